@@ -1,0 +1,113 @@
+"""From a scene to a clip: frames are drawn, converted and encoded, piece by piece.
+
+A clip is cut into segments. One process draws and encodes a segment while the encoder's own
+threads work on the frames before; segments may be made by several processes. The pieces are then
+joined without encoding again.
+"""
+
+import os
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+import av
+
+from ..picture.frame import Picture
+from ..picture.skia_canvas import SkiaCanvas
+from ..scene.document import Scene
+from .convert import Converter
+from .encoder import Encoder, join
+
+SEGMENT_FRAMES = 240
+# Above this a frame is slower to draw than to encode, and drawing in several processes pays.
+SLOW_FRAME_MS = 15.0
+
+# Called after each frame with the frames done; raising from it stops the render.
+Progress = Callable[[int], None]
+
+
+class ClipError(ValueError):
+    """The clip that was asked for cannot be made; the message says why and what to do."""
+
+
+def check(scene: Scene, frames: range) -> None:
+    """Raises ClipError if the scene cannot become an MP4, or the frames are not in it."""
+    width, height = scene.size
+    if width % 2 or height % 2:
+        even = f"{width + width % 2} × {height + height % 2}"
+        raise ClipError(
+            f"An MP4 needs an even width and height, and this scene is {width} × {height}. "
+            f"Make it {even}."
+        )
+    if not len(frames) or frames.start < 0 or frames.stop > scene.length:
+        last = scene.length - 1
+        raise ClipError(f"The frames must lie within 0 to {last}, the frames of the scene.")
+
+
+def segments(frames: range) -> list[range]:
+    """The frames cut into segments, none of them empty."""
+    return [frames[at : at + SEGMENT_FRAMES] for at in range(0, len(frames), SEGMENT_FRAMES)]
+
+
+def is_slow(scene: Scene, frames: range) -> bool:
+    """Whether the scene is slow to draw, measured on three of its frames."""
+    picture, canvas = Picture(scene), SkiaCanvas(*scene.size)
+    picture.draw(canvas, frames[0])  # prepares outlines, which is paid for once
+    started = time.perf_counter()
+    for share in (1, 2, 3):
+        picture.draw(canvas, frames[len(frames) * share // 4])
+    return (time.perf_counter() - started) / 3 * 1000 > SLOW_FRAME_MS
+
+
+def encoder_threads() -> int:
+    """Frames encoded at a time when one process has the machine: one more than it has cores."""
+    return len(os.sched_getaffinity(0)) + 1
+
+
+def render_segment(
+    scene: Scene, frames: range, path: Path, progress: Progress, threads: int
+) -> None:
+    """Draws and encodes `frames` into a piece of a clip at `path`, all in memory but one frame."""
+    picture = Picture(scene)
+    canvas = SkiaCanvas(*scene.size)
+    converter = Converter(*scene.size)
+    with Encoder(path, scene.size, scene.frames_a_second, threads) as encoder:
+        for done, frame in enumerate(frames, start=1):
+            picture.draw(canvas, frame)
+            encoder.add(converter.convert(canvas.pixels))
+            progress(done)
+
+
+def render(scene: Scene, frames: range, path: Path, progress: Progress = lambda done: None) -> None:
+    """Renders `frames` of a scene to an MP4 at `path`, which appears only when it is whole.
+
+    ClipError if it cannot be done.
+    """
+    check(scene, frames)
+    with tempfile.TemporaryDirectory(prefix=".balletto-", dir=path.parent) as folder:
+        pieces = []
+        before = 0
+        for number, segment in enumerate(segments(frames)):
+            piece = Path(folder) / f"{number}.mp4"
+            render_segment(
+                scene,
+                segment,
+                piece,
+                lambda done, before=before: progress(before + done),
+                encoder_threads(),
+            )
+            before += len(segment)
+            pieces.append(piece)
+        whole = Path(folder) / "whole.mp4"
+        join(pieces, whole, scene.frames_a_second)
+        whole.replace(path)
+
+
+def frames_in(path: Path) -> int:
+    """How many frames the video file at `path` has by its own account; 0 if it is not whole."""
+    try:
+        with av.open(str(path)) as container:
+            return container.streams.video[0].frames
+    except (av.FFmpegError, IndexError, OSError):
+        return 0

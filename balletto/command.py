@@ -1,0 +1,107 @@
+"""The commands of the core: a scene file in; a frame, a clip, numbers or a schema out."""
+
+import argparse
+import json
+import sys
+from fractions import Fraction
+from pathlib import Path
+
+from .clip.render import ClipError, render
+from .lettering.faces import font_faults
+from .motion.poses import poses
+from .picture.frame import Picture, draw_frame
+from .picture.stills import png
+from .scene import files
+from .scene.document import Scene
+from .scene.errors import SceneError
+from .scene.schema import schema
+
+
+class CommandError(Exception):
+    """What was asked for cannot be done; the message is for the person at the terminal."""
+
+
+def add_commands(commands: argparse._SubParsersAction) -> None:
+    """Adds frame, render, poses and schema to a command line."""
+    frame = commands.add_parser("frame", help="draw one frame of a scene file as a PNG")
+    frame.add_argument("file", type=Path)
+    frame.add_argument("--at", type=float, default=0, metavar="N", help="the frame (default 0)")
+    frame.add_argument("-o", "--output", type=Path, required=True)
+    frame.set_defaults(run=_frame)
+
+    clip = commands.add_parser("render", help="render a scene file as an MP4")
+    clip.add_argument("file", type=Path)
+    clip.add_argument("-o", "--output", type=Path, required=True)
+    clip.add_argument("--frames", metavar="A-B", help="first and last frame (default: all)")
+    clip.set_defaults(run=_render)
+
+    numbers = commands.add_parser("poses", help="print the numbers of a title's motion as JSON")
+    numbers.add_argument("file", type=Path)
+    numbers.add_argument("--layer", required=True, metavar="ID")
+    numbers.add_argument("--frames", metavar="A-B", help="first and last frame (default: all)")
+    numbers.set_defaults(run=_poses)
+
+    rules = commands.add_parser("schema", help="print the JSON Schema of a scene file")
+    rules.set_defaults(run=_schema)
+
+
+def load(path: Path) -> Scene:
+    """The scene of a file; CommandError with every fault of it."""
+    try:
+        scene = files.parse(path.read_bytes())
+        faults = font_faults(scene)
+        if faults:
+            raise SceneError(faults)
+    except OSError as error:
+        raise CommandError(f"{path} cannot be read: {error.strerror}") from None
+    except SceneError as error:
+        raise CommandError(f"{path} is not a usable scene:\n{error}") from None
+    return scene
+
+
+def frames_from(text: str | None, scene: Scene) -> range:
+    """The frames "A-B" (both included) or "A" of a scene; all of them for None."""
+    if text is None:
+        return range(scene.length)
+    first, _, last = text.partition("-")
+    try:
+        frames = range(int(first), int(last or first) + 1)
+    except ValueError:
+        raise CommandError(f"--frames takes A-B, as 10-50; got {text!r}") from None
+    if not frames or frames.stop > scene.length:
+        raise CommandError(f"--frames must lie within 0-{scene.length - 1}; got {text}")
+    return frames
+
+
+def _frame(arguments: argparse.Namespace) -> None:
+    scene = load(arguments.file)
+    arguments.output.write_bytes(png(draw_frame(Picture(scene), arguments.at)))
+
+
+def _render(arguments: argparse.Namespace) -> None:
+    scene = load(arguments.file)
+    frames = frames_from(arguments.frames, scene)
+
+    def tell(done: int) -> None:
+        if sys.stderr.isatty():
+            print(f"\r{done} of {len(frames)} frames", end="", file=sys.stderr)
+
+    try:
+        render(scene, frames, arguments.output, tell)
+    except ClipError as error:
+        raise CommandError(str(error)) from None
+    seconds = len(frames) / Fraction(scene.frames_a_second)
+    print(f"{arguments.output}: {len(frames)} frames, {float(seconds):.2f} s", file=sys.stderr)
+
+
+def _poses(arguments: argparse.Namespace) -> None:
+    scene = load(arguments.file)
+    frames = list(frames_from(arguments.frames, scene))
+    try:
+        print(json.dumps(poses(scene, arguments.layer, frames), ensure_ascii=False))
+    except KeyError as error:
+        raise CommandError(error.args[0]) from None
+
+
+def _schema(arguments: argparse.Namespace) -> None:
+    print(json.dumps(schema(), indent=1))

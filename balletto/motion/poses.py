@@ -1,0 +1,41 @@
+"""The numbers of a title's motion as plain data, for the command line and for tests."""
+
+from typing import Any
+
+import numpy as np
+
+from ..lettering.layout import lay_out
+from ..scene.document import Scene
+from .evaluate import Composite, compose, trace
+
+SHOWN = ("x", "y", "z", "rotation", "scale_x", "scale_y", "opacity")
+
+
+def poses(scene: Scene, layer_id: str, frames: list[int]) -> dict[str, Any]:
+    """Delays, weights and composed character values of a title at `frames`.
+
+    KeyError if there is no such layer.
+    """
+    title = scene.layer(layer_id)
+    layout = lay_out(title)
+    times = np.array(frames, dtype=float)
+    traces = [trace(move, layout, times) for move in title.moves if move.on]
+    rest = Composite((len(times), layout.count("character")))
+    values = compose(title, layout, times).get("character", rest)
+    return {
+        "layer": title.id,
+        "frames": frames,
+        "characters": [
+            {"text": character.text, "word": character.word, "line": character.line}
+            for character in layout.characters
+        ],
+        "moves": {
+            traced.move.id: {
+                "units": layout.texts(traced.move.unit),
+                "delays": traced.delays.tolist(),
+                "weights": traced.weights.tolist(),
+            }
+            for traced in traces
+        },
+        "values": {name: values.full(name).tolist() for name in SHOWN},
+    }

@@ -1,0 +1,53 @@
+"""Sweep: a band that travels over the title, with a soft edge on either side."""
+
+import numpy as np
+
+from ...scene.eases import ease_function
+from ...scene.moves import Sweep
+from ...scene.tracks import value_at
+from ..stagger import ranks_of
+
+
+def sweep(selector: Sweep, centers: np.ndarray, times: np.ndarray) -> np.ndarray:
+    """Weights (times, units): the mean of the band's profile over the cell of each unit.
+
+           ___________            the band reaches from low to high, both moved by travel
+          /           |           here: soft_low > 0, soft_high = 0
+    _____/            |_______
+        low          high
+
+    Unit i owns the cell from rank i to rank i + 1, in units or as percent of all units. A band
+    that passes a letter therefore takes it gradually, even with hard edges.
+    """
+    low, high, soft_low, soft_high = band_of(selector, times)
+    cells = 1.0 if selector.measure == "units" else 100 / max(len(centers), 1)
+    ranks = ranks_of(selector.order, centers, selector.seed, selector.ranks)
+    start, end = ranks * cells, (ranks + 1) * cells
+
+    def area(edge: np.ndarray) -> np.ndarray:
+        rising = _ramp_area(edge, low[:, None], soft_low[:, None])
+        return rising - _ramp_area(edge, (high - soft_high)[:, None], soft_high[:, None])
+
+    mean = np.clip((area(end) - area(start)) / (end - start), 0.0, 1.0)
+    return ease_function(selector.edge)(mean)
+
+
+def band_of(
+    selector: Sweep, times: np.ndarray
+) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]:
+    """Low edge, high edge and the softness within either, (times,) each, in the band's measure."""
+    travel = value_at(selector.travel, times)
+    one, other = value_at(selector.low, times) + travel, value_at(selector.high, times) + travel
+    low, high = np.minimum(one, other), np.maximum(one, other)
+    soft_low, soft_high = value_at(selector.soft_low, times), value_at(selector.soft_high, times)
+    wanted = soft_low + soft_high
+    # Soft edges that overlap both shrink in proportion.
+    shrink = np.where(wanted > high - low, (high - low) / np.where(wanted > 0, wanted, 1), 1.0)
+    return low, high, soft_low * shrink, soft_high * shrink
+
+
+def _ramp_area(edge: np.ndarray, start: np.ndarray, width: np.ndarray) -> np.ndarray:
+    """The area, up to `edge`, under a ramp from 0 at `start` to 1 at `start + width` and on."""
+    inside = np.clip(edge - start, 0.0, width)
+    sloped = inside**2 / (2 * np.where(width > 0, width, 1.0))
+    return sloped + np.maximum(edge - start - width, 0.0)

@@ -1,0 +1,31 @@
+"""Frames as picture files: PNG to keep, JPEG and PNG for the page."""
+
+import io
+
+import numpy as np
+import simplejpeg
+from PIL import Image
+
+
+def png(pixels: np.ndarray, compression: int = 6) -> bytes:
+    """A PNG with straight alpha of pixels (height, width, 4), BGRA premultiplied."""
+    image = Image.fromarray(_straight_rgba(pixels))
+    file = io.BytesIO()
+    if (pixels[..., 3] == 255).all():
+        image = image.convert("RGB")
+    image.save(file, "PNG", compress_level=compression)
+    return file.getvalue()
+
+
+def jpeg(pixels: np.ndarray, quality: int = 85) -> bytes:
+    """A JPEG of opaque pixels (height, width, 4), BGRA."""
+    return simplejpeg.encode_jpeg(
+        np.ascontiguousarray(pixels), quality, colorspace="BGRA", colorsubsampling="444"
+    )
+
+
+def _straight_rgba(pixels: np.ndarray) -> np.ndarray:
+    alpha = pixels[..., 3:].astype(np.uint16)
+    color = pixels[..., 2::-1].astype(np.uint16)
+    straight = (color * 255 + alpha // 2) // np.maximum(alpha, 1)
+    return np.concatenate([np.minimum(straight, 255), alpha], axis=-1).astype(np.uint8)

@@ -1,0 +1,131 @@
+"""Eases: how the stretch between two keys is travelled.
+
+An ease is a name ("soft-landing") or a small object ({"bezier": [x1, y1, x2, y2]}). `ease_function`
+turns either into a function of s, an array of any shape with values in 0..1. A new kind of ease is
+one model with a `function` and one entry in EASE_KINDS.
+"""
+
+from collections.abc import Callable
+from functools import lru_cache
+from typing import Annotated, Any
+
+import numpy as np
+from pydantic import AfterValidator
+from pydantic_core import PydanticCustomError
+
+from .model import Model, number, one_of, shown
+
+EaseFunction = Callable[[np.ndarray], np.ndarray]
+
+# The control points of W3C CSS Easing's cubic-bezier(), named by how they feel.
+NAMED_BEZIERS: dict[str, tuple[float, float, float, float]] = {
+    "soft-start": (0.32, 0, 0.67, 0),
+    "soft-landing": (0.33, 1, 0.68, 1),
+    "soft-both": (0.65, 0, 0.35, 1),
+    "quick-landing": (0.16, 1, 0.3, 1),
+    "overshoot": (0.34, 1.56, 0.64, 1),
+    "wind-up": (0.36, 0, 0.66, -0.56),
+}
+
+_Progress = number("a number of the progress axis", ge=0, le=1)
+_Value = number("a number", ge=-1000, le=1000)
+
+
+class Bezier(Model):
+    """CSS cubic-bezier(): `bezier` is x1, y1, x2, y2, the x within 0..1."""
+
+    bezier: tuple[_Progress, _Value, _Progress, _Value]
+
+    def function(self) -> EaseFunction:
+        return bezier_ease(*self.bezier)
+
+
+EASE_KINDS: dict[str, type[Model]] = {"bezier": Bezier}
+
+
+def bezier_ease(x1: float, y1: float, x2: float, y2: float) -> EaseFunction:
+    """The y of the cubic Bezier (0,0) (x1,y1) (x2,y2) (1,1) as a function of its x.
+
+    Solves x(t) = s by Newton's method kept inside a shrinking bracket, so that vertical tangents
+    converge too; the residue in x is below 1e-10. Exactly 0 at 0 and 1 at 1.
+    """
+    cx, bx = 3 * x1, 3 * (x2 - 2 * x1)
+    ax = 1 - cx - bx
+    cy, by = 3 * y1, 3 * (y2 - 2 * y1)
+    ay = 1 - cy - by
+
+    def ease(s: np.ndarray) -> np.ndarray:
+        s = np.asarray(s, dtype=float)
+        value = np.where(s < 1, 0.0, 1.0)
+        moving = (s > 0) & (s < 1)  # as a rule most units are at rest: solve for the others alone
+        if moving.any():
+            value[moving] = solve(s[moving])
+        return value
+
+    def solve(s: np.ndarray) -> np.ndarray:
+        t, low, high = s.copy(), np.zeros_like(s), np.ones_like(s)
+        for _ in range(64):  # six rounds as a rule; 64 halvings exhaust a double
+            error = ((ax * t + bx) * t + cx) * t - s
+            if np.abs(error).max() < 1e-10:
+                break
+            low, high = np.where(error < 0, t, low), np.where(error > 0, t, high)
+            slope = (3 * ax * t + 2 * bx) * t + cx
+            newton = t - error / np.where(slope == 0, np.inf, slope)
+            inside = (slope != 0) & (newton > low) & (newton < high)
+            t = np.where(inside, newton, (low + high) / 2)
+        return ((ay * t + by) * t + cy) * t
+
+    return ease
+
+
+def _linear(s: np.ndarray) -> np.ndarray:
+    return np.asarray(s, dtype=float)
+
+
+def _hold(s: np.ndarray) -> np.ndarray:
+    return np.zeros_like(np.asarray(s, dtype=float))
+
+
+EASE_NAMES: tuple[str, ...] = ("linear", "hold", *NAMED_BEZIERS)
+
+
+def _known_name(name: str) -> str:
+    if name not in EASE_NAMES:
+        raise PydanticCustomError(
+            "needs",
+            "an ease is needed, one of {names} or an object such as {example}; got {got}",
+            {
+                "names": ", ".join(EASE_NAMES),
+                "example": '{"bezier": [0.3, 0, 0.7, 1]}',
+                "got": shown(name),
+            },
+        )
+    return name
+
+
+def _ease_kind(data: Any) -> str:
+    if isinstance(data, str):
+        return "name"
+    keys = data if isinstance(data, dict) else type(data).model_fields if data is not None else ()
+    return next((kind for kind in EASE_KINDS if kind in keys), "")
+
+
+EaseName = Annotated[str, AfterValidator(_known_name)]
+Ease = one_of(
+    _ease_kind,
+    'an ease (a name such as "soft-landing", or {"bezier": [x1, y1, x2, y2]})',
+    name=EaseName,
+    **EASE_KINDS,
+)
+
+
+@lru_cache(maxsize=512)
+def ease_function(ease: Any) -> EaseFunction:
+    """The function of an ease; takes and gives arrays of one shape, s within 0..1."""
+    if ease == "linear":
+        return _linear
+    if ease == "hold":
+        return _hold
+    if isinstance(ease, str):
+        return bezier_ease(*NAMED_BEZIERS[ease])
+    return ease.function()

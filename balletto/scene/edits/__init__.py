@@ -1,0 +1,50 @@
+"""Edits: every change that a person can make to a scene, as a small named operation.
+
+    applied = apply(document, {"name": "set-value", "path": "t1.style.size", "value": 140})
+
+`document` is plain scene data and stays as it was. The result holds the new document, checked as a
+whole, a sentence for the history, and the inverse: an edit that leads back exactly.
+
+A new edit is a class with the decorator `edit`, in the module of what it changes.
+"""
+
+from typing import Any, NamedTuple
+
+from .. import files
+from ..changes import apply_changes
+from ..document import Scene
+from ..errors import SceneError
+from . import layers, moves, runs, values, whole
+from .base import EDITS, parse_edit
+
+__all__ = ["EDITS", "Applied", "apply"]
+
+# Imported for their edits.
+_MODULES = (layers, moves, runs, values, whole)
+
+
+class Applied(NamedTuple):
+    """What an edit gave: `inverse` is an edit too; `label` a sentence part for the history."""
+
+    document: dict[str, Any]
+    scene: Scene
+    label: str
+    inverse: dict[str, Any]
+
+
+def apply(document: dict[str, Any], data: dict[str, Any]) -> Applied:
+    """Does one edit. SceneError says what is wrong with the edit or with what it would make."""
+    edit = parse_edit(data)
+    try:
+        label = edit.label(document)
+        changed, back = apply_changes(document, edit.changes(document))
+    except (KeyError, IndexError, TypeError, AttributeError, ValueError) as error:
+        if isinstance(error, SceneError):
+            raise
+        raise SceneError.at(
+            str(getattr(edit, "path", "")), f"there is nothing here to change ({error})"
+        ) from None
+    scene = files.from_data(changed)
+    inverse = {"name": "changes", "changes": [[c.verb, list(c.pointer), c.value] for c in back]}
+    return Applied(changed, scene, label, inverse)
+

@@ -1,0 +1,99 @@
+"""Paths: how edits name a place in a scene, by the ids of layers and moves.
+
+"t1.style.size", "t1.moves.m1.stagger.gap", "t1.moves.m1.reach.0.travel", "scene.background".
+"""
+
+from typing import Any
+
+from ..changes import Pointer, get
+from ..errors import SceneError
+from .base import Document
+
+# What lists and objects start from when an edit reaches into one that was left out.
+_WHEN_LEFT_OUT: dict[str, Any] = {
+    "position": [0, 0, 0],
+    "rotation": [0, 0, 0],
+    "scale": [1, 1],
+}
+
+
+def pointer_to(document: Document, path: str) -> Pointer:
+    """The pointer for a path; SceneError if a layer or move that it names is not there."""
+    head, *rest = path.split(".")
+    if head == "scene":
+        return tuple(rest)
+    pointer: Pointer = ("layers", index_of(document["layers"], head, path, "layer"))
+    if rest[:1] == ["moves"] and len(rest) > 1:
+        moves = get(document, pointer).get("moves", [])
+        pointer += ("moves", index_of(moves, rest[1], path, "move"))
+        rest = rest[2:]
+    return pointer + tuple(int(part) if part.isdigit() else part for part in rest)
+
+
+def layer_pointer(document: Document, layer: str) -> tuple[str, int]:
+    """The pointer to a layer by its id."""
+    return ("layers", index_of(document["layers"], layer, layer, "layer"))
+
+
+def index_of(items: list[dict[str, Any]], identifier: str, path: str, what: str) -> int:
+    """The place of the item of that id; SceneError if there is none."""
+    for index, item in enumerate(items):
+        if item["id"] == identifier:
+            return index
+    raise SceneError.at(path, f"there is no {what} {identifier!r} any more")
+
+
+def free_id(items: list[dict[str, Any]], letter: str) -> str:
+    """The first of letter + 1, letter + 2, ... that no item has."""
+    taken = {item["id"] for item in items}
+    number = 1
+    while f"{letter}{number}" in taken:
+        number += 1
+    return f"{letter}{number}"
+
+
+def find(document: Document, pointer: Pointer) -> Any:
+    """The value at a pointer, or None where it, or something on the way, was left out."""
+    try:
+        return get(document, pointer)
+    except (KeyError, IndexError):
+        return None
+
+
+def with_parents(document: Document, pointer: Pointer, value: Any) -> tuple[Pointer, Any]:
+    """Where to put `value` and what to put, wrapped in the parents that were left out."""
+    *way, last = pointer
+    parent = find(document, tuple(way))
+    if parent is not None or not way:
+        return pointer, value
+    start = _WHEN_LEFT_OUT.get(str(way[-1]), {})
+    holder: Any = list(start) if isinstance(start, list) else dict(start)
+    holder[last] = value
+    return with_parents(document, tuple(way), holder)
+
+
+def title_of(path: str) -> str:
+    """A path's last words as a title: "t1.moves.m1.stagger.gap" is "Gap"."""
+    words = [part for part in path.split(".") if not part.isdigit() and part not in _PLUMBING]
+    return words[-1].replace("_", " ").replace("-", " ").capitalize() if words else path
+
+
+_PLUMBING = ("keys", "value", "amount")
+
+
+def owner_of(document: Document, path: str) -> str:
+    """Whose value a path names, as people see it: the move, the title, or the scene."""
+    head, *rest = path.split(".")
+    if head == "scene":
+        return "the scene"
+    layer = document["layers"][index_of(document["layers"], head, path, "layer")]
+    if rest[:1] == ["moves"] and len(rest) > 1:
+        moves = layer.get("moves", [])
+        return name_of(moves[index_of(moves, rest[1], path, "move")])
+    return name_of(layer)
+
+
+def name_of(item: dict[str, Any]) -> str:
+    """The name of a layer or move, or else its text or id, in quotes and on one line."""
+    name = item.get("name") or " ".join(item.get("text", "").split()) or item["id"]
+    return f"“{name if len(name) <= 40 else name[:39] + '…'}”"

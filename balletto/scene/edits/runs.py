@@ -1,0 +1,116 @@
+"""Edits of a title's text and of the style of single letters in it. Runs count characters."""
+
+from typing import Any
+
+from pydantic import Field
+
+from ..changes import Change, get
+from ..characters import characters_of
+from .base import Document, Edit, edit
+from .paths import layer_pointer, name_of
+
+Styles = list[dict[str, Any]]
+
+
+@edit("set-text")
+class SetText(Edit):
+    """Gives a title new words.
+
+    Letters at the start and the end that stay keep their style; new ones take that of the letter
+    before them.
+    """
+
+    layer: str
+    text: str
+
+    def changes(self, document: Document) -> list[Change]:
+        pointer = layer_pointer(document, self.layer)
+        title = get(document, pointer)
+        changes = [Change("put", (*pointer, "text"), self.text)]
+        if title.get("runs"):
+            styles = self._styles(title["runs"], characters_of(title["text"]))
+            changes.append(Change("put", (*pointer, "runs"), gather(styles)))
+        return changes
+
+    def _styles(self, runs: list[dict[str, Any]], old: tuple[str, ...]) -> Styles:
+        new = characters_of(self.text)
+        styles = spread(runs, len(old))
+        before = _same_length(old, new)
+        after = _same_length(old[before:][::-1], new[before:][::-1])
+        inherited = styles[before - 1] if before else {}
+        added = [inherited] * (len(new) - before - after)
+        return [*styles[:before], *added, *styles[len(old) - after :]]
+
+    def label(self, document: Document) -> str:
+        text = " ".join(self.text.split())
+        return f"Text: “{text if len(text) <= 40 else text[:39] + '…'}”"
+
+
+def _same_length(one: tuple[str, ...], other: tuple[str, ...]) -> int:
+    """How many characters two texts begin with in common."""
+    pairs = enumerate(zip(one, other, strict=False))
+    return next((n for n, (a, b) in pairs if a != b), min(len(one), len(other)))
+
+
+@edit("style-letters")
+class StyleLetters(Edit):
+    """Sets one property of the style ("fill", "size", "axes.wght") for the characters first..end.
+
+    No value takes it away, so that the letters follow the title again.
+    """
+
+    layer: str
+    first: int = Field(ge=0)
+    end: int = Field(ge=1)
+    property: str
+    value: Any = None
+
+    def changes(self, document: Document) -> list[Change]:
+        pointer = layer_pointer(document, self.layer)
+        runs = get(document, pointer).get("runs", [])
+        length = max([self.end, *(run["to"] for run in runs)])
+        styles = spread(runs, length)
+        for place in range(self.first, self.end):
+            styles[place] = _with(styles[place], self.property, self.value)
+        return [Change("put", (*pointer, "runs"), gather(styles))]
+
+    def label(self, document: Document) -> str:
+        name = name_of(get(document, layer_pointer(document, self.layer)))
+        what = self.property.split(".")[-1].capitalize()
+        return f"{what} of {self.end - self.first} letters of {name}"
+
+
+def spread(runs: list[dict[str, Any]], length: int) -> Styles:
+    """The own style of each of `length` characters; later runs count over earlier ones."""
+    styles: Styles = [{} for _ in range(length)]
+    for run in runs:
+        for place in range(run["from"], min(run["to"], length)):
+            styles[place] = _merged(styles[place], run["style"])
+    return styles
+
+
+def gather(styles: Styles) -> list[dict[str, Any]]:
+    """Styles of characters as the fewest runs; characters without a style of their own have none."""
+    runs: list[dict[str, Any]] = []
+    for place, style in enumerate(styles):
+        if runs and runs[-1]["to"] == place and runs[-1]["style"] == style:
+            runs[-1]["to"] = place + 1
+        elif style:
+            runs.append({"from": place, "to": place + 1, "style": style})
+    return runs
+
+
+def _merged(style: dict[str, Any], own: dict[str, Any]) -> dict[str, Any]:
+    merged = {**style, **own}
+    if "axes" in style or "axes" in own:
+        merged["axes"] = {**style.get("axes", {}), **own.get("axes", {})}
+    return merged
+
+
+def _with(style: dict[str, Any], name: str, value: Any) -> dict[str, Any]:
+    """A style with one property set, or taken away."""
+    head, _, tag = name.partition(".")
+    if tag:
+        value = _with(style.get(head, {}), tag, value) or None
+    left = {key: old for key, old in style.items() if key != head}
+    return left if value is None else {**left, head: value}

@@ -1,0 +1,140 @@
+"""Reading and writing scenes: text to Scene and back, with every fault told by its path."""
+
+import json
+from typing import Any
+
+from pydantic import ValidationError
+
+from .document import FORMAT, VERSION, Scene
+from .errors import Fault, SceneError
+from .model import shown
+
+# From version n to n + 1, on plain data; filled as the format grows.
+MIGRATIONS: dict[int, Any] = {}
+
+
+def parse(text: str | bytes) -> Scene:
+    """The scene of a file's text; SceneError with every fault if it cannot be used."""
+    try:
+        data = json.loads(text, parse_constant=_no_constant)
+    except UnicodeDecodeError as error:
+        raise SceneError.at("", f"the file is not UTF-8 text (byte {error.start})") from None
+    except json.JSONDecodeError as error:
+        raise SceneError.at(
+            "", f"the file is not JSON: {error.msg} in line {error.lineno}, column {error.colno}"
+        ) from None
+    except (RecursionError, ValueError) as error:
+        raise SceneError.at("", f"the file is not a usable JSON text: {error}") from None
+    return from_data(data)
+
+
+def from_data(data: Any) -> Scene:
+    """The scene of plain JSON data; SceneError with every fault if it cannot be used."""
+    if not isinstance(data, dict):
+        raise SceneError.at("", f"a scene (an object) is needed, got {shown(data)}")
+    data = _migrated(data)
+    try:
+        scene = Scene.model_validate_json(json.dumps(data))
+    except ValidationError as error:
+        raise SceneError(_faults(error)) from None
+    except (RecursionError, ValueError) as error:  # lone surrogates, absurd nesting
+        raise SceneError.at("", f"the file is not a usable JSON text: {error}") from None
+    faults = _double_ids(scene)
+    if faults:
+        raise SceneError(faults)
+    return scene
+
+
+def to_data(scene: Scene) -> dict[str, Any]:
+    """The scene as plain JSON data, with just what was said in it."""
+    return json.loads(scene.model_dump_json(by_alias=True, exclude_unset=True))
+
+
+def to_text(data: dict[str, Any]) -> str:
+    """Plain data as the text of a scene file."""
+    return json.dumps(data, ensure_ascii=False, indent=1) + "\n"
+
+
+def _no_constant(name: str) -> None:
+    raise ValueError(f"{name} is not a number that JSON knows")
+
+
+def _migrated(data: dict[str, Any]) -> dict[str, Any]:
+    if data.get("format") != FORMAT:
+        raise SceneError.at(
+            "format", f'"{FORMAT}" is needed, got {shown(data.get("format"))}: is it a scene file?'
+        )
+    version = data.get("version")
+    if isinstance(version, bool) or not isinstance(version, int) or version < 1:
+        raise SceneError.at("version", f"a version number is needed, got {shown(version)}")
+    if version > VERSION:
+        raise SceneError.at(
+            "version", f"the file is of version {version}, newer than {VERSION}: update Balletto"
+        )
+    while version < VERSION:
+        data = MIGRATIONS[version](data)
+        version = data["version"]
+    return data
+
+
+def _faults(error: ValidationError) -> list[Fault]:
+    """Every fault once, in order of path; "too short" only where no item was at fault."""
+    items = error.errors()
+    paths = [_path(item["loc"]) for item in items]
+    return sorted(
+        {
+            Fault(path, _message(item))
+            for path, item in zip(paths, items, strict=True)
+            if item["type"] != "too_short" or not any(p.startswith(f"{path}[") for p in paths)
+        }
+    )
+
+
+def _path(location: tuple[int | str, ...]) -> str:
+    """A pydantic location as `layers[2].moves[0]`; union tags, in parentheses, are left out."""
+    path = ""
+    for part in location:
+        if isinstance(part, int):
+            path += f"[{part}]"
+        elif not part.startswith("("):
+            path += f".{part}" if path else part
+    return path.removesuffix(".[key]")
+
+
+def _message(error: Any) -> str:
+    kind, got = error["type"], shown(error["input"])
+    context = error.get("ctx", {})
+    said = {
+        "extra_forbidden": "this key is not known here",
+        "missing": "this is needed and not there",
+        "bool_type": f"true or false is needed, got {got}",
+        "string_type": f"a text is needed, got {got}",
+        "literal_error": f"one of {context.get('expected')} is needed, got {got}",
+        "tuple_type": f"a list is needed, got {got}",
+        "model_type": f"an object is needed, got {got}",
+        "model_attributes_type": f"an object is needed, got {got}",
+        "dict_type": f"an object is needed, got {got}",
+        "string_pattern_mismatch": f"an axis tag of four letters is needed, got {got}",
+    }
+    if kind == "needs":
+        message = error["msg"]
+        return message if "got " in message or "needed," in message else f"{message}, got {got}"
+    return said.get(kind) or f"{error['msg'][0].lower()}{error['msg'][1:]}, got {got}"
+
+
+def _double_ids(scene: Scene) -> list[Fault]:
+    faults = _doubles([layer.id for layer in scene.layers], "layers")
+    for index, layer in enumerate(scene.layers):
+        faults += _doubles([move.id for move in layer.moves], f"layers[{index}].moves")
+    return faults
+
+
+def _doubles(identifiers: list[str], path: str) -> list[Fault]:
+    first: dict[str, int] = {}
+    faults = []
+    for index, identifier in enumerate(identifiers):
+        if identifier in first:
+            taken = f"{path}[{first[identifier]}]"
+            faults.append(Fault(f"{path}[{index}].id", f'"{identifier}" is taken by {taken}'))
+        first.setdefault(identifier, index)
+    return faults

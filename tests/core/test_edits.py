@@ -1,0 +1,168 @@
+"""Edits: each does what it says, refuses what it cannot do, and can be taken back exactly."""
+
+import copy
+from unittest import TestCase
+
+from balletto.scene.edits import EDITS, apply
+from balletto.scene.errors import SceneError
+from balletto.scene.presets import presets
+
+from .scenes import scene_data
+
+SWEEP = {"kind": "sweep", "travel": {"keys": [{"at": 0, "value": -100}, {"at": 30, "value": 100}]}}
+
+
+def document():
+    data = scene_data()
+    data["layers"][0]["runs"] = [{"from": 4, "to": 9, "style": {"fill": "#F2B705"}}]
+    data["layers"][0]["moves"][0]["reach"] = [SWEEP]
+    return data
+
+
+class EditTest(TestCase):
+    def done(self, **edit):
+        """The title after an edit, whose inverse and harmlessness are checked on the way."""
+        before = document()
+        kept = copy.deepcopy(before)
+        applied = apply(before, edit)
+        self.assertEqual(before, kept, "an edit changed the document that it was given")
+        self.assertEqual(apply(applied.document, applied.inverse).document, kept)
+        self.label = applied.label
+        self.whole = applied.document
+        return applied.document["layers"][0] if applied.document["layers"] else None
+
+    def refused(self, **edit):
+        with self.assertRaises(SceneError) as caught:
+            apply(document(), edit)
+        return str(caught.exception)
+
+    def test_every_edit_is_tested_here(self):
+        tested = {
+            "set-value", "clear-value", "add-key", "remove-key", "set-text", "style-letters",
+            "add-layer", "remove-layer", "add-move", "remove-move", "set-length", "replace-scene",
+            "changes",
+        }  # fmt: skip
+        self.assertEqual(set(EDITS), tested)
+
+    def test_set_value(self):
+        title = self.done(name="set-value", path="t1.moves.m1.stagger.gap", value=3)
+        self.assertEqual(title["moves"][0]["stagger"]["gap"], 3)
+        self.assertEqual(self.label, "Gap of “Rise”: 2 to 3")
+
+    def test_set_value_in_a_vector(self):
+        title = self.done(name="set-value", path="t1.transform.position.0", value=400)
+        self.assertEqual(title["transform"]["position"], [400, 540, 0])
+
+    def test_set_value_makes_what_was_left_out(self):
+        title = self.done(name="set-value", path="t1.moves.m1.pose.scale", value=0.5)
+        self.assertEqual(title["moves"][0]["pose"]["scale"], 0.5)
+
+    def test_set_value_in_a_vector_that_was_left_out(self):
+        before = document()
+        del before["layers"][0]["transform"]
+        edit = {"name": "set-value", "path": "t1.transform.scale.1", "value": 2}
+        applied = apply(before, edit)
+        self.assertEqual(applied.document["layers"][0]["transform"], {"scale": [1, 2]})
+        self.assertEqual(apply(applied.document, applied.inverse).document, before)
+
+    def test_set_value_of_a_keyed_value(self):
+        path = "t1.moves.m1.reach.0.travel"
+        travel = self.done(name="set-value", path=path, value=20, at=10)["moves"][0]["reach"][0]
+        self.assertEqual(travel["travel"]["keys"][1], {"at": 10, "value": 20})
+        self.assertIn("keyed", self.refused(name="set-value", path=path, value=20))
+
+    def test_set_scene_value(self):
+        self.done(name="set-value", path="scene.background", value={"kind": "none"})
+        self.assertEqual(self.whole["background"], {"kind": "none"})
+
+    def test_set_value_is_checked(self):
+        message = self.refused(name="set-value", path="t1.style.size", value="big")
+        self.assertEqual(
+            message, 'layers[0].style.size: a size in pixels is needed, got "big"'
+        )
+        self.assertIn("no layer 't9'", self.refused(name="set-value", path="t9.text", value=""))
+        self.assertIn("no move", self.refused(name="set-value", path="t1.moves.m7.on", value=1))
+
+    def test_clear_value(self):
+        title = self.done(name="clear-value", path="t1.moves.m1.pose.y")
+        self.assertEqual(title["moves"][0]["pose"], {"opacity": 0})
+
+    def test_keys(self):
+        path = "t1.moves.m1.reach.0.high"
+        title = self.done(name="add-key", path=path, at=12, value=80)
+        keyed = title["moves"][0]["reach"][0]["high"]
+        self.assertEqual(keyed, {"keys": [{"at": 12, "value": 80}]})
+
+    def test_add_key_takes_the_value_that_holds(self):
+        path = "t1.moves.m1.reach.0.travel"
+        keys = self.done(name="add-key", path=path, at=15)["moves"][0]["reach"][0]["travel"]["keys"]
+        self.assertEqual([key["value"] for key in keys], [-100, 0, 100])
+
+    def test_remove_key(self):
+        path = "t1.moves.m1.reach.0.travel"
+        title = self.done(name="remove-key", path=path, at=0)
+        self.assertEqual(title["moves"][0]["reach"][0]["travel"]["keys"][0]["at"], 30)
+        once = apply(document(), {"name": "remove-key", "path": path, "at": 0}).document
+        twice = apply(once, {"name": "remove-key", "path": path, "at": 30}).document
+        self.assertEqual(twice["layers"][0]["moves"][0]["reach"][0]["travel"], 100)
+        self.assertIn("frame 7", self.refused(name="remove-key", path=path, at=7))
+
+    def test_set_text_keeps_the_style_of_letters_that_stay(self):
+        title = self.done(name="set-text", layer="t1", text="The Very Quiet Orbit")
+        # "Quiet" moved by five, and is still what is coloured.
+        self.assertEqual(title["runs"], [{"from": 9, "to": 14, "style": {"fill": "#F2B705"}}])
+
+    def test_set_text_counts_what_a_reader_calls_a_character(self):
+        self.done(name="set-text", layer="t1", text="👩‍🚀he Quiet Orbit")
+        self.assertEqual(self.whole["layers"][0]["runs"][0]["from"], 4)
+
+    def test_style_letters(self):
+        title = self.done(
+            name="style-letters", layer="t1", first=0, end=6, property="axes.wght", value=300
+        )
+        light, yellow = {"axes": {"wght": 300}}, {"fill": "#F2B705"}
+        self.assertEqual(
+            title["runs"],
+            [
+                {"from": 0, "to": 4, "style": light},
+                {"from": 4, "to": 6, "style": {**yellow, **light}},
+                {"from": 6, "to": 9, "style": yellow},
+            ],
+        )
+        title = self.done(name="style-letters", layer="t1", first=0, end=15, property="fill")
+        self.assertEqual(title["runs"], [])
+
+    def test_layers(self):
+        layer = {"kind": "title", "text": "Doors 19:30", "span": [0, 90]}
+        self.done(name="add-layer", layer=layer)
+        self.assertEqual([layer["id"] for layer in self.whole["layers"]], ["t1", "t2"])
+        self.assertIsNone(self.done(name="remove-layer", layer="t1"))
+
+    def test_moves(self):
+        for preset in presets().values():
+            with self.subTest(preset["id"]):
+                title = self.done(name="add-move", layer="t1", move=preset["move"])
+                self.assertEqual(title["moves"][1]["id"], "m2")
+        self.assertEqual(self.done(name="remove-move", layer="t1", move="m1")["moves"], [])
+
+    def test_set_length_takes_along_what_lasted_to_the_end(self):
+        title = self.done(name="set-length", length=120)
+        self.assertEqual((self.whole["length"], title["span"]), (120, [0, 120]))
+
+    def test_replace_scene(self):
+        other = scene_data("Nine Winter Moons", name="Moons")
+        title = self.done(name="replace-scene", document=other, file="moons.balletto.json")
+        self.assertEqual(title["text"], "Nine Winter Moons")
+
+    def test_bad_edits(self):
+        for edit in (
+            {"name": "explode"},
+            {"name": "set-value"},
+            {"name": "set-value", "path": "t1", "value": 3},
+            {"name": "set-value", "path": "t1.style.size.deep", "value": 3},
+            {"name": "remove-move", "layer": "t1", "move": "m9"},
+            {"name": "changes", "changes": [["burn", ["layers"], None]]},
+            {"name": "changes", "changes": [["remove", ["nothing"], None]]},
+        ):
+            with self.subTest(edit):
+                self.assertTrue(self.refused(**edit))

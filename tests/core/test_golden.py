@@ -1,0 +1,92 @@
+"""The worked numbers of the motion model, entry by entry."""
+
+import json
+from unittest import TestCase
+
+import numpy as np
+
+from balletto.motion.chance import chance
+from balletto.motion.poses import poses
+from balletto.motion.reach import reach_of
+from balletto.motion.stagger import delays_of, ranks_of
+from balletto.scene import files
+from balletto.scene.eases import EASE_NAMES, ease_function
+from balletto.scene.moves import SELECTOR_KINDS, Stagger
+from balletto.scene.tracks import Track
+
+from .scenes import GOLDEN
+
+CLOSE = 1e-6
+
+
+def known_ease(ease):
+    return ease in EASE_NAMES if isinstance(ease, str) else "bezier" in ease
+
+
+def known_track(track):
+    eases = [key.get("ease", "linear") for key in track["keys"]]
+    return not set(track) - {"keys"} and all(map(known_ease, eases))
+
+
+class GoldenTest(TestCase):
+    def test_eases(self):
+        """Every ease that is known has the values worked out for it."""
+        entries = [entry for entry in GOLDEN["2_ease"] if known_ease(entry["ease"])]
+        self.assertEqual(len(entries), 8)
+        for entry in entries:
+            ease = entry["ease"]
+            if isinstance(ease, dict):
+                ease = Track[float].model_validate_json(
+                    json.dumps({"keys": [{"at": 0, "value": 0, "ease": ease}]})
+                ).keys[0].ease
+            with self.subTest(entry["ease"]):
+                got = ease_function(ease)(np.array(entry["at"]))
+                np.testing.assert_allclose(got, entry["value"], atol=CLOSE)
+
+    def test_ranks(self):
+        """Every order gives the ranks worked out for it."""
+        for entry in GOLDEN["5_ranks"]:
+            with self.subTest(entry["order"], n=entry["n"], seed=entry["seed"]):
+                centers = np.stack([np.arange(entry["n"]), np.zeros(entry["n"])], axis=1)
+                got = ranks_of(entry["order"], centers, entry["seed"])
+                np.testing.assert_allclose(got, entry["ranks"], atol=CLOSE)
+
+    def test_delays(self):
+        """Gap, span and curve give the delays worked out for them."""
+        entries = [e for e in GOLDEN["5_delays"] if not {"times", "groups"} & set(e["stagger"])]
+        self.assertEqual(len(entries), 4)
+        for entry in entries:
+            with self.subTest(entry["stagger"]):
+                stagger = Stagger.model_validate_json(json.dumps(entry["stagger"]))
+                got = delays_of(stagger, np.zeros((len(entry["word_of_unit"]), 2)))
+                np.testing.assert_allclose(got, entry["delays"], atol=CLOSE)
+
+    def test_sweeps(self):
+        """A sweep weighs each unit as worked out."""
+        entries = [e for e in GOLDEN["6_selectors"] if e["selector"]["kind"] in SELECTOR_KINDS]
+        self.assertEqual(len(entries), 5)
+        for entry in entries:
+            with self.subTest(entry["selector"]):
+                kind = SELECTOR_KINDS[entry["selector"]["kind"]]
+                selector = kind.model_validate_json(json.dumps(entry["selector"]))
+                times = np.array(entry["at"], dtype=float)
+                got = reach_of((selector,), np.zeros((entry["n"], 2)), times)
+                np.testing.assert_allclose(got, entry["value"], atol=CLOSE)
+
+    def test_chance(self):
+        """Chance is the same to the last bit."""
+        for entry in GOLDEN["7_chance"]:
+            numbers = (entry[name] for name in ("seed", "unit", "property", "tick"))
+            self.assertEqual(float(chance(*numbers)), entry["u"])
+
+    def test_poses(self):
+        """A whole scene gives the delays, weights and values worked out for it."""
+        case = next(case for case in GOLDEN["10_poses"] if case["name"] == "rise")
+        scene, expected = files.from_data(case["scene"]), case["expect"]
+        got = poses(scene, "t1", expected["frames"])
+        self.assertEqual(got["characters"], expected["characters"])
+        for move, numbers in expected["moves"].items():
+            for name, values in numbers.items():
+                np.testing.assert_allclose(got["moves"][move][name], values, atol=CLOSE)
+        for name, values in expected["values"].items():
+            np.testing.assert_allclose(got["values"][name], values, atol=CLOSE)
