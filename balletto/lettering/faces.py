@@ -121,6 +121,11 @@ def axes_of(name: str) -> tuple[Axis, ...]:
     return _open(family(name).files[0]).axes
 
 
+def covered_by(path: Path) -> frozenset[int]:
+    """The code points that a font file has glyphs for."""
+    return _open(path).covered
+
+
 @lru_cache(maxsize=256)
 def face(name: str, axes: tuple[tuple[str, float], ...] = ()) -> Face:
     """The family at `axes` (sorted pairs of tag and value).

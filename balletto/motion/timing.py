@@ -1,0 +1,64 @@
+"""When each unit of a title is away from rest: the bars of the cascade."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..lettering.layout import Layout
+from ..scene.moves import Move
+from ..scene.tracks import Track
+from .evaluate import trace
+
+SHADES = 12
+MOST_WEIGHTS = 500_000
+_AT_REST = 1e-3
+
+
+@dataclass(frozen=True)
+class Timing:
+    """A move of a title over the whole scene.
+
+    starts, ends: (units,) frames between which the unit moves; equal where it never does
+    shades: (units, SHADES) how far from rest, 0..1, along the bar from start to end
+    weights: (frames / stride, units) the weights at every `stride`-th frame of the scene
+    """
+
+    starts: np.ndarray
+    ends: np.ndarray
+    shades: np.ndarray
+    weights: np.ndarray
+    stride: int
+
+
+def timing(move: Move, layout: Layout, length: int) -> Timing:
+    """The timing of a move in a scene of `length` frames."""
+    units = layout.count(move.unit)
+    stride = 1 + length * units // MOST_WEIGHTS
+    times = np.arange(0, length, stride, dtype=float)
+    traced = trace(move, layout, times)
+    if isinstance(move.amount, Track):
+        keys = move.amount.keys
+        starts = move.start + traced.delays + keys[0].at
+        ends = move.start + traced.delays + keys[-1].at
+    else:
+        starts, ends = _active(np.abs(traced.weights) > _AT_REST, times, stride)
+    shades = _shades(np.abs(traced.weights), times, starts, ends)
+    return Timing(starts, ends, shades, traced.weights, stride)
+
+
+def _active(active: np.ndarray, times: np.ndarray, stride: int) -> tuple[np.ndarray, np.ndarray]:
+    """First frame at which each unit is away, and the one after the last; 0 and 0 if never."""
+    ever = active.any(axis=0)
+    first = times[active.argmax(axis=0)]
+    last = times[len(times) - 1 - active[::-1].argmax(axis=0)] + stride
+    return np.where(ever, first, 0.0), np.where(ever, last, 0.0)
+
+
+def _shades(
+    away: np.ndarray, times: np.ndarray, starts: np.ndarray, ends: np.ndarray
+) -> np.ndarray:
+    """How far from rest at even steps along each bar, interpolated between frames."""
+    steps = np.linspace(0, 1, SHADES)
+    at = starts[:, None] + (ends - starts)[:, None] * steps
+    shades = [np.interp(row, times, column) for row, column in zip(at, away.T, strict=True)]
+    return np.clip(np.array(shades).reshape(-1, SHADES), 0.0, 1.0)

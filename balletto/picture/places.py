@@ -1,0 +1,78 @@
+"""Where things are in the picture: corners of titles at rest and of characters as they move."""
+
+from typing import Any
+
+import numpy as np
+
+from ..lettering.layout import lay_out
+from ..motion.evaluate import compose
+from ..motion.matrices import layer_matrix, place
+from ..scene.document import Scene
+from ..scene.tracks import value_at
+
+
+def places(scene: Scene, frame: float, layer_id: str | None = None) -> dict[str, Any]:
+    """Four corners [x, y], clockwise from the top left, of what can be pointed at in a frame.
+
+    layers: by id, the box of each title at rest, where it shows at this frame, and its `depth`,
+    the pixels of its own that stand for one of the picture
+    characters: for the layer `layer_id`, of each character as it is drawn, with its `place` in
+    the text; those behind the camera are left out
+    """
+    boxes = {}
+    characters: list[dict[str, Any]] = []
+    for layer in scene.layers:
+        layout = lay_out(layer)
+        shows = layer.span[0] <= frame < layer.span[1]
+        if shows and layout.count("title"):
+            matrix = layer_matrix(scene, layer.transform, frame)
+            boxes[layer.id] = {
+                "corners": _corners(matrix[None], layout.boxes["title"])[0].tolist(),
+                "depth": float(matrix[2, 2]),
+            }
+        if shows and layer.id == layer_id:
+            times = np.array([frame], dtype=float)
+            placed = place(scene, layer.transform, layout, compose(layer, layout, times), times)
+            corners = _corners(placed.matrices[0], layout.boxes["character"]).tolist()
+            characters = [
+                {"place": character.place, "corners": each}
+                for character, each, seen in zip(
+                    layout.characters, corners, placed.before_camera[0], strict=True
+                )
+                if seen
+            ]
+    return {"layers": boxes, "characters": characters}
+
+
+def centered_position(scene: Scene, layer_id: str, frame: float, axes: str) -> list[float]:
+    """The position that puts the middle of a title at the middle of the picture.
+
+    axes: "x", "y" or "xy"; the others stay as they are at `frame`.
+    """
+    layer = scene.layer(layer_id)
+    layout = lay_out(layer)
+    position = np.array(layer_position(scene, layer_id, frame))
+    if not layout.count("title"):
+        return position.tolist()
+    left, top, right, bottom = layout.boxes["title"][0]
+    matrix = layer_matrix(scene, layer.transform, frame)
+    x, y, w = matrix @ np.array([(left + right) / 2, (top + bottom) / 2, 1.0])
+    for axis, name in enumerate("xy"):
+        if name in axes:
+            away = scene.size[axis] / 2 - (x, y)[axis] / w
+            position[axis] += away * matrix[2, 2]  # a shift in depth looks smaller by this
+    return np.round(position, 3).tolist()
+
+
+def layer_position(scene: Scene, layer_id: str, frame: float) -> list[float]:
+    """The position of a layer at a frame."""
+    return value_at(scene.layer(layer_id).transform.position, np.array(frame)).tolist()
+
+
+def _corners(matrices: np.ndarray, boxes: np.ndarray) -> np.ndarray:
+    """The corners (n, 4, 2) of boxes (n, 4) seen through matrices (n, 3, 3)."""
+    left, top, right, bottom = boxes.T
+    xs = np.stack([left, right, right, left], axis=1)
+    ys = np.stack([top, top, bottom, bottom], axis=1)
+    seen = np.einsum("nij,njk->nik", matrices, np.stack([xs, ys, np.ones_like(xs)], axis=1))
+    return np.round((seen[:, :2] / seen[:, 2:]).transpose(0, 2, 1), 2)

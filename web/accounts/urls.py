@@ -1,0 +1,12 @@
+"""Addresses of signing in, up and out."""
+
+from django.contrib.auth.views import LogoutView
+from django.urls import path
+
+from . import views
+
+urlpatterns = [
+    path("sign-in/", views.SignIn.as_view(), name="sign-in"),
+    path("sign-up/", views.sign_up, name="sign-up"),
+    path("sign-out/", LogoutView.as_view(), name="sign-out"),
+]

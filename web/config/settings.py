@@ -1,0 +1,172 @@
+"""Settings of the application. What differs from one installation to the next comes from the
+environment, with names that begin with BALLETTO_; `bin/balletto start` sets them all."""
+
+import os
+from pathlib import Path
+
+from csp.constants import NONE, SELF
+
+ROOT = Path(__file__).resolve().parents[2]
+VAR = Path(os.environ.get("BALLETTO_VAR", ROOT / "var"))
+
+
+def _setting(name: str, default: str) -> str:
+    return os.environ.get(f"BALLETTO_{name}", default)
+
+
+DEBUG = False
+# The start command makes a key of its own for each installation; there is no usable default.
+SECRET_KEY = _setting("SECRET_KEY", "")
+ALLOWED_HOSTS = _setting("HOSTS", "localhost,127.0.0.1,[::1]").split(",")
+CSRF_TRUSTED_ORIGINS = [origin for origin in _setting("ORIGINS", "").split(",") if origin]
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.messages",
+    "whitenoise.runserver_nostatic",
+    "django.contrib.staticfiles",
+    "django_htmx",
+    "csp",
+    "web.accounts",
+    "web.projects",
+    "web.workbench",
+    "web.renders",
+]
+
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "csp.middleware.CSPMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.contrib.auth.middleware.LoginRequiredMiddleware",
+    "django.contrib.messages.middleware.MessageMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+    "django_htmx.middleware.HtmxMiddleware",
+]
+
+ROOT_URLCONF = "web.config.urls"
+WSGI_APPLICATION = "web.config.wsgi.application"
+
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [ROOT / "web" / "templates"],
+        "OPTIONS": {
+            "context_processors": [
+                "django.template.context_processors.request",
+                "django.contrib.auth.context_processors.auth",
+                "django.contrib.messages.context_processors.messages",
+                "web.renders.context.unfinished_renders",
+            ],
+            "builtins": ["web.workbench.templatetags.bench_tags"],
+        },
+    }
+]
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.mysql",
+        "NAME": _setting("DATABASE_NAME", "balletto"),
+        "USER": "balletto",
+        "PASSWORD": _setting("DATABASE_PASSWORD", ""),
+        "HOST": _setting("DATABASE_HOST", "127.0.0.1"),
+        "PORT": _setting("DATABASE_PORT", "3307"),
+        "CONN_MAX_AGE": 60,
+        "CONN_HEALTH_CHECKS": True,
+        "OPTIONS": {"charset": "utf8mb4"},
+        "TEST": {"CHARSET": "utf8mb4", "COLLATION": "utf8mb4_unicode_ci"},
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+
+REDIS_URL = _setting("REDIS_URL", "redis://127.0.0.1:6380/0")
+CACHES = {
+    "default": {
+        "BACKEND": "django.core.cache.backends.redis.RedisCache",
+        "LOCATION": REDIS_URL,
+        "KEY_PREFIX": _setting("CACHE_PREFIX", "balletto"),
+    }
+}
+SESSION_ENGINE = "django.contrib.sessions.backends.cached_db"
+
+CELERY_BROKER_URL = REDIS_URL
+CELERY_TASK_ACKS_LATE = True
+CELERY_TASK_REJECT_ON_WORKER_LOST = True
+CELERY_WORKER_PREFETCH_MULTIPLIER = 1
+CELERY_BROKER_CONNECTION_RETRY_ON_STARTUP = True
+CELERY_TASK_IGNORE_RESULT = True
+CELERY_TASK_DEFAULT_QUEUE = _setting("QUEUE", "renders")
+CELERY_WORKER_HIJACK_ROOT_LOGGER = False
+CELERY_BEAT_SCHEDULE = {
+    "take-up-lost-renders": {"task": "web.renders.tasks.take_up_lost", "schedule": 10.0}
+}
+
+LOGIN_URL = "sign-in"
+LOGIN_REDIRECT_URL = "projects"
+LOGOUT_REDIRECT_URL = "sign-in"
+AUTH_PASSWORD_VALIDATORS = [
+    {"NAME": f"django.contrib.auth.password_validation.{name}"}
+    for name in (
+        "UserAttributeSimilarityValidator",
+        "MinimumLengthValidator",
+        "CommonPasswordValidator",
+        "NumericPasswordValidator",
+    )
+]
+# On a local start the demo account is filled in on the sign-in page.
+DEMO_NAME = _setting("DEMO_NAME", "")
+DEMO_PASSWORD = _setting("DEMO_PASSWORD", "")
+
+LANGUAGE_CODE = "en-gb"
+TIME_ZONE = "UTC"
+USE_TZ = True
+
+STATIC_URL = "static/"
+STATIC_ROOT = VAR / "static"
+STATICFILES_DIRS = [
+    ROOT / "web" / "static",
+    ("fonts", ROOT / "balletto" / "lettering" / "fonts"),
+]
+WHITENOISE_MAX_AGE = 0  # asked again each time and answered "not modified": updates show at once
+MEDIA_ROOT = VAR / "media"
+
+# A scene file of a thousand layers is about a megabyte.
+SCENE_FILE_MAX_BYTES = 4 * 1024 * 1024
+DATA_UPLOAD_MAX_MEMORY_SIZE = SCENE_FILE_MAX_BYTES + 64 * 1024
+FILE_UPLOAD_MAX_MEMORY_SIZE = SCENE_FILE_MAX_BYTES
+
+CONTENT_SECURITY_POLICY = {
+    "DIRECTIVES": {
+        "default-src": [SELF],
+        "script-src": [SELF],
+        "style-src": [SELF],
+        # Places on the time axis are given as custom properties in style attributes.
+        "style-src-attr": ["'unsafe-inline'"],
+        "img-src": [SELF, "blob:", "data:"],
+        "media-src": [SELF, "blob:"],
+        "object-src": [NONE],
+        "base-uri": [NONE],
+        "form-action": [SELF],
+        "frame-ancestors": [NONE],
+    }
+}
+X_FRAME_OPTIONS = "DENY"
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = "Lax"
+CSRF_FAILURE_VIEW = "django.views.csrf.csrf_failure"
+
+TEST_RUNNER = "web.services.test_runner.Runner"
+
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "formatters": {"line": {"format": "{asctime} {levelname} {name} {message}", "style": "{"}},
+    "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "line"}},
+    "root": {"handlers": ["console"], "level": _setting("LOG_LEVEL", "INFO")},
+}

@@ -1,0 +1,46 @@
+"""The style sheet with which pages load the shipped fonts, from the files that the core uses."""
+
+from functools import lru_cache
+
+from django.contrib.auth.decorators import login_not_required
+from django.http import HttpRequest, HttpResponse
+from django.templatetags.static import static
+
+from balletto.lettering.faces import axes_of, covered_by
+from balletto.lettering.families import FAMILIES, FOLDER, Family
+
+
+@login_not_required
+def font_rules(request: HttpRequest) -> HttpResponse:
+    """One @font-face for each file of each family."""
+    return HttpResponse(_rules(), content_type="text/css")
+
+
+@lru_cache(maxsize=1)
+def _rules() -> str:
+    return "\n".join(_family_rules(family) for family in FAMILIES.values())
+
+
+def _family_rules(family: Family) -> str:
+    ranges = {axis.tag: f"{axis.low:g} {axis.high:g}" for axis in axes_of(family.name)}
+    weight = f"font-weight: {ranges['wght']};" if "wght" in ranges else ""
+    stretch = ""
+    if "wdth" in ranges:
+        stretch = "font-stretch: {}% {}%;".format(*ranges["wdth"].split())
+    return "\n".join(
+        f'@font-face {{ font-family: "{family.name}"; {weight} {stretch} font-display: block; '
+        f'src: url("{static(f"fonts/{path.relative_to(FOLDER)}")}") format("woff2"); '
+        f"unicode-range: {_unicode_range(covered_by(path))}; }}"
+        for path in family.files
+    )
+
+
+def _unicode_range(codepoints: frozenset[int]) -> str:
+    """Code points as CSS ranges: "U+20-7E, U+A0"."""
+    ranges: list[list[int]] = []
+    for point in sorted(codepoints):
+        if ranges and ranges[-1][1] == point - 1:
+            ranges[-1][1] = point
+        else:
+            ranges.append([point, point])
+    return ", ".join(f"U+{a:X}" if a == b else f"U+{a:X}-{b:X}" for a, b in ranges)

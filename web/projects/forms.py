@@ -1,0 +1,111 @@
+"""Forms for projects, scenes and scene files."""
+
+from fractions import Fraction
+
+from django import forms
+from django.conf import settings
+from django.core.exceptions import ValidationError
+
+from balletto.scene.document import MAX_LENGTH, MAX_SIDE, rate_of
+
+SIZES = (
+    ("1920x1080", "Wide, 1920 × 1080"),
+    ("3840x2160", "Wide, 3840 × 2160"),
+    ("1280x720", "Wide, 1280 × 720"),
+    ("1080x1080", "Square, 1080 × 1080"),
+    ("1080x1920", "Tall, 1080 × 1920"),
+    ("1080x1350", "Portrait, 1080 × 1350"),
+    ("own", "Typed below"),
+)
+RATES = (
+    ("24000/1001", "23.976"),
+    ("24", "24"),
+    ("25", "25"),
+    ("30000/1001", "29.97"),
+    ("30", "30"),
+    ("50", "50"),
+    ("60000/1001", "59.94"),
+    ("60", "60"),
+    ("own", "Typed below"),
+)
+
+
+class ProjectForm(forms.Form):
+    """The name of a project."""
+
+    name = forms.CharField(max_length=200, label="Name")
+
+
+class SceneForm(forms.Form):
+    """Name, size, rate and length of a new scene."""
+
+    name = forms.CharField(max_length=200, initial="New scene", label="Name")
+    size = forms.ChoiceField(choices=SIZES, initial="1920x1080", label="Size")
+    width = forms.IntegerField(min_value=16, max_value=MAX_SIDE, required=False, label="Width")
+    height = forms.IntegerField(min_value=16, max_value=MAX_SIDE, required=False, label="Height")
+    rate = forms.ChoiceField(choices=RATES, initial="30", label="Frames a second")
+    own_rate = forms.CharField(
+        max_length=20, required=False, label="Typed rate", help_text="12.5 or 30000/1001"
+    )
+    length = forms.DecimalField(min_value=0, initial=3, label="Length")
+    length_in = forms.ChoiceField(
+        choices=(("seconds", "seconds"), ("frames", "frames")), initial="seconds", label="Counted in"
+    )
+
+    def clean(self) -> dict:
+        cleaned = super().clean()
+        if cleaned.get("size") == "own" and not (cleaned.get("width") and cleaned.get("height")):
+            self.add_error("size", f"Type a width and a height, from 16 to {MAX_SIDE} pixels.")
+        if "rate" in cleaned:
+            self._clean_rate(cleaned)
+        if not self.errors:
+            self._clean_length(cleaned)
+        return cleaned
+
+    def _clean_rate(self, cleaned: dict) -> None:
+        typed = cleaned["own_rate"].strip() if cleaned["rate"] == "own" else cleaned["rate"]
+        try:
+            cleaned["rate"] = str(rate_of(typed))
+        except (ValueError, ZeroDivisionError):
+            self.add_error("rate", "Type a rate from 1 to 240, as 12.5 or 30000/1001.")
+
+    def _clean_length(self, cleaned: dict) -> None:
+        length = Fraction(cleaned["length"])
+        if cleaned["length_in"] == "seconds":
+            length *= rate_of(cleaned["rate"])
+        cleaned["frames"] = round(length)
+        if not 1 <= cleaned["frames"] <= MAX_LENGTH:
+            raise ValidationError(
+                f"The length must be from 1 to {MAX_LENGTH} frames; this is {cleaned['frames']}."
+            )
+
+    def document(self) -> dict:
+        """The scene that was asked for, empty on a dark ground."""
+        cleaned = self.cleaned_data
+        size = [cleaned["width"], cleaned["height"]]
+        if cleaned["size"] != "own":
+            size = [int(side) for side in cleaned["size"].split("x")]
+        return {
+            "format": "balletto-scene",
+            "version": 1,
+            "name": cleaned["name"],
+            "size": size,
+            "rate": cleaned["rate"],
+            "length": cleaned["frames"],
+            "background": {"kind": "color", "color": "#101428"},
+            "camera": {"distance": 2000},
+            "layers": [],
+        }
+
+
+class SceneFileForm(forms.Form):
+    """An uploaded scene file, not larger than is sensible."""
+
+    file = forms.FileField(label="Scene file")
+
+    def clean_file(self):
+        file = self.cleaned_data["file"]
+        if file.size > settings.SCENE_FILE_MAX_BYTES:
+            limit = settings.SCENE_FILE_MAX_BYTES // 1024**2
+            raise ValidationError(f"A scene file may have {limit} MB; {file.name} has more.")
+        return file

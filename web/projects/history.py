@@ -1,0 +1,156 @@
+"""The history of a scene: every edit, undo and redo adds a revision; nothing is overwritten."""
+
+import hashlib
+import json
+from typing import Any
+
+from django.contrib.auth.models import AbstractBaseUser
+from django.db import transaction
+
+from balletto.lettering.faces import font_faults
+from balletto.scene import edits, files
+from balletto.scene.document import Scene as SceneDocument
+from balletto.scene.errors import SceneError
+
+from .models import Project, Revision, Scene
+
+
+class ChangedElsewhere(Exception):
+    """The edit was made on an older revision than the newest."""
+
+
+class NothingToDo(Exception):
+    """There is nothing to undo or redo; the message says which."""
+
+
+def digest_of(document: dict[str, Any]) -> str:
+    """A name for the content of a document: equal documents have equal digests."""
+    text = json.dumps(document, sort_keys=True, separators=(",", ":"), ensure_ascii=False)
+    return hashlib.sha256(text.encode()).hexdigest()
+
+
+def checked(scene: SceneDocument) -> None:
+    """SceneError if a scene names a font that is not there."""
+    faults = font_faults(scene)
+    if faults:
+        raise SceneError(faults)
+
+
+def make_scene(project: Project, document: dict[str, Any], author: AbstractBaseUser) -> Scene:
+    """A new scene with its first revision; SceneError if the document is not usable."""
+    document = files.to_data(parsed := files.from_data(document))
+    checked(parsed)
+    with transaction.atomic():
+        scene = Scene.objects.create(
+            project=project, name=parsed.name or "Untitled", digest=digest_of(document)
+        )
+        Revision.objects.create(
+            scene=scene,
+            number=1,
+            state=1,
+            label="Scene made",
+            edit={"name": "make"},
+            document=document,
+            digest=scene.digest,
+            author=author,
+        )
+    return scene
+
+
+def newest(scene: Scene) -> Revision:
+    """The newest revision of a scene."""
+    return scene.revisions.get(number=scene.head)
+
+
+def preview(revision: Revision, edit: dict[str, Any]) -> edits.Applied:
+    """What an edit would make of a revision; nothing is kept."""
+    applied = edits.apply(revision.document, edit)
+    checked(applied.scene)
+    return applied
+
+
+def record(scene_id: int, base: int, edit: dict[str, Any], author: AbstractBaseUser) -> Revision:
+    """Makes an edit on the revision `base`.
+
+    ChangedElsewhere if that is not the newest any more, SceneError if the edit is not possible.
+    An edit that changes nothing makes no revision.
+    """
+    with transaction.atomic():
+        scene, head = _locked(scene_id, base)
+        applied = preview(head, edit)
+        if applied.document == head.document:
+            return head
+        return _add(
+            scene,
+            head,
+            label=applied.label,
+            edit=edit,
+            inverse=applied.inverse,
+            document=applied.document,
+            author=author,
+        )
+
+
+def undo(scene_id: int, base: int, author: AbstractBaseUser) -> Revision:
+    """Goes back to the state before the last edit that still holds."""
+    with transaction.atomic():
+        scene, head = _locked(scene_id, base)
+        edited = scene.revisions.get(number=head.state)
+        if edited.before is None:
+            raise NothingToDo("There is nothing to undo.")
+        return _revisit(scene, head, edited.before, f"Undo: {edited.label}", "undo", author)
+
+
+def redo(scene_id: int, base: int, author: AbstractBaseUser) -> Revision:
+    """Makes the edit again that was last undone from here."""
+    with transaction.atomic():
+        scene, head = _locked(scene_id, base)
+        undone = _undone(scene, head)
+        if undone is None:
+            raise NothingToDo("There is nothing to redo.")
+        return _revisit(scene, head, undone.number, f"Redo: {undone.label}", "redo", author)
+
+
+def steps(scene: Scene, head: Revision) -> tuple[str | None, str | None]:
+    """What undo and redo would do from here, as their labels."""
+    edited = scene.revisions.only("label", "before").get(number=head.state)
+    undone = _undone(scene, head)
+    return (edited.label if edited.before is not None else None, undone.label if undone else None)
+
+
+def _undone(scene: Scene, head: Revision) -> Revision | None:
+    """The newest edit that was made on the state of `head`."""
+    return scene.revisions.filter(before=head.state).order_by("-number").first()
+
+
+def _locked(scene_id: int, base: int) -> tuple[Scene, Revision]:
+    """The scene, locked until the transaction ends, and its newest revision, which must be `base`."""
+    scene = Scene.objects.select_for_update().get(pk=scene_id)
+    if scene.head != base:
+        raise ChangedElsewhere
+    return scene, newest(scene)
+
+
+def _revisit(
+    scene: Scene, head: Revision, state: int, label: str, name: str, author: AbstractBaseUser
+) -> Revision:
+    document = scene.revisions.get(number=state).document
+    return _add(
+        scene, head, label=label, edit={"name": name}, document=document, author=author, state=state
+    )
+
+
+def _add(scene: Scene, head: Revision, state: int | None = None, **fields: Any) -> Revision:
+    number = head.number + 1
+    revision = Revision.objects.create(
+        scene=scene,
+        number=number,
+        state=state or number,
+        before=head.state if state is None else None,
+        digest=digest_of(fields["document"]),
+        **{**fields, "label": fields["label"][:300]},
+    )
+    scene.head, scene.digest = number, revision.digest
+    scene.name = revision.document.get("name") or "Untitled"
+    scene.save(update_fields=["head", "digest", "name", "changed_at"])
+    return revision

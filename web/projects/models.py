@@ -1,0 +1,66 @@
+"""Projects, their scenes, and the revisions that keep every state of a scene."""
+
+from django.conf import settings
+from django.db import models
+
+
+class Project(models.Model):
+    """Scenes that belong together; private to its owner."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="projects")
+    name = models.CharField(max_length=200)
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-made_at"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Scene(models.Model):
+    """A scene; what is in it stands in its newest revision."""
+
+    project = models.ForeignKey(Project, models.CASCADE, related_name="scenes")
+    name = models.CharField(max_length=200)
+    head = models.PositiveIntegerField(default=1)  # the number of the newest revision
+    digest = models.CharField(max_length=64)  # of the newest document
+    made_at = models.DateTimeField(auto_now_add=True)
+    changed_at = models.DateTimeField(auto_now=True)
+
+    class Meta:
+        ordering = ["made_at"]
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Revision(models.Model):
+    """One state of a scene, never changed once made.
+
+    An undo or redo is a revision too. `state` is the number of the revision whose document this
+    one has: its own for an edit, an older one for an undo. `before` is the state that an edit was
+    made on, so that the states form a tree, and undo and redo walk along it.
+    """
+
+    scene = models.ForeignKey(Scene, models.CASCADE, related_name="revisions")
+    number = models.PositiveIntegerField()
+    state = models.PositiveIntegerField()
+    before = models.PositiveIntegerField(null=True)
+    label = models.CharField(max_length=300)
+    edit = models.JSONField()
+    inverse = models.JSONField(null=True)
+    document = models.JSONField()
+    digest = models.CharField(max_length=64)
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [
+            models.UniqueConstraint(fields=["scene", "number"], name="one_revision_a_number")
+        ]
+        indexes = [models.Index(fields=["scene", "digest"], name="by_digest")]
+
+    def __str__(self) -> str:
+        return f"{self.scene} {self.number}: {self.label}"

@@ -1,0 +1,15 @@
+"""Addresses of projects and scenes."""
+
+from django.urls import path
+
+from . import views
+from .font_rules import font_rules
+
+urlpatterns = [
+    path("", views.projects, name="projects"),
+    path("fonts.css", font_rules, name="font-rules"),
+    path("projects/new/", views.new_project, name="new-project"),
+    path("projects/<int:project_id>/new-scene/", views.new_scene, name="new-scene"),
+    path("projects/<int:project_id>/scene-from-file/", views.scene_from_file, name="scene-from-file"),
+    path("projects/scenes/<int:scene_id>/remove/", views.remove_scene, name="remove-scene"),
+]

@@ -1,0 +1,80 @@
+"""Renders: clips that are asked for, being drawn, or done; and the segments of each."""
+
+import uuid
+
+from django.conf import settings
+from django.db import models
+
+from web.projects.models import Scene
+
+
+class State(models.TextChoices):
+    """What a render or a segment is at.
+
+    waiting: nobody works on it yet. drawing: a worker does. finished: done, with its file.
+    failed: given up, with a reason. cancelled: stopped by a person.
+    """
+
+    WAITING = "waiting"
+    DRAWING = "drawing"
+    FINISHED = "finished"
+    FAILED = "failed"
+    CANCELLED = "cancelled"
+
+
+UNFINISHED = (State.WAITING, State.DRAWING)
+
+
+class Render(models.Model):
+    """A clip of a scene as it was when the clip was asked for."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="renders")
+    scene = models.ForeignKey(Scene, models.SET_NULL, null=True, related_name="renders")
+    name = models.CharField(max_length=200)
+    document = models.JSONField()
+    digest = models.CharField(max_length=64)
+    first = models.PositiveIntegerField()
+    end = models.PositiveIntegerField()  # not included
+    state = models.CharField(max_length=10, choices=State, default=State.WAITING, db_index=True)
+    reason = models.CharField(max_length=500, blank=True)  # of a failure, for people
+    folder = models.UUIDField(default=uuid.uuid4)
+    bytes = models.PositiveBigIntegerField(default=0)
+    asked_at = models.DateTimeField(auto_now_add=True)
+    started_at = models.DateTimeField(null=True)
+    ended_at = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["-asked_at", "-pk"]
+
+    def __str__(self) -> str:
+        return self.name
+
+    @property
+    def frames(self) -> range:
+        return range(self.first, self.end)
+
+    @property
+    def is_unfinished(self) -> bool:
+        return self.state in UNFINISHED
+
+
+class Segment(models.Model):
+    """A part of a render that one worker draws in one go."""
+
+    render = models.ForeignKey(Render, models.CASCADE, related_name="segments")
+    number = models.PositiveIntegerField()
+    first = models.PositiveIntegerField()
+    end = models.PositiveIntegerField()  # not included
+    state = models.CharField(max_length=10, choices=State, default=State.WAITING)
+    frames_done = models.PositiveIntegerField(default=0)
+    attempts = models.PositiveIntegerField(default=0)
+    seen_at = models.DateTimeField(null=True)  # when its worker last said that it is alive
+
+    class Meta:
+        ordering = ["number"]
+        constraints = [
+            models.UniqueConstraint(fields=["render", "number"], name="one_segment_a_number")
+        ]
+
+    def __str__(self) -> str:
+        return f"{self.render}, segment {self.number}"

@@ -1,0 +1,45 @@
+"""Sending a file, or the part of it that a player asks for (RFC 9110, section 14)."""
+
+import re
+from collections.abc import Iterator
+from pathlib import Path
+
+from django.http import FileResponse, HttpRequest, HttpResponse, StreamingHttpResponse
+
+_RANGE = re.compile(r"bytes=(\d*)-(\d*)$")
+_CHUNK = 256 * 1024
+
+
+def send_file(request: HttpRequest, path: Path, name: str, download: bool) -> HttpResponse:
+    """The file at `path`, whole or in part; `download` has it saved as `name`."""
+    size = path.stat().st_size
+    asked = _RANGE.match(request.headers.get("Range", ""))
+    if not asked or asked.groups() == ("", ""):
+        response = FileResponse(path.open("rb"), as_attachment=download, filename=name)
+        response["Accept-Ranges"] = "bytes"
+        return response
+    first, end = _bounds(*asked.groups(), size)
+    if first >= end:
+        return HttpResponse(status=416, headers={"Content-Range": f"bytes */{size}"})
+    response = StreamingHttpResponse(
+        _read(path, first, end), status=206, content_type="video/mp4"
+    )
+    response["Content-Range"] = f"bytes {first}-{end - 1}/{size}"
+    response["Content-Length"] = str(end - first)
+    response["Accept-Ranges"] = "bytes"
+    return response
+
+
+def _bounds(first: str, last: str, size: int) -> tuple[int, int]:
+    """First byte and end of a range; without a first byte, `last` counts from the file's end."""
+    if not first:
+        return max(size - int(last), 0), size
+    return int(first), min(int(last) + 1, size) if last else size
+
+
+def _read(path: Path, first: int, end: int) -> Iterator[bytes]:
+    with path.open("rb") as file:
+        file.seek(first)
+        while first < end and (chunk := file.read(min(_CHUNK, end - first))):
+            first += len(chunk)
+            yield chunk

@@ -1,0 +1,15 @@
+"""Addresses of renders."""
+
+from django.urls import path
+
+from . import views
+
+urlpatterns = [
+    path("", views.renders, name="renders"),
+    path("of/<int:scene_id>/", views.ask, name="ask-render"),
+    path("<int:render_id>/again/", views.again, name="render-again"),
+    path("<int:render_id>/cancel/", views.cancel, name="cancel-render"),
+    path("<int:render_id>/remove/", views.remove, name="remove-render"),
+    path("<int:render_id>/clip.mp4", views.clip, name="clip"),
+    path("<int:render_id>/poster.jpg", views.poster, name="render-poster"),
+]

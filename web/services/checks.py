@@ -1,0 +1,81 @@
+"""`bin/balletto test`, `lint` and `bench`: the checks of the project."""
+
+import argparse
+import os
+import subprocess
+import sys
+from pathlib import Path
+
+from .databases import Databases
+from .start import ROOT, sole_owner
+
+TEST_VAR = ROOT / "var" / "test"
+FIRST_TEST_PORT = 33161
+
+_LINTERS = (
+    ("ruff", "check", "."),
+    ("ruff", "format", "--check", "."),
+    ("mypy",),
+    ("lint-imports",),
+)
+
+
+def add_checks(commands: argparse._SubParsersAction) -> None:
+    """Adds test, lint and bench to a command line."""
+    test = commands.add_parser("test", help="lint, then run all tests, or just those named")
+    test.add_argument("labels", nargs="*", metavar="LABEL", help="tests.core, tests.web, ...")
+    test.add_argument("--no-lint", action="store_true")
+    test.set_defaults(run=run_tests)
+    commands.add_parser("lint", help="check style, types and layers").set_defaults(run=run_lint)
+    bench = commands.add_parser("bench", help="measure what is promised about speed")
+    bench.add_argument("--json", action="store_true", help="print one JSON object")
+    bench.add_argument("figures", nargs="*", metavar="FIGURE", help="only these")
+    bench.set_defaults(run=run_bench)
+
+
+def run_lint(_: argparse.Namespace | None = None) -> int:
+    """Runs every linter; 1 if any of them found something."""
+    scripts = Path(sys.executable).parent
+    found = 0
+    for name, *rest in _LINTERS:
+        done = subprocess.run([scripts / name, *rest], cwd=ROOT, capture_output=True, text=True)
+        if done.returncode:
+            found = 1
+            print(f"{name} {' '.join(rest)}\n{done.stdout}{done.stderr}")
+    if not found:
+        print("Lint: nothing found.")
+    return found
+
+
+def run_tests(arguments: argparse.Namespace) -> int:
+    """Runs lint and the tests on databases of their own."""
+    if not arguments.no_lint and run_lint():
+        return 1
+    with sole_owner(TEST_VAR, "The test suite"), Databases(TEST_VAR, FIRST_TEST_PORT) as databases:
+        os.environ.update(databases.environment)
+        os.environ.update(
+            {
+                "DJANGO_SETTINGS_MODULE": "web.config.settings",
+                "DJANGO_ALLOW_ASYNC_UNSAFE": "true",  # Playwright's loop runs in the test's thread
+                "BALLETTO_LOG_LEVEL": "ERROR",
+                "BALLETTO_CACHE_PREFIX": "test",
+                "BALLETTO_QUEUE": "test-renders",
+            }
+        )
+        import django
+        from django.core.management import call_command
+
+        django.setup()
+        call_command("collectstatic", verbosity=0, interactive=False)
+        try:
+            call_command("test", *(arguments.labels or ["tests"]), interactive=False)
+        except SystemExit as ended:
+            return int(ended.code or 0)
+    return 0
+
+
+def run_bench(arguments: argparse.Namespace) -> int:
+    """Measures, and prints a table or JSON."""
+    from bench.run import main
+
+    return main(arguments.figures, as_json=arguments.json)

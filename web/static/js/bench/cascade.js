@@ -1,0 +1,166 @@
+// The cascade: a row for each unit of the selected move with its bar, and the charts of the moves.
+// All numbers come from the server; here they are only put where they belong.
+
+import { on, state, url } from "./state.js";
+import { select } from "./server.js";
+
+const kept = new Map();
+let motion = null;
+let wanted = "";
+
+function decoded(move) {
+  const text = atob(move.weights);
+  move.bytes = Int8Array.from(text, (character) => character.charCodeAt(0));
+  return move;
+}
+
+function motionOf(address) {
+  if (!kept.has(address)) {
+    const found = fetch(address)
+      .then((response) => (response.ok ? response.json() : Promise.reject(new Error(String(response.status)))))
+      .then((answer) => ({ ...answer, moves: answer.moves.map(decoded) }));
+    found.catch(() => kept.delete(address));
+    kept.set(address, found);
+    if (kept.size > 60) kept.delete(kept.keys().next().value);
+  }
+  return kept.get(address);
+}
+
+async function refresh() {
+  if (!state.layer) return;
+  const address = (wanted = `${url("motion", state.shown)}?layer=${state.layer}`);
+  try {
+    const found = await motionOf(address);
+    if (wanted !== address) return;
+    motion = found;
+    drawSpans();
+    drawRows();
+    drawCharts();
+    showFrame();
+  } catch { /* the picture itself tells when the server is away */ }
+}
+
+const element = (name, classes, text = "") => Object.assign(document.createElement(name), { className: classes, textContent: text });
+
+const span = (move) => [Math.min(...move.starts), Math.max(...move.ends)];
+const round = (number) => String(Number(number.toFixed(1))).replace("-", "−");
+
+function drawSpans() {
+  const holder = document.getElementById(`spans-${state.layer}`);
+  if (!holder) return;
+  const bars = motion.moves.map((move) => {
+    const card = document.getElementById(`move-${move.id}`);
+    const isOff = card?.classList.contains("is-off");
+    const [first, end] = move.starts.length ? span(move) : [0, 0];
+    const bar = element("span", `span ${isOff ? "span--off" : "span--rise"} ${move.id === state.move ? "is-current" : ""}`);
+    bar.textContent = card?.querySelector(".move__name")?.value ?? "";
+    bar.style.cssText = `--f: ${first}; --n: ${end - first}; --row: ${motion.moves.indexOf(move) % 2}`;
+    const when = document.getElementById(`when-${move.id}`);
+    if (when) when.textContent = `${isOff ? "off, " : ""}frames ${round(first)} to ${round(end)}`;
+    return bar;
+  });
+  holder.replaceChildren(...bars);
+}
+
+function drawRows() {
+  const list = document.getElementById("cascade");
+  const move = motion.moves.find(({ id }) => id === state.move) ?? motion.moves[0];
+  if (!list) return;
+  if (!move) return list.replaceChildren();
+  list.classList.toggle("cascade--wide", move.unit !== "character");
+  const words = wordsOf(move);
+  const rows = move.units.map((unit, index) => row(move, unit, index, words[index]));
+  list.replaceChildren(...rows, guide(move));
+  list.dataset.rows = rows.length;
+}
+
+/** For characters, the word that begins at each; nothing elsewhere. */
+function wordsOf(move) {
+  if (move.unit !== "character") return [];
+  const texts = [];
+  for (const { text, word } of motion.characters) texts[word] = (texts[word] ?? "") + text;
+  return motion.characters.map(({ word }, index) => (word === motion.characters[index - 1]?.word ? "" : texts[word]));
+}
+
+function row(move, unit, index, word = "") {
+  const item = element("li", `crow ${word ? "is-first" : ""}`);
+  const gutter = element("div", "gutter");
+  gutter.append(element("span", "crow__word", word), element("span", "col-starts", round(move.starts[index])), element("span", "col-away"), element("b", "crow__letter", unit));
+  const lane = element("div", "lane");
+  const [start, end] = [move.starts[index], move.ends[index]];
+  const rest = element("span", "restline");
+  rest.style.setProperty("--f", Math.max(0, end));
+  const bar = element("span", "bar");
+  bar.style.cssText = `--f: ${start}; --n: ${end - start}`;
+  bar.style.background = shading(move.shades[index]);
+  bar.dataset.start = start;
+  bar.dataset.end = end;
+  lane.append(rest, bar);
+  item.append(gutter, lane);
+  return item;
+}
+
+/** The bar's shading, darkest where the unit is farthest from rest. */
+function shading(shades) {
+  const stops = shades.map((shade, index) => `color-mix(in srgb, var(--amount-far) ${Math.round(shade * 100)}%, var(--amount-rest)) ${Math.round((100 * index) / (shades.length - 1))}%`);
+  return `linear-gradient(90deg, ${stops.join(", ")})`;
+}
+
+/** The slanted line along the starts: it follows the order. */
+function guide(move) {
+  const item = element("li", "guide");
+  item.setAttribute("aria-hidden", "true");
+  const lane = element("div", "lane");
+  const height = move.units.length;
+  const points = move.starts.map((start, index) => `${start},${index + 0.5}`).join(" ");
+  lane.innerHTML = `<svg viewBox="0 0 ${state.length} ${height}" preserveAspectRatio="none"><polyline points="${points}"/></svg>`;
+  item.append(lane);
+  return item;
+}
+
+function drawCharts() {
+  for (const move of motion.moves) {
+    const chart = document.getElementById(`chart-${move.id}`);
+    if (!chart) continue;
+    const words = wordsOf(move);
+    const most = move.units.length > 40;
+    const bars = move.units.flatMap((unit, index) => {
+      const bar = element("span", "chart__u");
+      bar.append(element("i", ""), element("b", "", most ? "" : unit));
+      return words[index] && index ? [element("span", "chart__gap"), bar] : [bar];
+    });
+    chart.replaceChildren(...bars);
+  }
+}
+
+/** The weight of a unit at the playhead, 1 = as far as the pose says. */
+function weight(move, index) {
+  const sample = Math.min(Math.floor(state.frame / move.stride) * move.units.length + index, move.bytes.length - 1);
+  return move.bytes[sample] / 100;
+}
+
+function showFrame() {
+  if (!motion) return;
+  for (const move of motion.moves) {
+    const bars = document.querySelectorAll(`#chart-${CSS.escape(move.id)} .chart__u i`);
+    bars.forEach((bar, index) => bar.style.setProperty("--a", Math.min(1.3, Math.abs(weight(move, index)))));
+  }
+  const move = motion.moves.find(({ id }) => id === state.move) ?? motion.moves[0];
+  if (!move) return;
+  document.querySelectorAll("#cascade .col-away").forEach((cell, index) => {
+    cell.textContent = `${Math.round(weight(move, index) * 100)} %`.replace("-", "−");
+  });
+}
+
+export function listen() {
+  on("scene", refresh);
+  on("frame", showFrame);
+  document.addEventListener("click", (event) => {
+    const card = event.target.closest(".move");
+    if (card && card.dataset.move !== state.move && !event.target.closest("button, input, summary, .val")) select({ move: card.dataset.move });
+    const name = event.target.closest("[data-select-layer]");
+    const block = event.target.closest(".block");
+    const layer = name?.dataset.selectLayer ?? (event.target.closest("button, input, textarea, .val") ? "" : block?.dataset.layer);
+    if (layer && layer !== state.layer) select({ layer, letters: null, move: "" });
+  });
+}

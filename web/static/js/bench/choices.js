@@ -1,0 +1,66 @@
+// Choices in a sentence, edits of one button, and presets of moves.
+
+import { commit } from "./server.js";
+import { state } from "./state.js";
+
+let open = null;
+
+function show(button) {
+  close();
+  const list = button.nextElementSibling;
+  list.hidden = false;
+  button.setAttribute("aria-expanded", "true");
+  const place = button.getBoundingClientRect();
+  const size = list.getBoundingClientRect();
+  const above = place.bottom + size.height > innerHeight && place.top > size.height;
+  list.style.left = `${Math.min(place.left, innerWidth - size.width - 8)}px`;
+  list.style.top = `${above ? place.top - size.height - 4 : place.bottom + 4}px`;
+  open = { button, list };
+  (list.querySelector("[aria-selected=true]") ?? list.firstElementChild)?.focus();
+}
+
+function close(focus = false) {
+  if (!open) return;
+  open.list.hidden = true;
+  open.button.setAttribute("aria-expanded", "false");
+  if (focus) open.button.focus();
+  open = null;
+}
+
+function choose(option) {
+  const { button } = open;
+  close(true);
+  commit({ ...JSON.parse(button.dataset.edit), value: JSON.parse(option.dataset.value) });
+}
+
+function click(event) {
+  const button = event.target.closest(".val--pick");
+  const option = event.target.closest(".pick__list button");
+  const action = event.target.closest("[data-do]");
+  const preset = event.target.closest("[data-add-move]");
+  if (option) choose(option);
+  else if (button) open?.button === button ? close() : show(button);
+  else close();
+  if (action) commit(JSON.parse(action.dataset.do));
+  if (preset) {
+    document.getElementById("presets").open = false;
+    commit({ name: "add-move", layer: state.layer, preset: preset.dataset.addMove });
+  }
+}
+
+function key(event) {
+  if (!open || !open.list.contains(event.target)) return;
+  const by = { ArrowDown: "nextElementSibling", ArrowUp: "previousElementSibling" }[event.key];
+  if (by) event.target[by]?.focus();
+  else if (event.key === "Escape") close(true);
+  else if (event.key === "Tab") close();
+  else return;
+  event.preventDefault();
+  event.stopPropagation();
+}
+
+export function listen() {
+  document.addEventListener("click", click);
+  document.addEventListener("keydown", key, true);
+  document.addEventListener("scroll", (event) => !open?.list.contains(event.target) && close(), true);
+}

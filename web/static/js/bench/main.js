@@ -1,0 +1,17 @@
+// The workbench: each module listens for its own part of the page.
+
+import * as cascade from "./cascade.js";
+import * as choices from "./choices.js";
+import * as keys from "./keys.js";
+import * as picture from "./picture.js";
+import * as player from "./player.js";
+import * as server from "./server.js";
+import { goTo, read, state } from "./state.js";
+import * as text from "./text.js";
+import * as time from "./time.js";
+import * as values from "./values.js";
+
+for (const module of [server, values, choices, text, player, time, picture, cascade, keys]) module.listen();
+read();
+// A scene opens where it was left, or, the first time, where its titles have landed.
+goTo(Number(sessionStorage.getItem(`frame-${state.scene}`) ?? Math.floor((state.length * 2) / 3)));

@@ -1,0 +1,35 @@
+// How numbers are said and typed: the page's side of `Measure` in web/workbench/chips.py.
+
+export function measureOf(chip) {
+  return JSON.parse(chip.dataset.measure);
+}
+
+/** The number in words: "120 px below". */
+export function say(measure, value) {
+  const shown = value * measure.scale;
+  const direction = measure.below ? (shown < 0 ? measure.below : measure.above) : "";
+  const number = String(Number((measure.below ? Math.abs(shown) : shown).toFixed(2))).replace("-", "−");
+  return [measure.before, number + measure.unit, direction].filter(Boolean).join(" ");
+}
+
+/** The value of a typed text; null if there is no number in it. "20 above" knows the direction. */
+export function parse(measure, text) {
+  const found = text.replace(/−/g, "-").match(/[-+]?(\d+([.,]\d*)?|[.,]\d+)/);
+  if (!found) return null;
+  let number = Number(found[0].replace(",", "."));
+  if (measure.below && text.includes(measure.below)) number = -Math.abs(number);
+  if (measure.above && text.includes(measure.above)) number = Math.abs(number);
+  return within(measure, number / measure.scale);
+}
+
+export function within(measure, value) {
+  const low = measure.low ?? -Infinity;
+  const high = measure.high ?? Infinity;
+  return Math.max(low, Math.min(high, value));
+}
+
+/** The value on the grid of its step, without the dust of binary fractions. */
+export function rounded(measure, value, finer = 1) {
+  const grid = measure.step / finer;
+  return Number((Math.round(value / grid) * grid).toFixed(6));
+}

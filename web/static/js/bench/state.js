@@ -1,0 +1,72 @@
+// What the page knows of the scene, read from #bench-state, and what is selected and shown.
+// `shown` is the digest of what is looked at: the newest revision, or a preview of an edit.
+
+const bus = new EventTarget();
+
+export const state = {
+  scene: 0,
+  revision: 0,
+  digest: "",
+  shown: "",
+  length: 1,
+  rate: 30,
+  width: 1920,
+  height: 1080,
+  layer: "",
+  move: "",
+  letters: null,
+  frame: 0,
+};
+
+/** Calls `listener` when something happens: "scene" (shown or selected changed), "frame". */
+export function on(name, listener) {
+  bus.addEventListener(name, listener);
+}
+
+export function emit(name) {
+  bus.dispatchEvent(new Event(name));
+}
+
+/** Takes over what the server said last. */
+export function read() {
+  const data = document.getElementById("bench-state").dataset;
+  const [over, under] = data.rate.split("/").map(Number);
+  state.scene = Number(data.scene);
+  state.revision = Number(data.revision);
+  state.digest = state.shown = data.digest;
+  state.length = Number(data.length);
+  state.rate = over / under;
+  state.width = Number(data.width);
+  state.height = Number(data.height);
+  state.layer = data.layer;
+  state.move = data.move;
+  state.letters = data.first === "" ? null : [Number(data.first), Number(data.end)];
+  state.frame = Math.min(state.frame, state.length - 1);
+  emit("scene");
+}
+
+/** Looks at a preview of an edit. */
+export function show(digest) {
+  state.shown = digest;
+  emit("scene");
+}
+
+/** Goes to a frame, kept within the scene. */
+export function goTo(frame) {
+  state.frame = Math.max(0, Math.min(state.length - 1, Math.round(frame)));
+  try {
+    sessionStorage.setItem(`frame-${state.scene}`, state.frame);
+  } catch { /* private windows may refuse; the place is then not remembered */ }
+  emit("frame");
+}
+
+/** The selection as values of a request. */
+export function selection() {
+  const values = { layer: state.layer, move: state.move, frame: state.frame };
+  if (state.letters) [values.first, values.end] = state.letters;
+  return values;
+}
+
+export function url(...parts) {
+  return `/scenes/${state.scene}/${parts.join("/")}${parts.length ? "/" : ""}`;
+}

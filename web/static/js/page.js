@@ -1,0 +1,49 @@
+// What every page does: ask before removing, close menus and messages.
+
+document.addEventListener("submit", (event) => {
+  const question = event.target.dataset.confirm;
+  if (question && !window.confirm(question)) event.preventDefault();
+});
+
+document.addEventListener("click", (event) => {
+  event.target.closest(".notice__close")?.closest(".notice").remove();
+  for (const menu of document.querySelectorAll("details[open].card__menu, details[open].crumbs__menu, details[open].presets")) {
+    if (!menu.contains(event.target)) menu.open = false;
+  }
+});
+
+document.addEventListener("keydown", (event) => {
+  if (event.key !== "Escape") return;
+  const menu = event.target.closest?.("details[open].card__menu, details[open].crumbs__menu, details[open].presets");
+  if (menu) {
+    menu.open = false;
+    menu.querySelector("summary").focus();
+  }
+});
+
+/** Shows a message at the top of the page; an error stays until it is closed. */
+export function tell(text, kind = "error") {
+  const notice = document.createElement("p");
+  notice.className = `notice notice--${kind}`;
+  const said = document.createElement("span");
+  said.textContent = text;
+  const close = document.createElement("button");
+  close.type = "button";
+  close.className = "notice__close";
+  close.setAttribute("aria-label", "Close this message");
+  close.textContent = "×";
+  notice.append(said, close);
+  document.getElementById("notices").replaceChildren(notice);
+}
+
+// Polling swaps whole parts of a page: what is marked data-own belongs to the script or the
+// browser (a playing video, drawn rows) and is left as it is.
+if (window.Idiomorph) {
+  Idiomorph.defaults.ignoreActiveValue = true;
+  Idiomorph.defaults.callbacks.beforeNodeMorphed = (old, fresh) => {
+    if (!(old instanceof Element) || !(fresh instanceof Element)) return true;
+    if (old.id === fresh.id && old.hasAttribute("data-own")) return false;
+    if (old instanceof HTMLDetailsElement && fresh instanceof HTMLDetailsElement) fresh.open = old.open;
+    return true;
+  };
+}

@@ -1,0 +1,238 @@
+"""What the workbench shows of a scene: put together once for each answer."""
+
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import cached_property
+from typing import Any
+
+import numpy as np
+from django.http import HttpRequest
+
+from balletto.lettering.families import FAMILIES
+from balletto.lettering.units import is_blank
+from balletto.scene import files
+from balletto.scene.characters import characters_of
+from balletto.scene.document import Scene as SceneDocument
+from balletto.scene.document import Title
+from balletto.scene.presets import presets
+from balletto.scene.tracks import Track, value_at
+
+from web.projects import history
+from web.projects.models import Revision, Scene
+
+from .sentences import MoveSentence, TypeSentence, place_sentence
+
+_LABEL_STEPS = (1, 2, 5, 10, 20, 25, 50, 100, 200, 250, 500, 1000, 2000, 5000, 10_000, 50_000)
+_MOST_LABELS = 14
+
+
+@dataclass(frozen=True)
+class Selection:
+    """What a person has selected, as the page says it with each request."""
+
+    layer: str = ""
+    move: str = ""
+    letters: tuple[int, int] | None = None
+    frame: int = 0
+
+    @classmethod
+    def of(cls, data: Any) -> "Selection":
+        """The selection in a request's GET or POST values; what is not usable is left out."""
+
+        def whole(name: str) -> int | None:
+            text = data.get(name, "")
+            return int(text) if text.isdigit() and len(text) < 10 else None
+
+        first, end = whole("first"), whole("end")
+        letters = (first, end) if first is not None and end is not None and first < end else None
+        return cls(data.get("layer", ""), data.get("move", ""), letters, whole("frame") or 0)
+
+
+class Bench:
+    """A scene at a revision with a selection, for the templates."""
+
+    def __init__(self, request: HttpRequest, scene: Scene, revision: Revision, selection: Selection):
+        self.scene = scene
+        self.revision = revision
+        self.document: SceneDocument = files.from_data(revision.document)
+        self.selection = selection
+
+    @cached_property
+    def layers(self) -> list["LayerBlock"]:
+        """All layers, the top one first."""
+        count = len(self.document.layers)
+        return [
+            LayerBlock(self, layer, count - index)
+            for index, layer in reversed(list(enumerate(self.document.layers)))
+        ]
+
+    @cached_property
+    def selected(self) -> "LayerBlock | None":
+        """The selected layer, or the top one."""
+        chosen = [block for block in self.layers if block.layer.id == self.selection.layer]
+        return (chosen or self.layers or [None])[0]
+
+    @cached_property
+    def moves(self) -> list["MoveCard"]:
+        """The moves of the selected layer."""
+        if self.selected is None:
+            return []
+        title = self.selected.layer
+        chosen = next((m.id for m in title.moves if m.id == self.selection.move), None)
+        chosen = chosen or (title.moves[0].id if title.moves else None)
+        return [MoveCard(title, move, move.id == chosen) for move in title.moves]
+
+    @property
+    def move(self) -> "MoveCard | None":
+        return next((card for card in self.moves if card.is_current), None)
+
+    @cached_property
+    def steps(self) -> tuple[str | None, str | None]:
+        """What undo and redo would do."""
+        return history.steps(self.scene, self.revision)
+
+    @property
+    def preset_groups(self) -> list[tuple[str, list[dict[str, Any]]]]:
+        """The presets by group, in the order of the gallery."""
+        groups: dict[str, list[dict[str, Any]]] = {}
+        for preset in presets().values():
+            groups.setdefault(preset["group"], []).append(preset)
+        return list(groups.items())
+
+    @property
+    def rate(self) -> Fraction:
+        return self.document.frames_a_second
+
+    @property
+    def rate_said(self) -> str:
+        return f"{float(self.rate):.6g}"
+
+    @cached_property
+    def ruler(self) -> list[dict[str, Any]]:
+        """The labels of the time ruler: frames at even steps, and seconds where they fall."""
+        length, rate = self.document.length, float(self.rate)
+        step = next((s for s in _LABEL_STEPS if length / s <= _MOST_LABELS), _LABEL_STEPS[-1])
+        second = next((s for s in _LABEL_STEPS if length / rate / s <= _MOST_LABELS / 2), 1)
+        seconds = [round(n * second * rate, 3) for n in range(int(length / rate / second) + 1)]
+        frames = [n for n in range(0, length + 1, step) if length - n > step / 2 or n == 0]
+        return [
+            *({"at": n, "text": str(n), "kind": "frame"} for n in frames),
+            {"at": length, "text": str(length), "kind": "last"},
+            *(
+                {"at": at, "text": f"{n * second} s", "kind": "second"}
+                for n, at in enumerate(seconds)
+                if n and at < length * 0.97
+            ),
+        ]
+
+    @property
+    def ticks(self) -> str:
+        """The ruler's ticks as an SVG path over `length` x 40."""
+        length = self.document.length
+        step = next((s for s in _LABEL_STEPS if length / s <= 150), _LABEL_STEPS[-1])
+        return "".join(
+            f"M{n} {30 if n % (10 * step) == 0 else 34 if n % (5 * step) == 0 else 37}V40"
+            for n in range(0, length + 1, step)
+        )
+
+    @property
+    def poster_frame(self) -> int:
+        return self.document.length * 2 // 3
+
+
+@dataclass(frozen=True)
+class LayerBlock:
+    """A title in the list of layers."""
+
+    bench: Bench
+    layer: Title
+    number: int
+
+    @property
+    def is_selected(self) -> bool:
+        return self.bench.selected is not None and self.bench.selected.layer.id == self.layer.id
+
+    @property
+    def css(self) -> str:
+        """The title's own type, at a size that suits the list."""
+        style = self.layer.style
+        axes = ", ".join(f'"{tag}" {value:g}' for tag, value in style.axes.items())
+        size = min(21, max(14, 21 - max(0, len(self.layer.text) - 16) // 3))
+        family = style.font if style.font in FAMILIES else "Figtree"
+        css = f"font-family: '{family}'; font-size: {size}px"
+        return f"{css}; font-variation-settings: {axes}" if axes else css
+
+    @property
+    def rows(self) -> int:
+        return min(6, self.layer.text.count("\n") + 1 + len(self.layer.text) // 24)
+
+    @property
+    def name(self) -> str:
+        return self.layer.name or " ".join(self.layer.text.split()) or "Empty title"
+
+    @property
+    def set_in(self) -> str:
+        style = self.layer.style
+        weight = f" {style.axes['wght']:g}" if "wght" in style.axes else ""
+        return f"{style.font}{weight}, {style.size:g} px"
+
+    @property
+    def letters(self) -> tuple[int, int] | None:
+        """The selected letters of this title, if there are any."""
+        count = len(characters_of(self.layer.text))
+        letters = self.bench.selection.letters
+        if not self.is_selected or letters is None or letters[0] >= count:
+            return None
+        return letters[0], min(letters[1], count)
+
+    @property
+    def letters_text(self) -> str:
+        first, end = self.letters or (0, 0)
+        return "".join(characters_of(self.layer.text)[first:end])
+
+    @property
+    def type_sentence(self) -> str:
+        return TypeSentence(self.layer, self.letters).sentence()
+
+    @property
+    def place_sentence(self) -> str:
+        time = np.array(float(self.bench.selection.frame))
+        return place_sentence(self.layer, lambda value: value_at(value, time).tolist())
+
+    @property
+    def counts(self) -> str:
+        characters = characters_of(self.layer.text)
+        letters = sum(not is_blank(character) for character in characters)
+        words = len(self.layer.text.split())
+        return f"{letters} letter{'s' * (letters != 1)}, {words} word{'s' * (words != 1)}"
+
+    @property
+    def length(self) -> float:
+        return self.layer.span[1] - self.layer.span[0]
+
+    @property
+    def key_frames(self) -> list[float]:
+        """The frames at which the title's own values have keyframes."""
+        values = [getattr(self.layer.transform, name) for name in type(self.layer.transform).model_fields]
+        return sorted({key.at for value in values if isinstance(value, Track) for key in value.keys})
+
+
+@dataclass(frozen=True)
+class MoveCard:
+    """A move in the Moves column."""
+
+    title: Title
+    move: Any
+    is_current: bool
+
+    @property
+    def words(self) -> MoveSentence:
+        return MoveSentence(self.title, self.move)
+
+    @property
+    def path(self) -> str:
+        return f"{self.title.id}.moves.{self.move.id}"
+
+    @property
+    def name(self) -> str:
+        return self.move.name or "Move"

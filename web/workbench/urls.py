@@ -1,0 +1,34 @@
+"""Addresses of the workbench."""
+
+from django.urls import path, register_converter
+
+from . import views
+
+
+class Digest:
+    """A SHA-256 in hexadecimal."""
+
+    regex = "[0-9a-f]{64}"
+
+    def to_python(self, value: str) -> str:
+        return value
+
+    def to_url(self, value: str) -> str:
+        return value
+
+
+register_converter(Digest, "digest")
+
+urlpatterns = [
+    path("<int:scene_id>/", views.workbench, name="workbench"),
+    path("<int:scene_id>/parts/", views.parts, name="parts"),
+    path("<int:scene_id>/edit/", views.edit, name="edit"),
+    path("<int:scene_id>/undo/", views.undo, name="undo"),
+    path("<int:scene_id>/redo/", views.redo, name="redo"),
+    path("<int:scene_id>/frames/<digest:digest>/<int:number>/", views.frame, name="frame"),
+    path("<int:scene_id>/poster/<digest:digest>/", views.poster, name="poster"),
+    path("<int:scene_id>/motion/<digest:digest>/", views.motion, name="motion"),
+    path("<int:scene_id>/places/<digest:digest>/<int:number>/", views.places_at, name="places"),
+    path("<int:scene_id>/file/", views.download, name="download-scene"),
+    path("<int:scene_id>/file/upload/", views.upload, name="upload-scene"),
+]

@@ -1,0 +1,301 @@
+"""The workbench: the page, its edits, its frames, and the numbers that it draws from."""
+
+import base64
+import json
+from typing import Any
+
+import numpy as np
+from django.contrib import messages
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
+from django.shortcuts import redirect, render
+from django.utils.text import slugify
+from django.views.decorators.http import require_GET, require_POST
+
+from balletto.lettering.layout import lay_out
+from balletto.motion.timing import timing
+from balletto.picture.places import centered_position, places
+from balletto.scene import files
+from balletto.scene.errors import SceneError
+from balletto.scene.presets import presets
+
+from web.projects import history
+from web.projects.access import own_scene
+from web.projects.forms import SceneFileForm
+from web.projects.models import Revision, Scene
+
+from . import frames
+from .bench import Bench, Selection
+
+
+@require_GET
+def workbench(request: HttpRequest, scene_id: int) -> HttpResponse:
+    """The page."""
+    scene = own_scene(request, scene_id)
+    bench = Bench(request, scene, history.newest(scene), Selection.of(request.GET))
+    context = {"bench": bench, "file_form": SceneFileForm()}
+    return render(request, "workbench/workbench.html", context)
+
+
+@require_GET
+def parts(request: HttpRequest, scene_id: int) -> HttpResponse:
+    """The parts that depend on the selection, for the scene as it is now."""
+    scene = own_scene(request, scene_id)
+    return _parts(request, scene, history.newest(scene), Selection.of(request.GET))
+
+
+def _parts(
+    request: HttpRequest, scene: Scene, revision: Revision, selection: Selection
+) -> HttpResponse:
+    bench = Bench(request, scene, revision, selection)
+    return render(request, "workbench/_parts.html", {"bench": bench})
+
+
+@require_POST
+def edit(request: HttpRequest, scene_id: int) -> HttpResponse:
+    """Makes an edit and answers with the changed parts; or, for a preview, keeps nothing.
+
+    Values: `base`, the revision that the page shows; `edit`, JSON; `preview`, if it is one.
+    409 if the scene has changed since, 422 with the faults if the edit is not possible.
+    """
+    scene = own_scene(request, scene_id)
+    try:
+        wanted = json.loads(request.POST.get("edit", ""))
+        if request.POST.get("preview"):
+            return _preview(request, scene, wanted)
+        added = _with_selection(request, scene, wanted)
+        revision = history.record(scene.pk, _base(request), added, request.user)
+    except history.ChangedElsewhere:
+        return _changed_elsewhere()
+    except SceneError as error:
+        return _refused(str(error))
+    except json.JSONDecodeError:
+        return _refused("The edit is not JSON.")
+    scene.refresh_from_db()
+    return _parts(request, scene, revision, _selection_after(request, wanted, revision))
+
+
+def _preview(request: HttpRequest, scene: Scene, wanted: dict[str, Any]) -> JsonResponse:
+    if scene.head != _base(request):
+        return _changed_elsewhere()
+    applied = history.preview(history.newest(scene), wanted)
+    digest = history.digest_of(applied.document)
+    frames.keep_preview(scene.pk, digest, applied.document)
+    return JsonResponse({"digest": digest})
+
+
+def _with_selection(request: HttpRequest, scene: Scene, wanted: dict[str, Any]) -> dict[str, Any]:
+    """Edits that name a preset or a new title get the data of it."""
+    if not isinstance(wanted, dict):
+        return {"name": None}
+    if wanted.get("name") == "add-move" and wanted.get("preset") in presets():
+        move = presets()[wanted["preset"]]["move"]
+        return {"name": "add-move", "layer": wanted.get("layer"), "move": move}
+    if wanted.get("name") == "add-title":
+        return {"name": "add-layer", "layer": _new_title(history.newest(scene).document)}
+    if wanted.get("name") == "center":
+        return _centered(request, scene, wanted)
+    return wanted
+
+
+def _new_title(document: dict[str, Any]) -> dict[str, Any]:
+    """A title in the middle of the picture, of a size that suits it."""
+    width, height = document["size"]
+    return {
+        "kind": "title",
+        "name": "",
+        "span": [0, document["length"]],
+        "text": "New title",
+        "style": {
+            "font": "Anybody",
+            "axes": {"wght": 700},
+            "size": max(8, round(min(width / 10, height / 5))),
+            "tracking": 0,
+            "leading": 1.1,
+            "fill": "#FFFFFF",
+            "align": "center",
+        },
+        "runs": [],
+        "transform": {
+            "position": [width / 2, height / 2, 0],
+            "rotation": [0, 0, 0],
+            "scale": [1, 1],
+            "opacity": 1,
+        },
+        "moves": [],
+    }
+
+
+def _centered(request: HttpRequest, scene: Scene, wanted: dict[str, Any]) -> dict[str, Any]:
+    document = files.from_data(history.newest(scene).document)
+    frame = Selection.of(request.POST).frame
+    layer = str(wanted.get("layer"))
+    try:
+        value = centered_position(document, layer, frame, str(wanted.get("axes", "xy")))
+    except KeyError as error:
+        raise SceneError.at(layer, error.args[0]) from None
+    path = f"{layer}.transform.position"
+    return {"name": "set-value", "path": path, "value": value, "at": frame}
+
+
+def _selection_after(request: HttpRequest, wanted: dict[str, Any], revision: Revision) -> Selection:
+    """After an edit what was added is selected; otherwise the selection stays."""
+    selection = Selection.of(request.POST)
+    layers = revision.document.get("layers", [])
+    if wanted.get("name") == "add-title" and layers:
+        return Selection(layer=layers[-1]["id"], frame=selection.frame)
+    if wanted.get("name") == "add-move":
+        title = next((layer for layer in layers if layer["id"] == wanted.get("layer")), None)
+        if title and title.get("moves"):
+            move = title["moves"][-1]["id"]
+            return Selection(title["id"], move, selection.letters, selection.frame)
+    return selection
+
+
+@require_POST
+def undo(request: HttpRequest, scene_id: int) -> HttpResponse:
+    """Takes the last edit back."""
+    return _walk(request, scene_id, history.undo)
+
+
+@require_POST
+def redo(request: HttpRequest, scene_id: int) -> HttpResponse:
+    """Makes the last edit that was taken back again."""
+    return _walk(request, scene_id, history.redo)
+
+
+def _walk(request: HttpRequest, scene_id: int, step: Any) -> HttpResponse:
+    scene = own_scene(request, scene_id)
+    try:
+        revision = step(scene.pk, _base(request), request.user)
+    except history.ChangedElsewhere:
+        return _changed_elsewhere()
+    except history.NothingToDo as error:
+        return _refused(str(error))
+    scene.refresh_from_db()
+    return _parts(request, scene, revision, Selection.of(request.POST))
+
+
+def _base(request: HttpRequest) -> int:
+    text = request.POST.get("base", "")
+    return int(text) if text.isdigit() and len(text) < 10 else 0
+
+
+def _changed_elsewhere() -> JsonResponse:
+    told = (
+        "This scene was changed in another tab or by a newer page. The newest state is shown now; "
+        "your last change was not made, so nothing is overwritten."
+    )
+    return JsonResponse({"message": told}, status=409)
+
+
+def _refused(message: str) -> JsonResponse:
+    return JsonResponse({"message": message}, status=422)
+
+
+@require_GET
+def frame(request: HttpRequest, scene_id: int, digest: str, number: int) -> HttpResponse:
+    """A frame of the scene as it was at a digest, fitted into the box `box`."""
+    scene = own_scene(request, scene_id)
+    box = request.GET.get("box", "960")
+    width = int(box) if box.isdigit() and len(box) < 6 else 960
+    return frames.frame_response(
+        str(scene.pk), digest, lambda: frames.document_of(scene, digest), number, width
+    )
+
+
+@require_GET
+def poster(request: HttpRequest, scene_id: int, digest: str) -> HttpResponse:
+    """A small picture of the scene, from two thirds of its length on, when titles have landed."""
+    scene = own_scene(request, scene_id)
+    number = _at(scene, digest).length * 2 // 3
+    return frames.frame_response(
+        str(scene.pk), digest, lambda: frames.document_of(scene, digest), number, frames.BOXES[0]
+    )
+
+
+def _at(scene: Scene, digest: str) -> Any:
+    return frames.picture(
+        str(scene.pk), digest, lambda: frames.document_of(scene, digest)
+    ).scene
+
+
+@require_GET
+def motion(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
+    """Timing and weights of all moves of the title ?layer, over the whole scene.
+
+    Weights are hundredths as signed bytes, row after row of the sampled frames, in base 64.
+    """
+    document = _at(own_scene(request, scene_id), digest)
+    try:
+        title = document.layer(request.GET.get("layer", ""))
+    except KeyError:
+        raise Http404 from None
+    layout = lay_out(title)
+    moves = []
+    for move in title.moves:
+        times = timing(move, layout, document.length)
+        weights = np.clip(np.round(times.weights * 100), -127, 127).astype(np.int8)
+        moves.append(
+            {
+                "id": move.id,
+                "unit": move.unit,
+                "units": layout.texts(move.unit),
+                "starts": np.round(times.starts, 3).tolist(),
+                "ends": np.round(times.ends, 3).tolist(),
+                "shades": np.round(times.shades, 2).tolist(),
+                "stride": times.stride,
+                "weights": base64.b64encode(weights.tobytes()).decode(),
+            }
+        )
+    characters = [
+        {"text": character.text, "word": character.word, "line": character.line}
+        for character in layout.characters
+    ]
+    return _unchanging(JsonResponse({"characters": characters, "moves": moves}))
+
+
+@require_GET
+def places_at(request: HttpRequest, scene_id: int, digest: str, number: int) -> JsonResponse:
+    """Corners of the titles, and of the characters of ?layer, in a frame."""
+    document = _at(own_scene(request, scene_id), digest)
+    return _unchanging(JsonResponse(places(document, number, request.GET.get("layer"))))
+
+
+def _unchanging(response: HttpResponse) -> HttpResponse:
+    response["Cache-Control"] = "private, max-age=31536000, immutable"
+    return response
+
+
+@require_GET
+def download(request: HttpRequest, scene_id: int) -> HttpResponse:
+    """The scene as a file."""
+    scene = own_scene(request, scene_id)
+    text = files.to_text(history.newest(scene).document)
+    response = HttpResponse(text, content_type="application/json; charset=utf-8")
+    name = f"{slugify(scene.name) or 'scene'}.balletto.json"
+    response["Content-Disposition"] = f'attachment; filename="{name}"'
+    return response
+
+
+@require_POST
+def upload(request: HttpRequest, scene_id: int) -> HttpResponse:
+    """Puts an uploaded scene in place of this one, as an edit that can be undone."""
+    scene = own_scene(request, scene_id)
+    form = SceneFileForm(request.POST, request.FILES)
+    faults: list[Any] = []
+    if form.is_valid():
+        file = form.cleaned_data["file"]
+        try:
+            document = files.to_data(files.parse(file.read()))
+            wanted = {"name": "replace-scene", "document": document, "file": file.name[:80]}
+            history.record(scene.pk, _base(request), wanted, request.user)
+        except SceneError as error:
+            faults = error.faults
+        except history.ChangedElsewhere:
+            messages.error(request, json.loads(_changed_elsewhere().content)["message"])
+    else:
+        messages.error(request, " ".join(form.errors.get("file", [])))
+    if faults:
+        context = {"scene": scene, "faults": faults, "file": form.cleaned_data["file"].name}
+        return render(request, "workbench/refused_file.html", context, status=400)
+    return redirect("workbench", scene.pk)
