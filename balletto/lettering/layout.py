@@ -45,10 +45,12 @@ class Character:
 class Layout:
     """A title as set. Arrays are read-only.
 
+    text: all characters of the title, white space included
     boxes: for each unit kind (n, 4): left, top, right, bottom of the rest boxes, in title space
     member: for each unit kind (characters,): the index of the unit that a character belongs to
     """
 
+    text: tuple[str, ...]
     characters: tuple[Character, ...]
     boxes: dict[str, np.ndarray]
     member: dict[str, np.ndarray]
@@ -58,11 +60,12 @@ class Layout:
         return len(self.boxes[kind])
 
     def texts(self, kind: str) -> list[str]:
-        """The characters of each unit of a kind, white space left out."""
-        texts = [""] * self.count(kind)
-        for character, unit in zip(self.characters, self.member[kind], strict=True):
-            texts[unit] += character.text
-        return texts
+        """The words of each unit of a kind, with the white space within it as one space."""
+        places: dict[int, list[int]] = {}
+        for character, unit in zip(self.characters, self.member[kind].tolist(), strict=True):
+            places.setdefault(unit, []).append(character.place)
+        texts = ["".join(self.text[span[0] : span[-1] + 1]) for span in places.values()]
+        return [" ".join(text.split()) for text in texts]
 
 
 @dataclass(frozen=True)
@@ -240,9 +243,8 @@ def _assemble(characters: tuple[str, ...], lines: list[_Line]) -> Layout:
         "title": np.zeros(len(visible), dtype=int),
     }
     cells = np.array(boxes, dtype=float).reshape(-1, 4)
-    return Layout(
-        tuple(visible), {kind: _unions(cells, member[kind]) for kind in UNIT_KINDS}, member
-    )
+    unions = {kind: _unions(cells, member[kind]) for kind in UNIT_KINDS}
+    return Layout(characters, tuple(visible), unions, member)
 
 
 def _character(cell: _Cell, baseline: float, text: str, word: int, line: int) -> Character:

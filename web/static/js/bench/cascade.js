@@ -159,7 +159,7 @@ export function listen() {
     const card = event.target.closest(".move");
     if (card && card.dataset.move !== state.move && !event.target.closest("button, input, summary, .val")) select({ move: card.dataset.move });
     const name = event.target.closest("[data-select-layer]");
-    const block = event.target.closest(".block");
+    const block = event.target.closest(".slab");
     const layer = name?.dataset.selectLayer ?? (event.target.closest("button, input, textarea, .val") ? "" : block?.dataset.layer);
     if (layer && layer !== state.layer) select({ layer, letters: null, move: "" });
   });
