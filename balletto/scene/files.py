@@ -16,7 +16,8 @@ MIGRATIONS: dict[int, Any] = {}
 def parse(text: str | bytes) -> Scene:
     """The scene of a file's text; SceneError with every fault if it cannot be used."""
     try:
-        data = json.loads(text, parse_constant=_no_constant)
+        plain = text if isinstance(text, str) else text.decode("utf-8-sig")
+        data = json.loads(plain, parse_constant=_no_constant)
     except UnicodeDecodeError as error:
         raise SceneError.at("", f"the file is not UTF-8 text (byte {error.start})") from None
     except json.JSONDecodeError as error:

@@ -167,6 +167,12 @@ LOGGING = {
     "version": 1,
     "disable_existing_loggers": False,
     "formatters": {"line": {"format": "{asctime} {levelname} {name} {message}", "style": "{"}},
-    "handlers": {"console": {"class": "logging.StreamHandler", "formatter": "line"}},
-    "root": {"handlers": ["console"], "level": _setting("LOG_LEVEL", "INFO")},
+    "handlers": {
+        "console": {
+            "class": "logging.StreamHandler",
+            "formatter": "line",
+            "level": _setting("LOG_LEVEL", "INFO"),
+        }
+    },
+    "root": {"handlers": ["console"], "level": "INFO"},
 }

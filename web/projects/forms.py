@@ -41,9 +41,9 @@ class SceneForm(forms.Form):
 
     name = forms.CharField(max_length=200, initial="New scene", label="Name")
     size = forms.ChoiceField(choices=SIZES, initial="1920x1080", label="Size")
+    rate = forms.ChoiceField(choices=RATES, initial="30", label="Frames a second")
     width = forms.IntegerField(min_value=16, max_value=MAX_SIDE, required=False, label="Width")
     height = forms.IntegerField(min_value=16, max_value=MAX_SIDE, required=False, label="Height")
-    rate = forms.ChoiceField(choices=RATES, initial="30", label="Frames a second")
     own_rate = forms.CharField(
         max_length=20, required=False, label="Typed rate", help_text="12.5 or 30000/1001"
     )

@@ -57,7 +57,7 @@ def run_tests(arguments: argparse.Namespace) -> int:
             {
                 "DJANGO_SETTINGS_MODULE": "web.config.settings",
                 "DJANGO_ALLOW_ASYNC_UNSAFE": "true",  # Playwright's loop runs in the test's thread
-                "BALLETTO_LOG_LEVEL": "ERROR",
+                "BALLETTO_LOG_LEVEL": "CRITICAL",
                 "BALLETTO_CACHE_PREFIX": "test",
                 "BALLETTO_QUEUE": "test-renders",
             }

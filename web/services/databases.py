@@ -118,7 +118,7 @@ class Databases:
             raise ServiceError(f"MariaDB's data could not be made in {data}:\n{made.stderr}")
 
     def _users(self) -> str:
-        password = self.secrets["DATABASE_PASSWORD"]
+        password = self.secrets["DATABASE_PASSWORD"]  # letters, digits, - and _ alone
         return (
             "CREATE DATABASE IF NOT EXISTS balletto;\n"
             "CREATE USER IF NOT EXISTS 'balletto'@'127.0.0.1';\n"

@@ -96,7 +96,7 @@ def web_server(var: Path, host: str, port: int) -> Service:
             *(sys.executable, "-m", "gunicorn", "web.config.wsgi"),
             *("--bind", bind, "--worker-class", "gthread", "--threads", "4"),
             *("--workers", str(max(2, cores)), "--timeout", "60", "--preload"),
-            *("--worker-tmp-dir", "/dev/shm", "--keep-alive", "30"),
+            *("--worker-tmp-dir", "/dev/shm", "--keep-alive", "30", "--no-control-socket"),
         ],
         var / "log" / "web.log",
     )
@@ -110,7 +110,7 @@ def render_worker(var: Path, environment: dict[str, str] | None = None) -> Servi
         [
             *(sys.executable, "-m", "celery", "--app", "web.config.celery", "worker", "--beat"),
             *("--schedule", str(var / "celery-schedule"), "--concurrency", str(max(2, cores))),
-            *("--loglevel", "INFO", "--without-gossip", "--without-mingle"),
+            *("--loglevel", "WARNING", "--without-gossip", "--without-mingle"),
         ],
         var / "log" / "worker.log",
         environment,

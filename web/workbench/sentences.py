@@ -1,5 +1,6 @@
 """Sentences: a move, a title's type and its place, said in words with live values."""
 
+import re
 from collections.abc import Callable
 from typing import Any
 
@@ -40,9 +41,9 @@ POSE_WORDS: dict[str, tuple[Measure, str, str, float]] = {
     "rotation": (chips.DEGREES, "turned {}", "turn", -20),
     "rotation_x": (chips.DEGREES, "tipped {}", "tip forward or back", 60),
     "rotation_y": (chips.DEGREES, "swung {}", "swing left or right", 60),
-    "scale": (chips.PERCENT_OF_ONE, "at {} size", "size", 0.5),
-    "scale_x": (chips.PERCENT_OF_ONE, "{} wide", "width", 0.5),
-    "scale_y": (chips.PERCENT_OF_ONE, "{} high", "height", 0.5),
+    "scale": (chips.PERCENT_OF_ONE, "{} of its size", "size", 0.5),
+    "scale_x": (chips.PERCENT_OF_ONE, "{} of its width", "width", 0.5),
+    "scale_y": (chips.PERCENT_OF_ONE, "{} of its height", "height", 0.5),
     "opacity": (chips.OPACITY, "{} opaque", "opacity", 0),
 }
 
@@ -55,6 +56,14 @@ def _join(parts: list[SafeString], between: str = ", ", last: str | None = None)
     if len(parts) > 1 and last is not None:
         parts = [*parts[:-2], format_html("{}{}{}", parts[-2], last, parts[-1])]
     return mark_safe(between.join(parts))  # noqa: S308 - the parts are escaped where they are made
+
+
+def _tight(sentence: SafeString) -> SafeString:
+    """Keeps a comma or full stop on the line of the value before it, by a word joiner."""
+    return mark_safe(_BEFORE_PUNCTUATION.sub("\\1\u2060\\2", sentence))  # noqa: S308 - as above
+
+
+_BEFORE_PUNCTUATION = re.compile("(</span>|</label>)([,.])")
 
 
 class MoveSentence:
@@ -159,8 +168,9 @@ class MoveSentence:
 
     def sentence(self) -> SafeString:
         """The whole sentence."""
-        if self.move.reach:
-            return self._reach_sentence()
+        return _tight(self._reach_sentence() if self.move.reach else self._plain_sentence())
+
+    def _plain_sentence(self) -> SafeString:
         clauses = [self.stagger(), self.course()]
         return format_html(
             "Each {} {} {}, {}, from {} on.",
@@ -319,13 +329,14 @@ class TypeSentence:
             color_chip(self._chip("fill", "Colour"), self.style["fill"]),
         )
         if self.letters:
-            return format_html("{}.", said)
-        return format_html(
+            return _tight(format_html("{}.", said))
+        whole = format_html(
             "{}, lines {} apart, {}.",
             said,
             number_chip(self._chip("leading", "Leading"), self.style["leading"], _LEADING, rest=1.1),
             choice_chip(self._chip("align", "Alignment"), self.style["align"], ALIGNMENTS),
         )
+        return _tight(whole)
 
 
 AXIS_NAMES = {
@@ -355,7 +366,7 @@ def place_sentence(title: Title, now: Callable[[Any], Any]) -> SafeString:
             key_path=f"{base}.{name}",
         )
 
-    return format_html(
+    whole = format_html(
         "Stands {} across, {} down and {}, turned {}, {} wide and {} high, {} opaque.",
         part("position", "Across", chips.PIXELS, 0, None),
         part("position", "Down", chips.PIXELS, 1, None),
@@ -365,3 +376,4 @@ def place_sentence(title: Title, now: Callable[[Any], Any]) -> SafeString:
         part("scale", "Height", chips.PERCENT_OF_ONE, 1, 1),
         part("opacity", "Opacity", chips.OPACITY, None, 1),
     )
+    return _tight(whole)

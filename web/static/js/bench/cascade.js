@@ -48,18 +48,23 @@ const round = (number) => String(Number(number.toFixed(1))).replace("-", "−");
 function drawSpans() {
   const holder = document.getElementById(`spans-${state.layer}`);
   if (!holder) return;
+  const rows = []; // for each row of bars, where its last one ends
   const bars = motion.moves.map((move) => {
     const card = document.getElementById(`move-${move.id}`);
     const isOff = card?.classList.contains("is-off");
     const [first, end] = move.starts.length ? span(move) : [0, 0];
     const bar = element("span", `span ${isOff ? "span--off" : "span--rise"} ${move.id === state.move ? "is-current" : ""}`);
     bar.textContent = card?.querySelector(".move__name")?.value ?? "";
-    bar.style.cssText = `--f: ${first}; --n: ${end - first}; --row: ${motion.moves.indexOf(move) % 2}`;
+    const free = rows.findIndex((until) => until <= first);
+    const place = free < 0 ? rows.length : free;
+    rows[place] = end;
+    bar.style.cssText = `--f: ${first}; --n: ${end - first}; --row: ${place}`;
     const when = document.getElementById(`when-${move.id}`);
     if (when) when.textContent = `${isOff ? "off, " : ""}frames ${round(first)} to ${round(end)}`;
     return bar;
   });
   holder.replaceChildren(...bars);
+  holder.closest(".trow").style.height = `${Math.max(28, rows.length * 13 + 2)}px`;
 }
 
 function drawRows() {

@@ -1,6 +1,6 @@
 // Choices in a sentence, edits of one button, and presets of moves.
 
-import { commit } from "./server.js";
+import { commit, walk } from "./server.js";
 import { state } from "./state.js";
 
 let open = null;
@@ -42,6 +42,8 @@ function click(event) {
   else if (button) open?.button === button ? close() : show(button);
   else close();
   if (action) commit(JSON.parse(action.dataset.do));
+  const step = event.target.closest("[data-walk]");
+  if (step) walk(step.dataset.walk);
   if (preset) {
     document.getElementById("presets").open = false;
     commit({ name: "add-move", layer: state.layer, preset: preset.dataset.addMove });

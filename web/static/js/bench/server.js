@@ -1,5 +1,7 @@
 // Edits: looked at while a value is scrubbed (preview), and made (commit). Requests that change
-// the scene go out one after another, each on the revision that the one before it gave.
+// the scene go out one after another, each on the revision that the one before it gave (hx-sync on
+// the body). Buttons only say their edit in data-do: parts of the page are morphed, and a button that
+// htmx had bound to one address would keep it when it is made into another button.
 
 import { tell } from "../page.js";
 import { read, selection, show, state, url } from "./state.js";
@@ -47,6 +49,13 @@ export function commit(edit) {
   htmx.ajax("POST", url("edit"), { source: document.body, swap: "none", values: { edit: JSON.stringify(edit) } });
 }
 
+/** Goes back or forth in the history: "undo" or "redo". */
+export function walk(which) {
+  dropPreviews();
+  busy(true);
+  htmx.ajax("POST", url(which), { source: document.body, swap: "none" });
+}
+
 /** Goes back to what is kept, as when a scrub is given up. */
 export function giveUp() {
   dropPreviews();
@@ -86,9 +95,6 @@ export function listen() {
     const { parameters, verb } = event.detail;
     for (const [name, value] of Object.entries(selection())) parameters[name] ??= value;
     if (verb === "post") parameters.base = state.revision;
-  });
-  document.body.addEventListener("htmx:beforeRequest", (event) => {
-    if (event.detail.requestConfig.verb === "post") dropPreviews();
   });
   document.body.addEventListener("htmx:afterRequest", (event) => {
     busy(false);

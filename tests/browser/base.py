@@ -1,0 +1,165 @@
+"""The real application in Debian's Chromium: a live server, and a worker where clips are made."""
+
+import json
+import os
+import subprocess
+import tempfile
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from django.contrib.auth import get_user_model
+from django.db import connection
+from django.test import LiveServerTestCase
+from playwright.sync_api import Locator, Page, expect, sync_playwright
+
+from tests.core.scenes import scene_data
+from web.projects import history
+from web.projects.models import Project, Scene
+from web.services.start import ROOT, render_worker
+
+CHROMIUM = "/usr/bin/chromium"
+FLAGS = [
+    "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
+    "--disable-background-networking", "--disable-component-update", "--disable-sync",
+]  # fmt: skip
+PASSWORD = "a-long-way-round-the-sun"  # noqa: S105
+
+expect.set_options(timeout=15_000)
+
+
+class BrowserTest(LiveServerTestCase):
+    """One browser for a class; a fresh profile and page for each test."""
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        super().setUpClass()
+        cls._playwright = sync_playwright().start()
+        cls.addClassCleanup(cls._playwright.stop)
+        cls.browser = cls._playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+        cls.addClassCleanup(cls.browser.close)
+
+    def setUp(self) -> None:
+        self.faults: list[str] = []
+        self.context = self.browser.new_context(viewport={"width": 1280, "height": 800})
+        self.addCleanup(self.context.close)
+        self.page = self.new_tab()
+
+    def new_tab(self) -> Page:
+        """A page whose script errors and refused loads fail the test."""
+        page = self.context.new_page()
+        page.on("pageerror", lambda error: self.faults.append(str(error)))
+        page.on(
+            "console",
+            lambda said: self.faults.append(said.text)
+            if said.type == "error" and "status of 4" not in said.text
+            else None,
+        )
+        return page
+
+    def tearDown(self) -> None:
+        self.assertEqual(self.faults, [], "the page's scripts had errors")
+
+    def sign_in(self, name: str = "ada") -> Any:
+        person = get_user_model().objects.create_user(name, password=PASSWORD)
+        self.page.goto(f"{self.live_server_url}/accounts/sign-in/")
+        self.page.get_by_label("Name").fill(name)
+        self.page.get_by_label("Password").fill(PASSWORD)
+        self.page.get_by_role("button", name="Sign in").click()
+        expect(self.page.get_by_role("heading", name="Projects")).to_be_visible()
+        return person
+
+    def open_scene(self, person: Any, **changes: Any) -> Scene:
+        """Makes a scene of the title that rises, and opens it."""
+        project = Project.objects.create(owner=person, name="Winter")
+        scene = history.make_scene(project, scene_data(**changes), person)
+        self.page.goto(f"{self.live_server_url}/scenes/{scene.pk}/")
+        self.wait_for_picture()
+        return scene
+
+    def document(self, scene: Scene) -> dict[str, Any]:
+        scene.refresh_from_db()
+        return history.newest(scene).document
+
+    # What a hand does
+
+    def chip(self, key: str, page: Page | None = None) -> Locator:
+        return (page or self.page).locator(f'[data-chip="{key}"]')
+
+    def scrub(self, key: str, pixels: int) -> None:
+        """Drags a value sideways."""
+        box = self.chip(key).bounding_box()
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        for step in range(1, 5):
+            self.page.mouse.move(x + pixels * step / 4, y)
+        self.settled(lambda: self.page.mouse.up())
+
+    def type_value(self, key: str, text: str) -> None:
+        """Clicks a value and types another."""
+        self.chip(key).click()
+        self.page.keyboard.type(text)
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+
+    def choose(self, key: str, text: str) -> None:
+        """Picks from the list of a choice."""
+        self.chip(key).click()
+        option = self.page.get_by_role("option", name=text, exact=True).locator("visible=true")
+        self.settled(option.click)
+
+    def settled(self, action: Any) -> None:
+        """Does something and waits until the answer to it is on the page."""
+        with self.page.expect_response(lambda answer: answer.request.method == "POST" and "preview" not in (answer.request.post_data or "")):
+            action()
+        self.page.wait_for_function("!document.querySelector('#kept').classList.contains('is-busy')")
+        self.wait_for_picture()
+
+    def wait_for_picture(self, page: Page | None = None) -> None:
+        """Waits until the canvas shows the newest revision at the playhead's frame."""
+        (page or self.page).wait_for_function(
+            """() => {
+              const digest = document.getElementById('bench-state').dataset.digest;
+              const frame = document.getElementById('stage-frame').textContent;
+              return document.getElementById('canvas').dataset.shown?.includes(`${digest}/${frame}/`);
+            }"""
+        )
+
+    def at_frame(self, frame: int) -> None:
+        """Types a time."""
+        self.page.get_by_label("Time", exact=True).fill(str(frame))
+        self.page.keyboard.press("Enter")
+        self.wait_for_picture()
+
+    def picture(self) -> bytes:
+        """The canvas as the person sees it, as a data address."""
+        return self.page.evaluate("document.getElementById('canvas').toDataURL()")
+
+
+def with_worker(test: BrowserTest) -> Any:
+    """Starts a render worker on the test's database; it ends with the test."""
+    environment = {"BALLETTO_DATABASE_NAME": connection.settings_dict["NAME"]}
+    var = Path(settings.VAR)
+    worker = render_worker(var, environment)
+    worker.start()
+    test.addCleanup(worker.stop)
+    return worker
+
+
+def command(*words: str) -> bytes:
+    """What `bin/balletto` prints."""
+    done = subprocess.run([ROOT / "bin" / "balletto", *words], capture_output=True, check=False)
+    assert done.returncode == 0, done.stderr.decode()
+    return done.stdout
+
+
+def temporary_folder(test: BrowserTest) -> Path:
+    """A folder that goes with the test."""
+    folder = tempfile.TemporaryDirectory()
+    test.addCleanup(folder.cleanup)
+    return Path(folder.name)
+
+
+def poses_of(path: Path, layer: str) -> dict[str, Any]:
+    """What `bin/balletto poses` says of a scene file."""
+    return json.loads(command("poses", os.fspath(path), "--layer", layer))

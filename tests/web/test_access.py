@@ -1,0 +1,123 @@
+"""Whose is what: pages want a person, and give nobody another person's things."""
+
+from django.test import Client, override_settings
+from django.urls import get_resolver, reverse
+
+from web.projects.models import Project
+from web.renders.models import Render
+
+from .base import PageTest
+
+DIGEST = "0" * 64
+OPEN = {"sign-in", "sign-up", "font-rules"}
+BY_GET = {"workbench", "parts", "frame", "poster", "motion", "places", "download-scene", "clip", "render-poster", "new-scene"}
+
+
+class AccessTest(PageTest):
+    def arguments(self, name, scene, project, render):
+        return {
+            "frame": [scene.pk, scene.digest, 3],
+            "places": [scene.pk, scene.digest, 3],
+            "poster": [scene.pk, scene.digest],
+            "motion": [scene.pk, scene.digest],
+            "new-scene": [project.pk],
+            "scene-from-file": [project.pk],
+        }.get(name, [render.pk] if "render" in name or name == "clip" else [scene.pk])
+
+    def all_addresses(self):
+        """Every named address with the things of Boris in it."""
+        scene, project = self.other, Project.objects.get(owner=self.boris)
+        render = Render.objects.create(
+            owner=self.boris, scene=scene, name="Secret", document={}, digest=DIGEST, first=0, end=9
+        )
+        for name in [key for key in get_resolver().reverse_dict if isinstance(key, str)] + [
+            key
+            for _, resolver in get_resolver().namespace_dict.items()
+            for key in resolver[1].reverse_dict
+        ]:
+            if name in OPEN:
+                continue
+            plain = name in ("projects", "new-project", "renders", "sign-out")
+            arguments = self.arguments(name, scene, project, render)
+            if name == "ask-render":
+                arguments = [scene.pk]
+            yield name, reverse(name, args=[] if plain else arguments), plain
+
+    def test_every_page_wants_a_person(self):
+        stranger = Client()
+        count = 0
+        for name, address, _ in self.all_addresses():
+            with self.subTest(name):
+                if name == "sign-out":
+                    continue
+                response = stranger.get(address)
+                self.assertEqual(response.status_code, 302, name)
+                self.assertIn("/accounts/sign-in/", response["Location"])
+                count += 1
+        self.assertGreater(count, 20)
+
+    def test_nobody_reaches_what_is_anothers(self):
+        for name, address, plain in self.all_addresses():
+            if plain:
+                continue
+            with self.subTest(name):
+                send = self.client.get if name in BY_GET else self.client.post
+                self.assertEqual(send(address, {"layer": "t1"}).status_code, 404)
+
+    def test_own_things_are_reached(self):
+        """The other way round: the same addresses work for their owner."""
+        self.client.force_login(self.boris)
+        for name, address, _ in self.all_addresses():
+            if name in BY_GET - {"clip", "render-poster"}:
+                with self.subTest(name):
+                    self.assertEqual(self.client.get(address, {"layer": "t1"}).status_code, 200)
+
+    def test_a_digest_opens_no_other_scene(self):
+        address = reverse("frame", args=[self.scene.pk, self.other.digest.replace("a", "b"), 0])
+        self.assertEqual(self.client.get(address).status_code, 404)
+
+    def test_posts_want_the_token_of_the_page(self):
+        careful = Client(enforce_csrf_checks=True)
+        careful.force_login(self.ada)
+        for name in ("edit", "undo", "redo", "upload-scene", "ask-render"):
+            with self.subTest(name):
+                address = reverse(name, args=[self.scene.pk])
+                self.assertEqual(careful.post(address, {}).status_code, 403)
+
+    def test_content_security_policy(self):
+        for address in (reverse("projects"), reverse("workbench", args=[self.scene.pk])):
+            response = self.client.get(address)
+            policy = response["Content-Security-Policy"]
+            scripts = next(part for part in policy.split(";") if "script-src" in part)
+            self.assertEqual(scripts.split(), ["script-src", "'self'"])
+            self.assertIn("frame-ancestors 'none'", policy)
+            body = response.content.decode()
+            self.assertNotRegex(body, r"<script(?![^>]*\bsrc=)")
+            self.assertNotRegex(body, r"\son[a-z]+=\"")
+            self.assertNotIn("http://", body.replace("http://www.w3.org", ""))
+
+    def test_no_debugging(self):
+        from django.conf import settings
+
+        self.assertFalse(settings.DEBUG)
+
+
+class AccountTest(PageTest):
+    def test_signing_up_and_out(self):
+        visitor = Client()
+        words = {"username": "cleo", "password1": "nine-winter-moons", "password2": "nine-winter-moons"}
+        self.assertRedirects(visitor.post(reverse("sign-up"), words), reverse("projects"))
+        page = visitor.get(reverse("projects"))
+        self.assertNotContains(page, "Opening")
+        self.assertContains(page, "Give it a name above to begin")
+        visitor.post(reverse("sign-out"))
+        self.assertEqual(visitor.get(reverse("projects")).status_code, 302)
+
+    @override_settings(DEMO_NAME="orrery", DEMO_PASSWORD="on-the-house")  # noqa: S106
+    def test_the_demo_account_is_filled_in_where_there_is_one(self):
+        self.assertContains(Client().get(reverse("sign-in")), 'value="on-the-house"')
+
+    def test_nothing_is_filled_in_elsewhere(self):
+        page = Client().get(reverse("sign-in")).content.decode()
+        self.assertIn('name="password"', page)
+        self.assertNotIn("demo account", page)

@@ -1,0 +1,116 @@
+"""Projects and new scenes, typed or from a file."""
+
+import json
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import override_settings
+from django.urls import reverse
+
+from balletto.scene import files
+from tests.core.scenes import scene_data
+from web.projects.demo import PROJECT_NAME, load_demo
+from web.projects.models import Project, Scene
+
+from .base import PageTest
+
+FORM = {"name": "Moons", "size": "1080x1920", "rate": "25", "length": "2", "length_in": "seconds"}
+
+
+def as_file(data, name="moons.balletto.json"):
+    text = data if isinstance(data, bytes) else json.dumps(data).encode()
+    return SimpleUploadedFile(name, text, "application/json")
+
+
+class ProjectsTest(PageTest):
+    def make(self, **values):
+        project = Project.objects.get(owner=self.ada)
+        return self.client.post(reverse("new-scene", args=[project.pk]), {**FORM, **values})
+
+    def made(self, **values):
+        self.assertEqual(self.make(**values).status_code, 302)
+        return Scene.objects.latest("pk").revisions.get().document
+
+    def test_only_own_projects_are_listed(self):
+        page = self.client.get(reverse("projects"))
+        self.assertContains(page, "Opening")
+        self.assertNotContains(page, "Secret")
+
+    def test_new_project(self):
+        self.client.post(reverse("new-project"), {"name": "Spring"})
+        self.assertContains(self.client.get(reverse("projects")), "Spring")
+
+    def test_new_scene_of_named_size(self):
+        made = self.made()
+        self.assertEqual((made["size"], made["rate"], made["length"]), ([1080, 1920], "25", 50))
+
+    def test_new_scene_typed_by_hand(self):
+        own = {"size": "own", "width": 1234, "height": 500, "rate": "own", "own_rate": "12.5"}
+        made = self.made(**own, length="77", length_in="frames")
+        self.assertEqual((made["size"], made["rate"], made["length"]), ([1234, 500], "25/2", 77))
+
+    def test_length_in_seconds_at_a_1001_rate(self):
+        self.assertEqual(self.made(rate="30000/1001", length="10")["length"], 300)
+
+    def test_what_is_not_possible_is_said(self):
+        for values, said in (
+            ({"size": "own"}, "Type a width and a height"),
+            ({"rate": "own", "own_rate": "fast"}, "Type a rate from 1 to 240"),
+            ({"rate": "own", "own_rate": "1/0"}, "Type a rate from 1 to 240"),
+            ({"length": "0"}, "The length must be from 1"),
+            ({"size": "own", "width": 4, "height": 90000}, "greater than or equal to 16"),
+        ):
+            with self.subTest(values):
+                self.assertContains(self.make(**values), said)
+
+    def test_scene_from_a_file(self):
+        project = Project.objects.get(owner=self.ada)
+        address = reverse("scene-from-file", args=[project.pk])
+        data = scene_data("Nine Winter Moons", name="Moons")
+        self.client.post(address, {"file": as_file(data)})
+        scene = Scene.objects.get(name="Moons")
+        downloaded = self.client.get(reverse("download-scene", args=[scene.pk]))
+        self.assertEqual(files.to_data(files.parse(downloaded.content)), data)
+        self.assertIn("moons.balletto.json", downloaded["Content-Disposition"])
+
+    def test_a_bad_file_is_refused_with_the_path_of_each_fault(self):
+        project = Project.objects.get(owner=self.ada)
+        address = reverse("scene-from-file", args=[project.pk])
+        bad = scene_data()
+        bad["layers"][0]["moves"][0]["stagger"]["gap"] = "two"
+        bad["layers"][0]["colour"] = "red"
+        page = self.client.post(address, {"file": as_file(bad)})
+        self.assertContains(page, "layers[0].moves[0].stagger.gap", status_code=400)
+        self.assertContains(page, "a number of frames is needed, got &quot;two&quot;", status_code=400)
+        self.assertContains(page, "layers[0].colour", status_code=400)
+        bad = scene_data()
+        bad["layers"][0]["style"]["font"] = "Nowhere Sans"
+        page = self.client.post(address, {"file": as_file(bad)})
+        self.assertContains(page, "layers[0].style.font", status_code=400)
+        page = self.client.post(address, {"file": as_file(b"\x00\xff")})
+        self.assertContains(page, "not UTF-8", status_code=400)
+
+    @override_settings(SCENE_FILE_MAX_BYTES=1024)
+    def test_a_file_that_is_too_large_is_refused(self):
+        project = Project.objects.get(owner=self.ada)
+        address = reverse("scene-from-file", args=[project.pk])
+        page = self.client.post(address, {"file": as_file(b" " * 2000)})
+        self.assertContains(page, "has more", status_code=400)
+
+    def test_remove_scene(self):
+        self.client.post(reverse("remove-scene", args=[self.scene.pk]))
+        self.assertFalse(Scene.objects.filter(pk=self.scene.pk).exists())
+
+    def test_the_demo_is_made_once_and_kept(self):
+        load_demo("orrery", "on-the-house")
+        project = Project.objects.get(name=PROJECT_NAME)
+        self.assertGreaterEqual(project.scenes.count(), 4)
+        project.scenes.first().delete()
+        left = project.scenes.count()
+        load_demo("orrery", "on-the-house")
+        self.assertEqual(project.scenes.count(), left)
+
+    def test_fonts_are_served_as_the_core_reads_them(self):
+        rules = self.client.get(reverse("font-rules")).content.decode()
+        self.assertIn('font-family: "Fraunces"; font-weight: 100 900;', rules)
+        self.assertIn('url("/static/fonts/anybody/latin.woff2")', rules)
+        self.assertIn("font-stretch: 50% 150%", rules)
