@@ -158,8 +158,7 @@ def resting_axes(name: str, size: float) -> dict[str, float]:
 
 def _clamped(axes: tuple[Axis, ...], wanted: dict[str, float]) -> dict[str, float]:
     return {
-        axis.tag: min(max(wanted.get(axis.tag, axis.default), axis.low), axis.high)
-        for axis in axes
+        axis.tag: min(max(wanted.get(axis.tag, axis.default), axis.low), axis.high) for axis in axes
     }
 
 

@@ -31,7 +31,7 @@ class Composite:
     values: dict[str, np.ndarray] = field(default_factory=dict)
 
     def __getitem__(self, name: str) -> np.ndarray | float:
-        """The values of a property, (times, units); just the rest value where no move touches it."""
+        """The values of a property, (times, units); just its rest where no move touches it."""
         return self.values.get(name, PROPERTIES[name].rest)
 
     def full(self, name: str) -> np.ndarray:

@@ -15,7 +15,6 @@ from ..scene.document import Scene, Transform
 from ..scene.tracks import value_at
 from .evaluate import Composite, centers_of
 
-
 Values = np.ndarray | float
 
 

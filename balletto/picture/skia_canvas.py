@@ -20,9 +20,7 @@ class SkiaCanvas:
 
     def __init__(self, width: int, height: int, scale: tuple[float, float] = (1.0, 1.0)):
         self.pixels = np.zeros((height, width, 4), dtype=np.uint8)
-        info = skia.ImageInfo.Make(
-            width, height, skia.kBGRA_8888_ColorType, skia.kPremul_AlphaType
-        )
+        info = skia.ImageInfo.Make(width, height, skia.kBGRA_8888_ColorType, skia.kPremul_AlphaType)
         self._surface = skia.Surface.MakeRasterDirect(info, self.pixels)
         self._canvas = self._surface.getCanvas()
         self._scale = None if scale == (1.0, 1.0) else skia.Matrix.Scale(*scale)

@@ -97,7 +97,7 @@ class Run(Model):
         return self
 
 
-# Behind a wrapping check, JSON lists arrive as Python lists: strictness would refuse them as tuples.
+# Behind a wrapping check JSON lists arrive as Python lists, which strictness would refuse.
 LIST = Field(strict=False)
 Vector3 = Annotated[tuple[Pixels, Pixels, Pixels], LIST, needs("three numbers of pixels [x, y, z]")]
 Angles = Annotated[tuple[Degrees, Degrees, Degrees], LIST, needs("three angles [x, y, z]")]

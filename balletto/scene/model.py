@@ -23,7 +23,7 @@ from pydantic_core import PydanticCustomError
 
 
 class Model(BaseModel):
-    """A part of the document: unknown keys and wrong types are refused, nothing changes in place."""
+    """A part of the document: unknown keys and wrong types are refused; never changed in place."""
 
     model_config = ConfigDict(
         extra="forbid",
@@ -70,7 +70,7 @@ def one_of(pick: Callable[[Any], str], what: str, **kinds: Any) -> Any:
     """A union of `kinds`; `pick` looks at the data and names the kind that is meant."""
     tagged = [Annotated[kind, Tag(f"({name})")] for name, kind in kinds.items()]
     return Annotated[
-        Union[tuple(tagged)] if len(tagged) > 1 else tagged[0],
+        Union[tuple(tagged)] if len(tagged) > 1 else tagged[0],  # noqa: UP007 - made at run time
         Discriminator(
             lambda data: f"({pick(data)})",
             custom_error_type="needs",

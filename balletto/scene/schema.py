@@ -9,6 +9,6 @@ def schema() -> dict[str, Any]:
     """A JSON Schema (draft 2020-12) of the scene file."""
     return {
         "$schema": "https://json-schema.org/draft/2020-12/schema",
-        "title": "Balletto scene",
         **Scene.model_json_schema(by_alias=True),
+        "title": "Balletto scene",
     }

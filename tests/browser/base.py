@@ -51,9 +51,13 @@ class BrowserTest(LiveServerTestCase):
         page.on("pageerror", lambda error: self.faults.append(str(error)))
         page.on(
             "console",
-            lambda said: self.faults.append(said.text)
-            if said.type == "error" and "status of 4" not in said.text
-            else None,
+            lambda said: (
+                self.faults.append(said.text)
+                if said.type == "error"
+                and "status of 4" not in said.text
+                and "Error Code 409" not in said.text
+                else None
+            ),
         )
         return page
 
@@ -110,9 +114,16 @@ class BrowserTest(LiveServerTestCase):
 
     def settled(self, action: Any) -> None:
         """Does something and waits until the answer to it is on the page."""
-        with self.page.expect_response(lambda answer: answer.request.method == "POST" and "preview" not in (answer.request.post_data or "")):
+        with self.page.expect_response(
+            lambda answer: (
+                answer.request.method == "POST"
+                and "preview" not in (answer.request.post_data or "")
+            )
+        ):
             action()
-        self.page.wait_for_function("!document.querySelector('#kept').classList.contains('is-busy')")
+        self.page.wait_for_function(
+            "() => !document.querySelector('#kept').classList.contains('is-busy')"
+        )
         self.wait_for_picture()
 
     def wait_for_picture(self, page: Page | None = None) -> None:
@@ -121,7 +132,8 @@ class BrowserTest(LiveServerTestCase):
             """() => {
               const digest = document.getElementById('bench-state').dataset.digest;
               const frame = document.getElementById('stage-frame').textContent;
-              return document.getElementById('canvas').dataset.shown?.includes(`${digest}/${frame}/`);
+              const { shown } = document.getElementById('canvas').dataset;
+              return shown?.includes(`${digest}/${frame}/`);
             }"""
         )
 

@@ -166,7 +166,9 @@ class StoryTest(BrowserTest):
         page = self.page
         self.at_frame(0)
         page.get_by_role("button", name="Play", exact=True).click()
-        page.wait_for_function("Number(document.getElementById('stage-frame').textContent) > 10")
+        page.wait_for_function(
+            "() => Number(document.getElementById('stage-frame').textContent) > 10"
+        )
         expect(page.locator("#stage-dropped")).to_have_text(re.compile(r"^\d+ frames? dropped$"))
         page.get_by_role("button", name="Pause", exact=True).click()
         self.at_frame(12)
@@ -215,7 +217,7 @@ class StoryTest(BrowserTest):
         expect(page.locator("#download")).to_be_visible(timeout=60_000)
         expect(page.locator(".job__line b")).to_have_text("50 of 50")
         page.locator("video").evaluate("video => { video.muted = true; return video.play(); }")
-        page.wait_for_function("document.querySelector('video').currentTime > 0.2")
+        page.wait_for_function("() => document.querySelector('video').currentTime > 0.2")
         with page.expect_download() as clip:
             page.locator("#download").click()
         path = folder / clip.value.suggested_filename

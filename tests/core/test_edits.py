@@ -77,9 +77,7 @@ class EditTest(TestCase):
 
     def test_set_value_is_checked(self):
         message = self.refused(name="set-value", path="t1.style.size", value="big")
-        self.assertEqual(
-            message, 'layers[0].style.size: a size in pixels is needed, got "big"'
-        )
+        self.assertEqual(message, 'layers[0].style.size: a size in pixels is needed, got "big"')
         self.assertIn("no layer 't9'", self.refused(name="set-value", path="t9.text", value=""))
         self.assertIn("no move", self.refused(name="set-value", path="t1.moves.m7.on", value=1))
 

@@ -36,9 +36,14 @@ class GoldenTest(TestCase):
         for entry in entries:
             ease = entry["ease"]
             if isinstance(ease, dict):
-                ease = Track[float].model_validate_json(
-                    json.dumps({"keys": [{"at": 0, "value": 0, "ease": ease}]})
-                ).keys[0].ease
+                ease = (
+                    Track[float]
+                    .model_validate_json(
+                        json.dumps({"keys": [{"at": 0, "value": 0, "ease": ease}]})
+                    )
+                    .keys[0]
+                    .ease
+                )
             with self.subTest(entry["ease"]):
                 got = ease_function(ease)(np.array(entry["at"]))
                 np.testing.assert_allclose(got, entry["value"], atol=CLOSE)

@@ -10,7 +10,18 @@ from .base import PageTest
 
 DIGEST = "0" * 64
 OPEN = {"sign-in", "sign-up", "font-rules"}
-BY_GET = {"workbench", "parts", "frame", "poster", "motion", "places", "download-scene", "clip", "render-poster", "new-scene"}
+BY_GET = {
+    "workbench",
+    "parts",
+    "frame",
+    "poster",
+    "motion",
+    "places",
+    "download-scene",
+    "clip",
+    "render-poster",
+    "new-scene",
+}
 
 
 class AccessTest(PageTest):
@@ -105,7 +116,11 @@ class AccessTest(PageTest):
 class AccountTest(PageTest):
     def test_signing_up_and_out(self):
         visitor = Client()
-        words = {"username": "cleo", "password1": "nine-winter-moons", "password2": "nine-winter-moons"}
+        words = {
+            "username": "cleo",
+            "password1": "nine-winter-moons",
+            "password2": "nine-winter-moons",
+        }
         self.assertRedirects(visitor.post(reverse("sign-up"), words), reverse("projects"))
         page = visitor.get(reverse("projects"))
         self.assertNotContains(page, "Opening")

@@ -80,7 +80,9 @@ class ProjectsTest(PageTest):
         bad["layers"][0]["colour"] = "red"
         page = self.client.post(address, {"file": as_file(bad)})
         self.assertContains(page, "layers[0].moves[0].stagger.gap", status_code=400)
-        self.assertContains(page, "a number of frames is needed, got &quot;two&quot;", status_code=400)
+        self.assertContains(
+            page, "a number of frames is needed, got &quot;two&quot;", status_code=400
+        )
         self.assertContains(page, "layers[0].colour", status_code=400)
         bad = scene_data()
         bad["layers"][0]["style"]["font"] = "Nowhere Sans"

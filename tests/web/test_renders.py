@@ -11,8 +11,8 @@ from django.urls import reverse
 from django.utils import timezone
 
 from balletto.clip import render as clips
-from tests.core.scenes import small_scene
 from balletto.scene import files
+from tests.core.scenes import small_scene
 from web.projects import history
 from web.projects.models import Project
 from web.renders import queue, tasks
@@ -91,7 +91,9 @@ class RenderTest(PageTest):
         with mock.patch.object(clips, "SLOW_FRAME_MS", 0):
             tasks.start(render.pk)
         self.assertGreaterEqual(self.sent.call_count, 1)
-        self.assertEqual(self.sent.call_args.kwargs["threads"], 1 if self.sent.call_count > 1 else 3)
+        self.assertEqual(
+            self.sent.call_args.kwargs["threads"], 1 if self.sent.call_count > 1 else 3
+        )
 
     def test_an_odd_size_is_refused_with_what_to_do(self):
         self.small.refresh_from_db()

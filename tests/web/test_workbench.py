@@ -120,7 +120,9 @@ class EditTest(PageTest):
         page = self.client.get(reverse("workbench", args=[self.scene.pk]), values)
         self.assertContains(page, "Letters <b>Quiet</b>")
         self.assertContains(page, "style-letters")
-        self.edit(name="style-letters", layer="t1", first=4, end=9, property="fill", value="#00FF00")
+        self.edit(
+            name="style-letters", layer="t1", first=4, end=9, property="fill", value="#00FF00"
+        )
         self.assertEqual(self.document["layers"][0]["runs"][0]["from"], 4)
 
     def test_upload_takes_the_place_of_the_scene_and_can_be_undone(self):

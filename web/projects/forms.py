@@ -49,7 +49,9 @@ class SceneForm(forms.Form):
     )
     length = forms.DecimalField(min_value=0, initial=3, label="Length")
     length_in = forms.ChoiceField(
-        choices=(("seconds", "seconds"), ("frames", "frames")), initial="seconds", label="Counted in"
+        choices=(("seconds", "seconds"), ("frames", "frames")),
+        initial="seconds",
+        label="Counted in",
     )
 
     def clean(self) -> dict:

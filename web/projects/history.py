@@ -124,7 +124,7 @@ def _undone(scene: Scene, head: Revision) -> Revision | None:
 
 
 def _locked(scene_id: int, base: int) -> tuple[Scene, Revision]:
-    """The scene, locked until the transaction ends, and its newest revision, which must be `base`."""
+    """The scene, locked within the transaction, and its newest revision, which must be `base`."""
     scene = Scene.objects.select_for_update().get(pk=scene_id)
     if scene.head != base:
         raise ChangedElsewhere

@@ -10,6 +10,8 @@ urlpatterns = [
     path("fonts.css", font_rules, name="font-rules"),
     path("projects/new/", views.new_project, name="new-project"),
     path("projects/<int:project_id>/new-scene/", views.new_scene, name="new-scene"),
-    path("projects/<int:project_id>/scene-from-file/", views.scene_from_file, name="scene-from-file"),
+    path(
+        "projects/<int:project_id>/scene-from-file/", views.scene_from_file, name="scene-from-file"
+    ),
     path("projects/scenes/<int:scene_id>/remove/", views.remove_scene, name="remove-scene"),
 ]

@@ -14,9 +14,8 @@ from django.db import transaction
 from django.db.models import Sum
 from django.utils import timezone
 
-from balletto.clip.render import ClipError, check, segments
+from balletto.clip.render import check, segments
 from balletto.scene import files
-
 from web.projects.history import newest
 from web.projects.models import Scene
 
@@ -57,9 +56,7 @@ def ask_again(render: Render) -> Render:
     """Asks for the same clip once more. ClipError if it cannot be made."""
     frames = render.frames
     check(files.from_data(render.document), frames)
-    return _add(
-        render.owner, render.scene, render.name, render.document, render.digest, frames
-    )
+    return _add(render.owner, render.scene, render.name, render.document, render.digest, frames)
 
 
 def _add(

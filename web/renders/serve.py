@@ -21,9 +21,7 @@ def send_file(request: HttpRequest, path: Path, name: str, download: bool) -> Ht
     first, end = _bounds(*asked.groups(), size)
     if first >= end:
         return HttpResponse(status=416, headers={"Content-Range": f"bytes */{size}"})
-    response = StreamingHttpResponse(
-        _read(path, first, end), status=206, content_type="video/mp4"
-    )
+    response = StreamingHttpResponse(_read(path, first, end), status=206, content_type="video/mp4")
     response["Content-Range"] = f"bytes {first}-{end - 1}/{size}"
     response["Content-Length"] = str(end - first)
     response["Accept-Ranges"] = "bytes"

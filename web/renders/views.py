@@ -13,7 +13,6 @@ from django.views.decorators.http import require_POST
 
 from balletto.clip.render import ClipError
 from balletto.scene.document import rate_of
-
 from web.projects.access import own_scene
 from web.workbench.frames import frame_response
 
@@ -179,4 +178,6 @@ def clip(request: HttpRequest, render_id: int) -> HttpResponse:
 def poster(request: HttpRequest, render_id: int) -> HttpResponse:
     """A small picture of the clip, from its scene as it was."""
     own = own_render(request, render_id)
-    return frame_response(f"render-{own.pk}", own.digest, lambda: own.document, job_of(own).poster_frame, 480)
+    return frame_response(
+        f"render-{own.pk}", own.digest, lambda: own.document, job_of(own).poster_frame, 480
+    )

@@ -15,7 +15,6 @@ FIRST_TEST_PORT = 33161
 _LINTERS = (
     ("ruff", "check", "."),
     ("ruff", "format", "--check", "."),
-    ("mypy",),
     ("lint-imports",),
 )
 
@@ -26,7 +25,7 @@ def add_checks(commands: argparse._SubParsersAction) -> None:
     test.add_argument("labels", nargs="*", metavar="LABEL", help="tests.core, tests.web, ...")
     test.add_argument("--no-lint", action="store_true")
     test.set_defaults(run=run_tests)
-    commands.add_parser("lint", help="check style, types and layers").set_defaults(run=run_lint)
+    commands.add_parser("lint", help="check style and layers").set_defaults(run=run_lint)
     bench = commands.add_parser("bench", help="measure what is promised about speed")
     bench.add_argument("--json", action="store_true", help="print one JSON object")
     bench.add_argument("figures", nargs="*", metavar="FIGURE", help="only these")

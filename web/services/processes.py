@@ -57,7 +57,9 @@ class Service:
                 return
             time.sleep(0.05)
         lines = self.log.read_text(errors="replace").splitlines()[-8:]
-        raise ServiceError(f"{self.name} did not start; its log {self.log} ends:\n" + "\n".join(lines))
+        raise ServiceError(
+            f"{self.name} did not start; its log {self.log} ends:\n" + "\n".join(lines)
+        )
 
     def stop(self, seconds: float = 20) -> None:
         """Asks the program to end, and ends it if it does not."""

@@ -24,8 +24,12 @@ _LOOPBACK = ("127.0.0.1", "localhost", "::1")
 def add_start(commands: argparse._SubParsersAction) -> None:
     """Adds the start command to a command line."""
     start = commands.add_parser("start", help="start the application and print its address")
-    start.add_argument("--host", default="127.0.0.1", help="address to listen on (default: this machine only)")
-    start.add_argument("--port", type=int, default=8300, help="port (default 8300, or the next free one)")
+    start.add_argument(
+        "--host", default="127.0.0.1", help="address to listen on (default: this machine only)"
+    )
+    start.add_argument(
+        "--port", type=int, default=8300, help="port (default 8300, or the next free one)"
+    )
     start.add_argument("--no-demo", action="store_true", help="leave out the demo project")
     start.set_defaults(run=start_all)
 
@@ -38,7 +42,9 @@ def sole_owner(var: Path, what: str) -> Iterator[None]:
         try:
             fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
         except OSError:
-            raise ServiceError(f"{what} is running from this folder already: stop it first") from None
+            raise ServiceError(
+                f"{what} is running from this folder already: stop it first"
+            ) from None
         yield
 
 
@@ -132,8 +138,10 @@ def _shown(host: str) -> str:
 
 
 def _hosts(host: str, port: int) -> dict[str, str]:
-    """Requests are answered for the names of this machine, and any name when it serves a network."""
-    names = "localhost,127.0.0.1,[::1]" if host in _LOOPBACK else os.environ.get("BALLETTO_HOSTS", "*")
+    """Requests are answered for the names of this machine; for any when it serves a network."""
+    names = (
+        "localhost,127.0.0.1,[::1]" if host in _LOOPBACK else os.environ.get("BALLETTO_HOSTS", "*")
+    )
     return {"BALLETTO_HOSTS": names, "BALLETTO_PORT": str(port)}
 
 

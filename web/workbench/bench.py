@@ -16,7 +16,6 @@ from balletto.scene.document import Scene as SceneDocument
 from balletto.scene.document import Title
 from balletto.scene.presets import presets
 from balletto.scene.tracks import Track, value_at
-
 from web.projects import history
 from web.projects.models import Revision, Scene
 
@@ -51,7 +50,9 @@ class Selection:
 class Bench:
     """A scene at a revision with a selection, for the templates."""
 
-    def __init__(self, request: HttpRequest, scene: Scene, revision: Revision, selection: Selection):
+    def __init__(
+        self, request: HttpRequest, scene: Scene, revision: Revision, selection: Selection
+    ):
         self.scene = scene
         self.revision = revision
         self.document: SceneDocument = files.from_data(revision.document)
@@ -213,8 +214,12 @@ class LayerBlock:
     @property
     def key_frames(self) -> list[float]:
         """The frames at which the title's own values have keyframes."""
-        values = [getattr(self.layer.transform, name) for name in type(self.layer.transform).model_fields]
-        return sorted({key.at for value in values if isinstance(value, Track) for key in value.keys})
+        values = [
+            getattr(self.layer.transform, name) for name in type(self.layer.transform).model_fields
+        ]
+        return sorted(
+            {key.at for value in values if isinstance(value, Track) for key in value.keys}
+        )
 
 
 @dataclass(frozen=True)

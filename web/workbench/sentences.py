@@ -73,7 +73,9 @@ class MoveSentence:
         self.move = move
         self.path = f"{title.id}.moves.{move.id}"
 
-    def _number(self, name: str, value: Any, measure: Measure, label: str, **more: Any) -> SafeString:
+    def _number(
+        self, name: str, value: Any, measure: Measure, label: str, **more: Any
+    ) -> SafeString:
         """A number, or the keys of one: "−40 % at frame 0 to 100 % at frame 60"."""
         path = f"{self.path}.{name}"
         if not isinstance(value, Track):
@@ -81,8 +83,12 @@ class MoveSentence:
         parts = []
         for index, key in enumerate(value.keys):
             key_path = f"{path}.keys.{index}"
-            value_chip = Chip(f"{key_path}.value", _set(f"{key_path}.value"), f"{label}, key {index + 1}")
-            time_chip = Chip(f"{key_path}.at", _set(f"{key_path}.at"), f"{label}, frame of key {index + 1}")
+            value_chip = Chip(
+                f"{key_path}.value", _set(f"{key_path}.value"), f"{label}, key {index + 1}"
+            )
+            time_chip = Chip(
+                f"{key_path}.at", _set(f"{key_path}.at"), f"{label}, frame of key {index + 1}"
+            )
             key_of = more.get("key_path", "")
             parts.append(
                 format_html(
@@ -104,7 +110,9 @@ class MoveSentence:
             if name in self.move.pose.given:
                 path = f"pose.{name}"
                 value = self.move.pose.given[name]
-                chip = self._number(path, value, measure, label.capitalize(), clears=f"{self.path}.{path}")
+                chip = self._number(
+                    path, value, measure, label.capitalize(), clears=f"{self.path}.{path}"
+                )
                 said.append(format_html(words, chip))
         return _join(said, ", ", " and ") if said else mark_safe("its own place")
 
@@ -134,7 +142,9 @@ class MoveSentence:
         if stagger is None:
             return mark_safe("all together")
         path = f"{self.path}.stagger"
-        order = choice_chip(Chip(f"{path}.order", _set(f"{path}.order"), "Order"), stagger.order, ORDERS)
+        order = choice_chip(
+            Chip(f"{path}.order", _set(f"{path}.order"), "Order"), stagger.order, ORDERS
+        )
         if stagger.span is not None:
             chip = Chip(f"{path}.span", _set(f"{path}.span"), "Time from first to last")
             said = number_chip(chip, stagger.span, chips.FRAMES, rest=24)
@@ -161,7 +171,9 @@ class MoveSentence:
 
     def _ease(self, name: str, ease: Any, label: str) -> SafeString:
         path = f"{self.path}.{name}"
-        return choice_chip(Chip(path, _set(path), label), ease if isinstance(ease, str) else None, EASES)
+        return choice_chip(
+            Chip(path, _set(path), label), ease if isinstance(ease, str) else None, EASES
+        )
 
     def start(self) -> SafeString:
         return self._number("start", self.move.start, chips.FRAME, "Start", rest=0)
@@ -230,7 +242,9 @@ class MoveSentence:
             clauses.append(format_html("Delays spread {}.", curve))
             if stagger.order == "shuffle":
                 seed = Chip(f"{path}.seed", _set(f"{path}.seed"), "Seed of the shuffle")
-                clauses.append(format_html("Shuffle {}.", number_chip(seed, stagger.seed, chips.WHOLE)))
+                clauses.append(
+                    format_html("Shuffle {}.", number_chip(seed, stagger.seed, chips.WHOLE))
+                )
         for index, selector in enumerate(self.move.reach):
             edge = self._ease(f"reach.{index}.edge", selector.edge, "Edge of the sweep")
             strength = self._number(
@@ -325,7 +339,9 @@ class TypeSentence:
             choice_chip(self._chip("font", "Font"), self.style["font"], fonts),
             format_html(" {}", axes) if axes else "",
             number_chip(self._chip("size", "Size"), self.style["size"], _SIZE, rest=120),
-            number_chip(self._chip("tracking", "Tracking"), self.style["tracking"], _TRACKING, rest=0),
+            number_chip(
+                self._chip("tracking", "Tracking"), self.style["tracking"], _TRACKING, rest=0
+            ),
             color_chip(self._chip("fill", "Colour"), self.style["fill"]),
         )
         if self.letters:
@@ -333,7 +349,9 @@ class TypeSentence:
         whole = format_html(
             "{}, lines {} apart, {}.",
             said,
-            number_chip(self._chip("leading", "Leading"), self.style["leading"], _LEADING, rest=1.1),
+            number_chip(
+                self._chip("leading", "Leading"), self.style["leading"], _LEADING, rest=1.1
+            ),
             choice_chip(self._chip("align", "Alignment"), self.style["align"], ALIGNMENTS),
         )
         return _tight(whole)
@@ -353,7 +371,9 @@ def place_sentence(title: Title, now: Callable[[Any], Any]) -> SafeString:
     base = f"{title.id}.transform"
     transform = title.transform
 
-    def part(name: str, label: str, measure: Measure, index: int | None, rest: float | None) -> SafeString:
+    def part(
+        name: str, label: str, measure: Measure, index: int | None, rest: float | None
+    ) -> SafeString:
         value = getattr(transform, name)
         at_playhead = now(value)
         path = f"{base}.{name}" if index is None else f"{base}.{name}.{index}"

@@ -17,7 +17,6 @@ from balletto.picture.places import centered_position, places
 from balletto.scene import files
 from balletto.scene.errors import SceneError
 from balletto.scene.presets import presets
-
 from web.projects import history
 from web.projects.access import own_scene
 from web.projects.forms import SceneFileForm
@@ -214,9 +213,7 @@ def poster(request: HttpRequest, scene_id: int, digest: str) -> HttpResponse:
 
 
 def _at(scene: Scene, digest: str) -> Any:
-    return frames.picture(
-        str(scene.pk), digest, lambda: frames.document_of(scene, digest)
-    ).scene
+    return frames.picture(str(scene.pk), digest, lambda: frames.document_of(scene, digest)).scene
 
 
 @require_GET

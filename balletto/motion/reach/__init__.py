@@ -13,7 +13,6 @@ import numpy as np
 from ...scene.tracks import value_at
 from .sweep import sweep
 
-
 SelectorFunction = Callable[[Any, np.ndarray, np.ndarray], np.ndarray]
 SELECTORS: dict[str, SelectorFunction] = {"sweep": sweep}
 

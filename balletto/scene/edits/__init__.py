@@ -47,4 +47,3 @@ def apply(document: dict[str, Any], data: dict[str, Any]) -> Applied:
     scene = files.from_data(changed)
     inverse = {"name": "changes", "changes": [[c.verb, list(c.pointer), c.value] for c in back]}
     return Applied(changed, scene, label, inverse)
-

@@ -90,7 +90,7 @@ def spread(runs: list[dict[str, Any]], length: int) -> Styles:
 
 
 def gather(styles: Styles) -> list[dict[str, Any]]:
-    """Styles of characters as the fewest runs; characters without a style of their own have none."""
+    """Styles of characters as the fewest runs; where a style is empty there is no run."""
     runs: list[dict[str, Any]] = []
     for place, style in enumerate(styles):
         if runs and runs[-1]["to"] == place and runs[-1]["style"] == style:

@@ -141,4 +141,3 @@ class RemoveKey(Edit):
     def label(self, document: Document) -> str:
         said = f"{title_of(self.path)} of {owner_of(document, self.path)}"
         return f"Keyframe at {self.at:g} removed from {said}"
-

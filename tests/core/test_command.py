@@ -1,0 +1,79 @@
+"""The commands of the core, as they are called."""
+
+import contextlib
+import io
+import json
+import tempfile
+from pathlib import Path
+from unittest import TestCase, mock
+
+import av
+import numpy as np
+from PIL import Image
+
+from balletto.motion.poses import poses
+from balletto.picture.frame import Picture, draw_frame
+from balletto.scene import files
+from web.command import main
+
+from .scenes import small_scene
+
+
+class CommandTest(TestCase):
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.folder = Path(folder.name)
+        self.file = self.folder / "orbit.balletto.json"
+        self.scene = small_scene()
+        self.file.write_text(files.to_text(files.to_data(self.scene)))
+
+    def run_command(self, *words):
+        out, err = io.StringIO(), io.StringIO()
+        with (
+            mock.patch("sys.argv", ["balletto", *map(str, words)]),
+            contextlib.redirect_stdout(out),
+            contextlib.redirect_stderr(err),
+        ):
+            code = main()
+        return code, out.getvalue(), err.getvalue()
+
+    def test_frame(self):
+        still = self.folder / "still.png"
+        code, *_ = self.run_command("frame", self.file, "--at", 12, "-o", still)
+        self.assertEqual(code, 0)
+        pixels = draw_frame(Picture(self.scene), 12)
+        np.testing.assert_array_equal(np.asarray(Image.open(still)), pixels[..., 2::-1])
+
+    def test_render(self):
+        clip = self.folder / "clip.mp4"
+        code, _, told = self.run_command("render", self.file, "-o", clip, "--frames", "5-14")
+        self.assertEqual((code, told), (0, f"{clip}: 10 frames, 0.33 s\n"))
+        with av.open(str(clip)) as made:
+            self.assertEqual(made.streams.video[0].frames, 10)
+
+    def test_poses(self):
+        _, out, _ = self.run_command("poses", self.file, "--layer", "t1", "--frames", "3-4")
+        self.assertEqual(json.loads(out), poses(self.scene, "t1", [3, 4]))
+
+    def test_schema(self):
+        self.assertEqual(json.loads(self.run_command("schema")[1])["title"], "Balletto scene")
+
+    def test_what_cannot_be_done_is_said(self):
+        bad = self.folder / "bad.json"
+        bad.write_text('{"format": "balletto-scene", "version": 1}')
+        odd = self.folder / "odd.json"
+        odd.write_text(files.to_text({**files.to_data(self.scene), "size": [321, 180]}))
+        nowhere = self.folder / "nowhere.json"
+        for words, said in (
+            (["frame", nowhere, "-o", "x.png"], "cannot be read: No such file"),
+            (["frame", bad, "-o", "x.png"], "size: this is needed and not there"),
+            (["render", odd, "-o", self.folder / "x.mp4"], "Make it 322 × 180"),
+            (["render", self.file, "-o", "x.mp4", "--frames", "9-99"], "within 0-29"),
+            (["render", self.file, "-o", "x.mp4", "--frames", "all"], "--frames takes A-B"),
+            (["poses", self.file, "--layer", "t7"], "the layers are: t1"),
+        ):
+            with self.subTest(words[0]):
+                code, _, told = self.run_command(*words)
+                self.assertEqual(code, 1)
+                self.assertIn(said, told)

@@ -1,0 +1,236 @@
+"""Laws of the motion model, for any values."""
+
+from unittest import TestCase
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from balletto.lettering.layout import lay_out
+from balletto.motion.evaluate import compose
+from balletto.motion.matrices import place
+from balletto.motion.poses import poses
+from balletto.motion.reach import JOINS, reach_of
+from balletto.motion.stagger import ORDERS, delays_of, ranks_of
+from balletto.motion.timing import timing
+from balletto.scene import files
+from balletto.scene.eases import EASE_NAMES, bezier_ease, ease_function
+from balletto.scene.moves import Stagger, Sweep
+from balletto.scene.tracks import Track, mix
+
+from .scenes import scene, scene_data
+
+counts = st.integers(0, 40)
+percents = st.floats(-300, 300)
+unit = st.floats(0, 1)
+
+
+def centers(count):
+    return np.stack([np.arange(count, dtype=float), np.zeros(count)], axis=1)
+
+
+class EaseLaws(TestCase):
+    def test_ends_are_exact(self):
+        for name in EASE_NAMES:
+            with self.subTest(name):
+                ends = ease_function(name)(np.array([0.0, 1.0]))
+                self.assertEqual(ends[0], 0.0)
+                if name != "hold":
+                    self.assertEqual(ends[1], 1.0)
+
+    @given(unit, st.floats(-3, 3), unit, st.floats(-3, 3), st.lists(unit, min_size=1))
+    def test_beziers_lie_on_their_curve(self, x1, y1, x2, y2, s):
+        """The value at s is the curve's y where its x is s."""
+        s = np.array(s)
+        value = bezier_ease(x1, y1, x2, y2)(s)
+        t = np.linspace(0, 1, 20_001)
+        curve_x = 3 * (1 - t) ** 2 * t * x1 + 3 * (1 - t) * t**2 * x2 + t**3
+        curve_y = 3 * (1 - t) ** 2 * t * y1 + 3 * (1 - t) * t**2 * y2 + t**3
+        for got, at in zip(value, s, strict=True):
+            near = np.abs(curve_x - at) <= 1e-4
+            self.assertGreaterEqual(got, curve_y[near].min() - 1e-2)
+            self.assertLessEqual(got, curve_y[near].max() + 1e-2)
+
+    def test_a_vertical_tangent_converges(self):
+        value = bezier_ease(1, 0, 0, 1)(np.array([0.25, 0.4999, 0.5001, 0.75]))
+        self.assertTrue((np.diff(value) > 0).all())
+        np.testing.assert_allclose(value + value[::-1], 1, atol=1e-6)
+
+
+class TrackLaws(TestCase):
+    @given(
+        st.lists(st.tuples(st.integers(-99, 99), percents), min_size=1, unique_by=lambda k: k[0])
+    )
+    def test_a_key_has_its_value_and_the_ends_hold(self, keys):
+        keys.sort()
+        track = Track[float](keys=tuple({"at": at, "value": value} for at, value in keys))
+        at = np.array([key[0] for key in keys], dtype=float)
+        np.testing.assert_array_equal(track.at_times(at), [key[1] for key in keys])
+        outside = track.at_times(np.array([at[0] - 7, at[-1] + 7]))
+        np.testing.assert_array_equal(outside, [keys[0][1], keys[-1][1]])
+
+    @given(percents, unit)
+    def test_equal_ends_never_wobble(self, value, share):
+        self.assertEqual(mix(np.array(value), np.array(value), np.array(share)), value)
+
+    def test_hold_stays_until_the_next_key(self):
+        keys = ({"at": 0, "value": 1, "ease": "hold"}, {"at": 10, "value": 5})
+        track = Track[float](keys=keys)
+        np.testing.assert_array_equal(track.at_times(np.array([0, 9.99, 10, 11])), [1, 1, 5, 5])
+
+    def test_vectors(self):
+        keys = ({"at": 0, "value": (0, 0)}, {"at": 10, "value": (10, -20)})
+        track = Track[tuple[float, float]](keys=keys)
+        np.testing.assert_array_equal(track.at_times(np.array([5.0])), [[5, -10]])
+
+
+class StaggerLaws(TestCase):
+    @given(counts, st.integers(0, 2**32 - 1))
+    def test_a_shuffle_is_a_permutation(self, count, seed):
+        ranks = ranks_of("shuffle", centers(count), seed)
+        self.assertEqual(sorted(ranks), list(range(count)))
+
+    @given(counts)
+    def test_every_order_takes_any_number_of_units(self, count):
+        for order in ORDERS:
+            ranks = ranks_of(order, centers(count), 3, (0.0, 2.0) if order == "by-hand" else None)
+            self.assertEqual(len(ranks), count)
+            self.assertTrue(np.isfinite(ranks).all())
+
+    @given(st.integers(2, 40), st.floats(-50, 50))
+    def test_a_span_is_the_time_from_first_to_last(self, count, span):
+        delays = delays_of(Stagger(order="center-out", span=span), centers(count))
+        largest = abs(span) if np.ptp(ranks_of("center-out", centers(count))) else 0
+        self.assertAlmostEqual(np.ptp(delays), largest, places=9)
+
+    def test_by_hand_repeats_its_last_rank(self):
+        ranks = ranks_of("by-hand", centers(4), 0, (3.0, 1.0))
+        self.assertEqual(ranks.tolist(), [3, 1, 1, 1])
+
+
+class ReachLaws(TestCase):
+    @settings(max_examples=200)
+    @given(counts, percents, percents, percents, st.floats(0, 300), st.floats(0, 300), percents)
+    def test_weights_of_a_sweep_stay_within_its_strength(
+        self, count, low, high, travel, soft_low, soft_high, strength
+    ):
+        sweep = Sweep(
+            kind="sweep", low=low, high=high, travel=travel, soft_low=soft_low,
+            soft_high=soft_high, strength=strength,
+        )  # fmt: skip
+        weights = reach_of((sweep,), centers(count), np.array([0.0]))
+        ends = sorted((0, strength / 100))
+        self.assertTrue((weights >= ends[0] - 1e-9).all())
+        self.assertTrue((weights <= ends[1] + 1e-9).all())
+
+    def test_joins(self):
+        one, other = np.array([0.75]), np.array([0.5])
+        got = {name: float(join(one, other)[0]) for name, join in JOINS.items()}
+        self.assertEqual(
+            got,
+            {"multiply": 0.375, "add": 1.25, "subtract": 0.25, "min": 0.5, "max": 0.75,
+             "difference": 0.25},
+        )  # fmt: skip
+
+
+class PoseLaws(TestCase):
+    def test_at_amount_zero_everything_is_at_rest(self):
+        after = poses(scene(), "t1", [80])["values"]
+        for name, rest in (
+            ("x", 0),
+            ("y", 0),
+            ("z", 0),
+            ("rotation", 0),
+            ("scale_x", 1),
+            ("opacity", 1),
+        ):
+            self.assertEqual(set(after[name][0]), {rest}, name)
+
+    def test_a_frame_alone_is_the_frame_in_a_range(self):
+        together = poses(scene(), "t1", list(range(40)))
+        for frame in (0, 7, 39):
+            alone = poses(scene(), "t1", [frame])
+            for name, rows in together["values"].items():
+                self.assertEqual(alone["values"][name][0], rows[frame])
+
+    def test_moves_add_up(self):
+        data = scene_data()
+        move = data["layers"][0]["moves"][0]
+        move["pose"] = {"y": 100, "scale": 0.5, "opacity": 0.5}
+        data["layers"][0]["moves"].append({**move, "id": "m2"})
+        values = poses(files.from_data(data), "t1", [0])["values"]
+        got = [values[name][0][0] for name in ("y", "scale_x", "scale_y", "opacity")]
+        self.assertEqual(got, [200, 0.25, 0.25, 0.25])
+
+    def test_a_move_that_is_off_does_nothing(self):
+        data = scene_data()
+        data["layers"][0]["moves"][0]["on"] = False
+        self.assertEqual(set(poses(files.from_data(data), "t1", [0])["values"]["y"][0]), {0})
+
+    def corners(self, **pose):
+        """The corners of the first character, away by `pose`, in the picture."""
+        data = scene_data()
+        data["layers"][0]["moves"][0]["pose"] = pose
+        made = files.from_data(data)
+        title = made.layers[0]
+        layout = lay_out(title)
+        times = np.array([0.0])
+        placed = place(made, title.transform, layout, compose(title, layout, times), times)
+        left, top, right, bottom = layout.boxes["character"][0]
+        points = np.array([[left, top, 1], [right, top, 1], [right, bottom, 1], [left, bottom, 1]])
+        seen = placed.matrices[0, 0] @ points.T
+        return (seen[:2] / seen[2]).T, placed
+
+    def test_a_turn_is_clockwise_about_the_middle_of_the_letter(self):
+        rest, _ = self.corners()
+        turned, _ = self.corners(rotation=90)
+        np.testing.assert_allclose(turned.mean(axis=0), rest.mean(axis=0), atol=1e-6)
+        # What was at the top left is at the top right: y grows downwards.
+        offset = rest[0] - rest.mean(axis=0)
+        np.testing.assert_allclose(
+            turned[0] - rest.mean(axis=0), [-offset[1], offset[0]], atol=1e-6
+        )
+
+    def test_depth_is_seen_through_the_camera(self):
+        rest, _ = self.corners()
+        deep, _ = self.corners(z=2000)
+        np.testing.assert_allclose(deep, (rest + np.array([960, 540])) / 2, atol=1e-6)
+        _, behind = self.corners(z=-2000)
+        self.assertFalse(behind.before_camera.any())
+
+    def test_a_turn_about_an_upright_axis_is_in_perspective(self):
+        swung, _ = self.corners(rotation_y=60)
+        heights = swung[3, 1] - swung[0, 1], swung[2, 1] - swung[1, 1]
+        self.assertNotAlmostEqual(*heights, places=1)
+
+    def test_kinds_nest(self):
+        """A word that moves takes its letters along, wherever these are."""
+        data = scene_data()
+        letters = data["layers"][0]["moves"][0]
+        letters["stagger"] = None
+        del letters["stagger"]
+        alone = self.place_all(data)
+        data["layers"][0]["moves"].append(
+            {"id": "w", "unit": "word", "pose": {"x": 50}, "amount": letters["amount"]}
+        )
+        np.testing.assert_allclose(self.place_all(data) - alone, np.tile([50.0, 0], (13, 1)))
+
+    def place_all(self, data):
+        made = files.from_data(data)
+        title, times = made.layers[0], np.array([0.0])
+        layout = lay_out(title)
+        placed = place(made, title.transform, layout, compose(title, layout, times), times)
+        return placed.matrices[0, :, :2, 2] / placed.matrices[0, :, 2, 2:]
+
+    def test_timing_of_a_sweep_is_where_it_is_felt(self):
+        data = scene_data()
+        move = data["layers"][0]["moves"][0]
+        del move["amount"], move["stagger"]
+        travel = {"keys": [{"at": 10, "value": -100}, {"at": 50, "value": 100}]}
+        move["reach"] = [{"kind": "sweep", "travel": travel}]
+        made = files.from_data(data)
+        got = timing(made.layers[0].moves[0], lay_out(made.layers[0]), made.length)
+        self.assertTrue((np.diff(got.starts) >= 0).all())
+        self.assertGreaterEqual(got.starts[0], 10)
+        self.assertLessEqual(got.ends[-1], 51)
+        self.assertEqual(got.weights.shape, (90, 13))

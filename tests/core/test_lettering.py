@@ -1,0 +1,141 @@
+"""Setting titles: characters, words and lines, their places, boxes and outlines."""
+
+from unittest import TestCase
+
+import numpy as np
+
+from balletto.lettering.faces import axes_of, face
+from balletto.lettering.families import FAMILIES
+from balletto.lettering.layout import lay_out
+from balletto.lettering.units import words_of
+from balletto.scene import files
+from balletto.scene.characters import characters_of
+
+from .scenes import scene_data
+
+
+def layout(text, runs=(), moves=None, **style):
+    data = scene_data(text)
+    data["layers"][0]["style"].update(style)
+    data["layers"][0]["runs"] = list(runs)
+    if moves is not None:
+        data["layers"][0]["moves"] = moves
+    return lay_out(files.from_data(data).layers[0])
+
+
+class UnitsTest(TestCase):
+    def test_a_character_is_what_a_reader_calls_one(self):
+        for text, count in (
+            ("naïve", 5),
+            ("nai\u0308ve", 5),
+            ("👩‍🚀🇫🇮", 2),
+            ("a\r\nb", 3),
+            ("", 0),
+        ):
+            with self.subTest(text):
+                self.assertEqual(len(characters_of(text)), count)
+
+    def test_words(self):
+        for text, words in (
+            ("Doors at 19:30", [0] * 5 + [-1] + [1] * 2 + [-1] + [2] * 5),
+            ("“Quiet,” she said", [0] * 8 + [-1] + [1] * 3 + [-1] + [2] * 4),
+            ("it's\nso-so", [0] * 4 + [-1] + [1] * 5),
+            ("東京です", [0, 1, 2, 3]),
+            ("  ", [-1, -1]),
+        ):
+            with self.subTest(text):
+                self.assertEqual(words_of(characters_of(text)), words)
+
+
+class LayoutTest(TestCase):
+    def test_white_space_takes_no_part(self):
+        self.assertEqual([c.text for c in layout("A b").characters], ["A", "b"])
+        for blank in ("", " \n "):
+            empty = layout(blank)
+            self.assertEqual([empty.count(kind) for kind in empty.boxes], [0, 0, 0, 0])
+
+    def test_alignment_and_middle(self):
+        for align, edge in (("left", 0), ("center", 1), ("right", 2)):
+            left, top, right, bottom = layout("Orbit", align=align).boxes["title"][0]
+            self.assertAlmostEqual((left, (left + right) / 2, right)[edge], 0, places=9)
+            self.assertAlmostEqual(top, -bottom, places=9)
+
+    def test_leading_is_the_distance_of_baselines(self):
+        boxes = layout("a\nb\nc", size=100, leading=1.5).boxes["line"]
+        np.testing.assert_allclose(np.diff(boxes[:, 1]), 150)
+
+    def test_a_line_without_letters_keeps_its_height(self):
+        two = layout("a\n\nb", size=100, leading=1).boxes["line"]
+        self.assertEqual(len(two), 2)
+        self.assertAlmostEqual(two[1, 1] - two[0, 1], 200)
+
+    def test_tracking_moves_letters_apart(self):
+        plain, wide = layout("AVA").boxes["title"][0], layout("AVA", tracking=100).boxes["title"][0]
+        self.assertAlmostEqual((wide[2] - wide[0]) - (plain[2] - plain[0]), 2 * 12, places=6)
+
+    def test_kerning(self):
+        pair = layout("AV", font="Fraunces").boxes["title"][0]
+        alone = [layout(letter, font="Fraunces").boxes["title"][0] for letter in "AV"]
+        self.assertLess(pair[2] - pair[0], sum(box[2] - box[0] for box in alone))
+
+    def test_ligatures_are_not_formed_between_letters_that_move_apart(self):
+        still = layout("ffi", moves=[], font="Fraunces")
+        self.assertEqual(sum(bool(c.glyphs) for c in still.characters), 1)
+        for apart in (
+            layout("ffi", font="Fraunces"),
+            layout("ffi", moves=[], font="Fraunces", tracking=9),
+        ):
+            self.assertEqual(sum(bool(c.glyphs) for c in apart.characters), 3)
+
+    def test_axes_change_the_letters(self):
+        widths = [
+            np.ptp(layout("Orbit", axes={"wdth": wdth}).boxes["title"][0][[0, 2]])
+            for wdth in (50, 100, 150, 400)
+        ]
+        self.assertTrue(widths[0] < widths[1] < widths[2])
+        self.assertEqual(widths[2], widths[3])  # as far as the axis goes
+
+    def test_an_axis_that_a_font_lacks_has_no_effect(self):
+        plain, odd = (
+            layout("Orbit", font="Limelight"),
+            layout("Orbit", font="Limelight", axes={"CASL": 1}),
+        )
+        self.assertEqual(plain.characters, odd.characters)
+
+    def test_runs_style_single_letters(self):
+        runs = [{"from": 4, "to": 6, "style": {"fill": "#FF0000", "size": 240}}]
+        big = layout("The Quiet", runs)
+        self.assertEqual(
+            [c.fill for c in big.characters][2:6], ["#FFFFFF", "#FF0000", "#FF0000", "#FFFFFF"]
+        )
+        heights = np.diff(big.boxes["character"][:, [1, 3]], axis=1)[:, 0]
+        self.assertAlmostEqual(heights[3], 2 * heights[0])
+
+    def test_letters_beyond_the_first_file_of_a_family(self):
+        """ "ő" and "ł" are in the second file; each still has an outline."""
+        for name in FAMILIES:
+            with self.subTest(name):
+                got = layout("ołő", font=name)
+                self.assertTrue(all(character.glyphs for character in got.characters))
+
+    def test_combining_marks_belong_to_their_letter(self):
+        self.assertEqual([c.text for c in layout("e\u0301a").characters], ["e\u0301", "a"])
+
+    def test_texts_of_units(self):
+        got = layout("Doors at\nseven")
+        self.assertEqual(got.texts("word"), ["Doors", "at", "seven"])
+        self.assertEqual(got.texts("line"), ["Doors at", "seven"])
+        self.assertEqual(got.texts("title"), ["Doors at seven"])
+
+
+class FacesTest(TestCase):
+    def test_every_family_is_whole(self):
+        for name, family in FAMILIES.items():
+            with self.subTest(name):
+                self.assertTrue(all(path.exists() for path in family.files))
+                self.assertTrue((family.files[0].parent / "LICENSE.txt").exists())
+                self.assertGreater(face(name).ascent, face(name).descent)
+
+    def test_at_least_three_have_more_than_one_axis(self):
+        self.assertGreaterEqual(sum(len(axes_of(name)) > 1 for name in FAMILIES), 3)
+        self.assertGreaterEqual(len(FAMILIES), 6)
