@@ -4,9 +4,10 @@ import av
 import numpy as np
 from av.video.reformatter import ColorRange, Colorspace, VideoReformatter
 
-# Rows are compared and converted in bands of this height: even, since colour is stored at half
-# height, and tall enough that the calls do not cost more than the rows they save.
-BAND = 60
+# The colour of a row is smoothed over its neighbours, this many rows away at the most: so far a
+# change is felt, and so far beyond that the rows must be known. Even, since colour is stored at
+# half height.
+REACH = 8
 
 
 class Converter:
@@ -21,45 +22,36 @@ class Converter:
         self.frame.colorspace = Colorspace.ITU709
         self.frame.color_range = ColorRange.MPEG
         self._planes = [_rows(plane) for plane in self.frame.planes]
-        self._last: np.ndarray | None = None
         self._reformatter = VideoReformatter()
 
-    def convert(self, pixels: np.ndarray) -> av.VideoFrame:
-        """Brings `frame` up to date with `pixels` and returns it."""
-        for first, end in self._changed(pixels):
-            source = av.VideoFrame.from_numpy_buffer(pixels[first:end], format="bgra")
-            part = self._reformatter.reformat(
-                source,
-                format="yuv420p",
-                dst_colorspace=Colorspace.ITU709,
-                dst_color_range=ColorRange.MPEG,
-                threads=1,
-            )
-            for index, plane in enumerate(part.planes):
-                down = 1 if index == 0 else 2
-                target = self._planes[index][first // down : end // down]
-                np.copyto(target, _rows(plane)[:, : target.shape[1]])
+    def convert(self, pixels: np.ndarray, changed: tuple[int, int] | None = None) -> av.VideoFrame:
+        """Brings `frame` up to date with `pixels` and returns it.
+
+        changed: the rows, from first to end, that differ from the call before; None: all.
+        """
+        height = len(pixels)
+        first, end = changed or (0, height)
+        if first >= end:
+            return self.frame
+        first, end = _even(first - REACH, end + REACH, height)
+        known, known_end = _even(first - REACH, end + REACH, height)
+        part = self._reformatter.reformat(
+            av.VideoFrame.from_numpy_buffer(pixels[known:known_end], format="bgra"),
+            format="yuv420p",
+            dst_colorspace=Colorspace.ITU709,
+            dst_color_range=ColorRange.MPEG,
+            threads=1,
+        )
+        for index, plane in enumerate(part.planes):
+            down = 1 if index == 0 else 2
+            rows = _rows(plane)[(first - known) // down : (end - known) // down]
+            np.copyto(self._planes[index][first // down : end // down], rows)
         return self.frame
 
-    def _changed(self, pixels: np.ndarray) -> list[tuple[int, int]]:
-        """Stretches of rows, in whole bands, that differ from the picture before."""
-        height = pixels.shape[0]
-        starts = range(0, height, BAND)
-        if self._last is None:
-            self._last = pixels.copy()
-            return [(0, height)]
-        stretches: list[tuple[int, int]] = []
-        for first in starts:
-            end = min(first + BAND, height)
-            # As whole pixels, a quarter of the comparisons.
-            new, old = pixels[first:end].view(np.uint32), self._last[first:end].view(np.uint32)
-            if np.array_equal(new, old):
-                continue
-            np.copyto(old, new)
-            if stretches and stretches[-1][1] == first:
-                first = stretches.pop()[0]
-            stretches.append((first, end))
-        return stretches
+
+def _even(first: int, end: int, height: int) -> tuple[int, int]:
+    """The rows widened to even ones, within the picture."""
+    return max(first - first % 2, 0), min(end + end % 2, height)
 
 
 def _rows(plane: av.video.plane.VideoPlane) -> np.ndarray:

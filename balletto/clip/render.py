@@ -14,6 +14,7 @@ from pathlib import Path
 import av
 
 from ..picture.frame import Picture
+from ..picture.reel import Reel
 from ..picture.skia_canvas import SkiaCanvas
 from ..scene.document import Scene
 from .convert import Converter
@@ -69,13 +70,12 @@ def render_segment(
     scene: Scene, frames: range, path: Path, progress: Progress, threads: int
 ) -> None:
     """Draws and encodes `frames` into a piece of a clip at `path`, all in memory but one frame."""
-    picture = Picture(scene)
-    canvas = SkiaCanvas(*scene.size)
+    reel = Reel(Picture(scene))
     converter = Converter(*scene.size)
     with Encoder(path, scene.size, scene.frames_a_second, threads) as encoder:
         for done, frame in enumerate(frames, start=1):
-            picture.draw(canvas, frame)
-            encoder.add(converter.convert(canvas.pixels))
+            changed = reel.draw(frame)
+            encoder.add(converter.convert(reel.pixels, changed))
             progress(done)
 
 

@@ -18,6 +18,8 @@ from .families import FAMILIES, Family
 
 # An outline: ("move" | "line" | "curve" | "close", coordinates), quadratic curves as "quad".
 Command = tuple[str, tuple[float, ...]]
+# The box that an outline just fits into: left, bottom, right, top.
+Extents = tuple[float, float, float, float]
 
 
 class UnknownFont(ValueError):
@@ -77,6 +79,14 @@ class Part:
             self.font.draw_glyph(glyph, _DRAW, commands)
             self._outlines[glyph] = tuple(commands)
         return self._outlines[glyph]
+
+    def extents(self, glyph: int) -> Extents:
+        """The extents of a glyph, in font units, y up."""
+        found = self.font.get_glyph_extents(glyph)
+        if found is None:
+            return 0.0, 0.0, 0.0, 0.0
+        right, bottom = found.x_bearing + found.width, found.y_bearing + found.height
+        return found.x_bearing, bottom, right, found.y_bearing
 
 
 def _draw_functions() -> hb.DrawFuncs:

@@ -13,7 +13,7 @@ import uharfbuzz as hb
 
 from ..scene.characters import characters_of
 from ..scene.document import Style, Title
-from .faces import Command, Face, face, resting_axes
+from .faces import Command, Extents, Face, face, resting_axes
 from .units import is_blank, words_of
 
 UNIT_KINDS = ("character", "word", "line", "title")
@@ -21,12 +21,13 @@ UNIT_KINDS = ("character", "word", "line", "title")
 
 @dataclass(frozen=True)
 class Glyph:
-    """An outline in font units (y up), to be drawn at `x`, `y` (title space) times `scale`."""
+    """An outline, its extents in font units (y up), drawn at `x`, `y` (title space) times `scale`."""
 
     commands: tuple[Command, ...]
     x: float
     y: float
     scale: float
+    extents: Extents
 
 
 @dataclass(frozen=True)
@@ -47,12 +48,16 @@ class Layout:
 
     text: all characters of the title, white space included
     boxes: for each unit kind (n, 4): left, top, right, bottom of the rest boxes, in title space
+    centers: for each unit kind (n, 2): the middles of these boxes
+    ink: (characters, 4): left, top, right, bottom of what is drawn of each character
     member: for each unit kind (characters,): the index of the unit that a character belongs to
     """
 
     text: tuple[str, ...]
     characters: tuple[Character, ...]
     boxes: dict[str, np.ndarray]
+    centers: dict[str, np.ndarray]
+    ink: np.ndarray
     member: dict[str, np.ndarray]
 
     def count(self, kind: str) -> int:
@@ -82,6 +87,10 @@ class _Setting:
         return self.size / self.face.units
 
 
+# A glyph on its line: outline and extents, and its place from the cell and the baseline.
+_Drawn = tuple[tuple[Command, ...], Extents, float, float]
+
+
 @dataclass
 class _Cell:
     """A character on its line while the line is set; y is measured from the baseline."""
@@ -90,7 +99,7 @@ class _Cell:
     setting: _Setting
     advance: float = 0.0
     x: float = 0.0
-    glyphs: tuple[tuple[tuple[Command, ...], float, float], ...] = ()
+    glyphs: tuple[_Drawn, ...] = ()
 
 
 @dataclass
@@ -189,13 +198,13 @@ def _shape(run: list[_Cell], characters: tuple[str, ...], part: int, ligatures: 
     buffer.guess_segment_properties()
     ligatures = ligatures and setting.tracking == 0
     hb.shape(source.font, buffer, {"liga": ligatures, "clig": ligatures})
-    clusters: dict[int, list[tuple[tuple[Command, ...], float, float]]] = {}
+    clusters: dict[int, list[_Drawn]] = {}
     pen = [0.0] * len(run)
     for info, position in zip(buffer.glyph_infos, buffer.glyph_positions, strict=True):
         number = cell_of[info.cluster]
         at = pen[number] + position.x_offset
-        drawn = (source.outline(info.codepoint), at, position.y_offset)
-        clusters.setdefault(number, []).append(drawn)
+        outline, extents = source.outline(info.codepoint), source.extents(info.codepoint)
+        clusters.setdefault(number, []).append((outline, extents, at, position.y_offset))
         pen[number] += position.x_advance
     _share_ligatures(pen, clusters)
     for number, cell in enumerate(run):
@@ -244,17 +253,32 @@ def _assemble(characters: tuple[str, ...], lines: list[_Line]) -> Layout:
     }
     cells = np.array(boxes, dtype=float).reshape(-1, 4)
     unions = {kind: _unions(cells, member[kind]) for kind in UNIT_KINDS}
-    return Layout(characters, tuple(visible), unions, member)
+    centers = {kind: (boxes[:, :2] + boxes[:, 2:]) / 2 for kind, boxes in unions.items()}
+    ink = np.array([_ink(character) for character in visible], dtype=float).reshape(-1, 4)
+    return Layout(characters, tuple(visible), unions, centers, ink, member)
 
 
 def _character(cell: _Cell, baseline: float, text: str, word: int, line: int) -> Character:
     scale = cell.setting.scale
     glyphs = tuple(
-        Glyph(commands, cell.x + x * scale, baseline - y * scale, scale)
-        for commands, x, y in cell.glyphs
+        Glyph(commands, cell.x + x * scale, baseline - y * scale, scale, extents)
+        for commands, extents, x, y in cell.glyphs
         if commands
     )
     return Character(text, cell.place, word, line, cell.setting.fill, glyphs)
+
+
+def _ink(character: Character) -> tuple[float, float, float, float]:
+    """Where a character is drawn: left, top, right, bottom; empty at (0, 0) if nothing is."""
+    if not character.glyphs:
+        return 0.0, 0.0, 0.0, 0.0
+    boxes = [
+        (g.x + left * g.scale, g.y - top * g.scale, g.x + right * g.scale, g.y - bottom * g.scale)
+        for g in character.glyphs
+        for left, bottom, right, top in (g.extents,)
+    ]
+    lefts, tops, rights, bottoms = zip(*boxes, strict=True)
+    return min(lefts), min(tops), max(rights), max(bottoms)
 
 
 def _box(cell: _Cell, baseline: float) -> tuple[float, float, float, float]:

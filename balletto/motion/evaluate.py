@@ -39,15 +39,9 @@ class Composite:
         return np.broadcast_to(self[name], self.shape)
 
 
-def centers_of(layout: Layout, kind: str) -> np.ndarray:
-    """The rest centres of the units of a kind, (n, 2), in title space."""
-    boxes = layout.boxes[kind]
-    return (boxes[:, :2] + boxes[:, 2:]) / 2
-
-
 def trace(move: Move, layout: Layout, times: np.ndarray) -> Trace:
     """Delays and weights of one move at `times` (t,), frames of the scene."""
-    centers = centers_of(layout, move.unit)
+    centers = layout.centers[move.unit]
     delays = delays_of(move.stagger, centers)
     local = times[:, None] - move.start - delays
     weights = value_at(move.amount, local) * reach_of(move.reach, centers, times)

@@ -6,14 +6,15 @@ coordinates, as a 3x3 matrix.
 """
 
 from collections.abc import Sequence
+from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
 
 from ..lettering.layout import UNIT_KINDS, Layout
 from ..scene.document import Scene, Transform
-from ..scene.tracks import value_at
-from .evaluate import Composite, centers_of
+from ..scene.tracks import Track, value_at
+from .evaluate import Composite
 
 Values = np.ndarray | float
 
@@ -52,11 +53,11 @@ def place(
     for kind in reversed(UNIT_KINDS):
         if kind in composites:
             member = layout.member[kind]
-            inner = _unit_space(composites[kind], centers_of(layout, kind))
+            inner = _unit_space(composites[kind], layout.centers[kind])
             space = space.after(Space(inner.linear[:, member], inner.shift[:, member]))
             opacities = opacities * composites[kind].full("opacity")[:, member]
     pivots = np.zeros((layout.count("character"), 3))
-    pivots[:, :2] = centers_of(layout, "character")
+    pivots[:, :2] = layout.centers["character"]
     depth = (space.linear[..., 2, :] * pivots).sum(-1) + space.shift[..., 2]
     shape = (len(times), layout.count("character"))
     return Placed(
@@ -72,7 +73,18 @@ def layer_matrix(scene: Scene, transform: Transform, time: float) -> np.ndarray:
 
 
 def _layer_space(transform: Transform, times: np.ndarray) -> Space:
-    """The layer's own map, (times, 1, ...): scaled, turned, moved."""
+    """The layer's own map, (times, 1, ...), or (1, 1, ...) if it stays: scaled, turned, moved."""
+    if any(isinstance(value, Track) for _, value in transform):
+        return _moving_space(transform, times)
+    return _still_space(transform)
+
+
+@lru_cache(maxsize=512)
+def _still_space(transform: Transform) -> Space:
+    return _moving_space(transform, np.zeros(1))
+
+
+def _moving_space(transform: Transform, times: np.ndarray) -> Space:
     turns = value_at(transform.rotation, times)
     scale = value_at(transform.scale, times)
     linear = np.empty((len(times), 3, 3))

@@ -4,11 +4,13 @@ Matrices are nine numbers, rows first, from title space to picture pixels in hom
 coordinates; colours are "#RRGGBB", opacities 0..1.
 """
 
+from collections.abc import Iterable
 from typing import Any, Protocol
 
 from ..lettering.layout import Glyph
 
 Matrix = list[float]
+Fill = tuple[Any, Matrix, str, float]  # a prepared outline, its matrix, colour and opacity
 
 
 class Canvas(Protocol):
@@ -20,8 +22,8 @@ class Canvas(Protocol):
     def outline(self, glyphs: tuple[Glyph, ...]) -> Any:
         """Prepares an outline once; what comes back is for `fill`."""
 
-    def fill(self, outline: Any, matrix: Matrix, color: str, opacity: float) -> None:
-        """Fills a prepared outline."""
+    def fill(self, fills: Iterable[Fill]) -> None:
+        """Fills prepared outlines one after another."""
 
 
 class RecordingCanvas:
@@ -36,5 +38,5 @@ class RecordingCanvas:
     def outline(self, glyphs: tuple[Glyph, ...]) -> tuple[Glyph, ...]:
         return glyphs
 
-    def fill(self, outline: Any, matrix: Matrix, color: str, opacity: float) -> None:
-        self.calls.append(("fill", outline, matrix, color, opacity))
+    def fill(self, fills: Iterable[Fill]) -> None:
+        self.calls += [("fill", *fill) for fill in fills]

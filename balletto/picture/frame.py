@@ -3,6 +3,7 @@
 The same drawing serves the workbench, stills and clips; only the size of the canvas differs.
 """
 
+import math
 from dataclasses import dataclass, field
 from typing import Any
 
@@ -12,17 +13,75 @@ from ..lettering.layout import Layout, lay_out
 from ..motion.evaluate import compose
 from ..motion.matrices import place
 from ..scene.document import Scene, Title
-from .canvas import Canvas
+from .canvas import Canvas, Fill
 from .skia_canvas import SkiaCanvas
+
+# Frames are worked out so many at a time: that costs little more than one, and as a rule the
+# next frame that is asked for is the next one.
+BLOCK = 16
+
+
+@dataclass
+class _Block:
+    """Frames of a title worked out together: what each fills, and the rows that it touches."""
+
+    matrices: list[list[list[float]]]
+    opacities: list[list[float]]
+    tops: list[float]
+    bottoms: list[float]
 
 
 @dataclass
 class _SetTitle:
-    """A title with its layout and, once drawn, the prepared outline of each character."""
+    """A title made ready: its layout, the prepared outlines, and the block worked out last."""
 
+    scene: Scene
     title: Title
     layout: Layout
+    colors: list[str]
     outlines: list[Any] = field(default_factory=list)
+    blocks: dict[float, _Block] = field(default_factory=dict)
+
+    def shows(self, frame: float) -> bool:
+        first, end = self.title.span
+        return first <= frame < end
+
+    def at(self, frame: float) -> tuple[_Block, int]:
+        """The block that a frame is in, and its place there."""
+        start = frame - frame % BLOCK if frame == int(frame) else frame
+        if start not in self.blocks:
+            count = BLOCK if frame == int(frame) else 1
+            self.blocks.clear()
+            self.blocks[start] = self._work_out(start + np.arange(count, dtype=float))
+        return self.blocks[start], int(frame - start)
+
+    def _work_out(self, times: np.ndarray) -> _Block:
+        composites = compose(self.title, self.layout, times)
+        placed = place(self.scene, self.title.transform, self.layout, composites, times)
+        opacities = np.where(placed.before_camera, placed.opacities, 0.0)
+        tops, bottoms = _rows(self.layout.ink, placed.matrices, opacities > 0)
+        matrices = placed.matrices.reshape(*opacities.shape, 9).tolist()
+        return _Block(matrices, opacities.tolist(), tops.tolist(), bottoms.tolist())
+
+
+def _rows(ink: np.ndarray, matrices: np.ndarray, seen: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """For each time the highest and lowest y that the seen characters reach; inf, -inf if none."""
+    left, top, right, bottom = ink.T
+    corners = np.stack([(left, top), (right, top), (right, bottom), (left, bottom)])  # (4, 2, n)
+    y, w = (
+        matrices[:, None, :, row, 0] * corners[:, 0]
+        + matrices[:, None, :, row, 1] * corners[:, 1]
+        + matrices[:, None, :, row, 2]
+        for row in (1, 2)
+    )
+    # A corner at or behind the camera reaches who knows where: then all rows count.
+    far = np.where(w > 1e-6, y / np.where(w > 1e-6, w, 1.0), np.nan)
+    tops = np.where(np.isnan(far), -np.inf, far).min(axis=1)
+    bottoms = np.where(np.isnan(far), np.inf, far).max(axis=1)
+    return (
+        np.where(seen, tops, np.inf).min(axis=1, initial=np.inf),
+        np.where(seen, bottoms, -np.inf).max(axis=1, initial=-np.inf),
+    )
 
 
 class Picture:
@@ -30,30 +89,49 @@ class Picture:
 
     def __init__(self, scene: Scene):
         self.scene = scene
-        self._titles = [_SetTitle(layer, lay_out(layer)) for layer in scene.layers]
+        self._titles = [_set(scene, layer) for layer in scene.layers]
+
+    @property
+    def ground(self) -> str | None:
+        """The background's colour; None where it is transparent."""
+        background = self.scene.background
+        return background.color if background.kind == "color" else None
 
     def draw(self, canvas: Canvas, frame: float) -> None:
         """Draws one frame; fractions of a frame are allowed."""
-        background = self.scene.background
-        canvas.clear(background.color if background.kind == "color" else None)
-        for title in self._titles:
-            first, end = title.title.span
-            if first <= frame < end:
-                self._draw_title(canvas, title, frame)
+        canvas.clear(self.ground)
+        canvas.fill(self.fills(canvas, frame))
 
-    def _draw_title(self, canvas: Canvas, title: _SetTitle, frame: float) -> None:
-        layout = title.layout
-        if not title.outlines:
-            title.outlines = [canvas.outline(each.glyphs) for each in layout.characters]
-        times = np.array([frame], dtype=float)
-        composites = compose(title.title, layout, times)
-        placed = place(self.scene, title.title.transform, layout, composites, times)
-        seen = placed.before_camera[0] & (placed.opacities[0] > 0)
-        matrices = placed.matrices[0].reshape(-1, 9).tolist()
-        opacities = placed.opacities[0].tolist()
-        for index in np.flatnonzero(seen).tolist():
-            fill = layout.characters[index].fill
-            canvas.fill(title.outlines[index], matrices[index], fill, opacities[index])
+    def fills(self, canvas: Canvas, frame: float) -> list[Fill]:
+        """What is filled in a frame, from back to front, with outlines prepared by `canvas`."""
+        fills: list[Fill] = []
+        for title in self._titles:
+            if title.shows(frame):
+                if not title.outlines:
+                    title.outlines = [canvas.outline(c.glyphs) for c in title.layout.characters]
+                block, place_in = title.at(frame)
+                matrices, opacities = block.matrices[place_in], block.opacities[place_in]
+                every = zip(title.outlines, matrices, title.colors, opacities, strict=True)
+                fills += [fill for fill in every if fill[3] > 0]
+        return fills
+
+    def rows(self, frame: float) -> tuple[int, int]:
+        """The rows of the picture, from first to end, that anything but the ground may touch."""
+        top, bottom = math.inf, -math.inf
+        for title in self._titles:
+            if title.shows(frame):
+                block, place_in = title.at(frame)
+                top, bottom = min(top, block.tops[place_in]), max(bottom, block.bottoms[place_in])
+        height = self.scene.size[1]
+        if top > bottom:
+            return 0, 0
+        # Edges are smoothed over the pixel beyond.
+        return math.floor(max(top - 2, 0)), math.ceil(min(bottom + 2, height))
+
+
+def _set(scene: Scene, title: Title) -> _SetTitle:
+    layout = lay_out(title)
+    return _SetTitle(scene, title, layout, [character.fill for character in layout.characters])
 
 
 def draw_frame(picture: Picture, frame: float, size: tuple[int, int] | None = None) -> np.ndarray:

@@ -1,14 +1,18 @@
 """The canvas that draws: Skia, on a picture kept in memory."""
 
+from collections.abc import Iterable
+from functools import lru_cache
+
 import numpy as np
 import skia
 
 from ..lettering.layout import Glyph
-from .canvas import Matrix
+from .canvas import Fill
 
 
-def _color(color: str) -> int:
-    return 0xFF000000 | int(color[1:], 16)
+@lru_cache(maxsize=4096)
+def _rgb(color: str) -> int:
+    return int(color[1:], 16)
 
 
 class SkiaCanvas:
@@ -26,8 +30,15 @@ class SkiaCanvas:
         self._scale = None if scale == (1.0, 1.0) else skia.Matrix.Scale(*scale)
         self._paint = skia.Paint(AntiAlias=True)
 
-    def clear(self, color: str | None) -> None:
-        self._canvas.clear(0 if color is None else _color(color))
+    def clear(self, color: str | None, rows: tuple[int, int] | None = None) -> None:
+        """Fills the picture, or just its rows from first to end."""
+        self._canvas.resetMatrix()
+        self._canvas.save()
+        if rows is not None:
+            width = self.pixels.shape[1]
+            self._canvas.clipRect(skia.Rect.MakeLTRB(0, rows[0], width, rows[1]), doAntiAlias=False)
+        self._canvas.clear(0 if color is None else 0xFF000000 | _rgb(color))
+        self._canvas.restore()
 
     def outline(self, glyphs: tuple[Glyph, ...]) -> skia.Path:
         builder = skia.PathBuilder()
@@ -35,12 +46,15 @@ class SkiaCanvas:
             _trace(builder, glyph)
         return builder.detach()
 
-    def fill(self, outline: skia.Path, matrix: Matrix, color: str, opacity: float) -> None:
-        placed = skia.Matrix.MakeAll(*matrix)
-        self._canvas.setMatrix(skia.Matrix.Concat(self._scale, placed) if self._scale else placed)
-        self._paint.setColor(_color(color))
-        self._paint.setAlphaf(opacity)
-        self._canvas.drawPath(outline, self._paint)
+    def fill(self, fills: Iterable[Fill]) -> None:
+        # One tight loop: at a letter in 30 microseconds, every look-up tells.
+        canvas, paint, scale = self._canvas, self._paint, self._scale
+        make_matrix, concat = skia.Matrix.MakeAll, skia.Matrix.Concat
+        for outline, matrix, color, opacity in fills:
+            placed = make_matrix(*matrix)
+            canvas.setMatrix(concat(scale, placed) if scale else placed)
+            paint.setColor(round(opacity * 255) << 24 | _rgb(color))
+            canvas.drawPath(outline, paint)
 
 
 def _trace(builder: skia.PathBuilder, glyph: Glyph) -> None:

@@ -9,6 +9,7 @@ from PIL import Image
 from balletto.picture.canvas import RecordingCanvas
 from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.places import centered_position, places
+from balletto.picture.reel import Reel
 from balletto.picture.stills import jpeg, png
 from balletto.scene import files
 
@@ -90,6 +91,33 @@ class FrameTest(TestCase):
         data["layers"][0]["transform"]["opacity"] = 0.5
         pixels = draw_frame(Picture(files.from_data(data)), 0)
         self.assertAlmostEqual(int(pixels[..., 2].max()), (255 + 0x10) / 2, delta=2)
+
+
+class ReelTest(TestCase):
+    def test_frames_one_after_another_are_the_frames_alone(self):
+        """Only changed rows are drawn anew, and all that changed are told."""
+        data = files.to_data(small_scene())
+        data["layers"][0]["moves"][0]["pose"] = {
+            "y": -60,
+            "rotation_x": 80,
+            "z": -300,
+            "opacity": 0.2,
+        }
+        data["layers"][0]["span"] = [2, 27]
+        picture = Picture(files.from_data(data))
+        reel, before = Reel(picture), None
+        for frame in range(30):
+            first, end = reel.draw(frame)
+            np.testing.assert_array_equal(reel.pixels, draw_frame(picture, frame), f"frame {frame}")
+            if before is not None:
+                differs = (before != reel.pixels).any(axis=(1, 2)).nonzero()[0]
+                self.assertTrue(all(first <= row < end for row in differs), f"frame {frame}")
+            before = reel.pixels.copy()
+
+    def test_a_frame_like_the_one_before_changes_nothing(self):
+        reel = Reel(Picture(small_scene()))
+        reel.draw(28)
+        self.assertEqual(reel.draw(29), (0, 0))
 
 
 class StillsTest(TestCase):

@@ -102,8 +102,13 @@ CELERY_BROKER_CONNECTION_RETRY_ON_STARTUP = True
 CELERY_TASK_IGNORE_RESULT = True
 CELERY_TASK_DEFAULT_QUEUE = _setting("QUEUE", "renders")
 CELERY_WORKER_HIJACK_ROOT_LOGGER = False
+# A worker says that it is alive twice a second; after this long without a word it is lost.
+RENDER_LOST_AFTER_S = float(_setting("RENDER_LOST_AFTER_S", "15"))
 CELERY_BEAT_SCHEDULE = {
-    "take-up-lost-renders": {"task": "web.renders.tasks.take_up_lost", "schedule": 10.0}
+    "take-up-lost-renders": {
+        "task": "web.renders.tasks.take_up_lost",
+        "schedule": RENDER_LOST_AFTER_S / 2,
+    }
 }
 
 LOGIN_URL = "sign-in"

@@ -21,8 +21,7 @@ from web.projects.models import Scene
 
 from .models import UNFINISHED, Render, Segment, State
 
-# A worker says that it is alive twice a second; after this long without a word it is gone.
-LOST_AFTER = timedelta(seconds=15)
+LOST_AFTER = timedelta(seconds=settings.RENDER_LOST_AFTER_S)
 # A render that waits in a long line is not lost; after this long it is put in line once more.
 LINE_AGAIN_AFTER = timedelta(minutes=2)
 MOST_ATTEMPTS = 3

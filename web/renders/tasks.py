@@ -5,6 +5,7 @@ import os
 import time
 
 from celery import shared_task
+from django.conf import settings
 from django.core.cache import cache
 from django.db import transaction
 from django.utils import timezone
@@ -70,7 +71,7 @@ def draw(render_id: int, threads: int) -> None:
 def take_up_lost() -> None:
     """Puts renders in line again whose worker is gone. Runs every few seconds."""
     for render in queue.lost_renders():
-        if cache.add(f"taken-up:{render.pk}", True, timeout=queue.LOST_AFTER.seconds):
+        if cache.add(f"taken-up:{render.pk}", True, timeout=settings.RENDER_LOST_AFTER_S):
             log.warning("render=%s is taken up again", render.pk)
             enqueue(render)
 

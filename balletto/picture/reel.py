@@ -1,0 +1,45 @@
+"""Drawing one frame after another on one canvas, touching only the rows that change."""
+
+import numpy as np
+
+from .frame import Picture
+from .skia_canvas import SkiaCanvas
+
+Rows = tuple[int, int]
+
+
+class Reel:
+    """Successive frames of a picture, at the scene's own size, in the same memory: `pixels`."""
+
+    def __init__(self, picture: Picture):
+        self._picture = picture
+        self._canvas = SkiaCanvas(*picture.scene.size)
+        self._fills: list | None = None
+        self._rows: Rows = (0, 0)
+
+    @property
+    def pixels(self) -> np.ndarray:
+        """The frame drawn last, (height, width, 4), BGRA premultiplied."""
+        return self._canvas.pixels
+
+    def draw(self, frame: float) -> Rows:
+        """Draws a frame and gives the rows, from first to end, in which it may differ."""
+        fills = self._picture.fills(self._canvas, frame)
+        rows = self._picture.rows(frame)
+        is_first, last = self._fills is None, self._rows
+        if fills == self._fills:
+            return 0, 0
+        self._fills, self._rows = fills, rows
+        changed = (0, len(self.pixels)) if is_first else _both(rows, last)
+        self._canvas.clear(self._picture.ground, changed)
+        self._canvas.fill(fills)
+        return changed
+
+
+def _both(one: Rows, other: Rows) -> Rows:
+    """The rows from the first to the last of either; an empty one does not count."""
+    if one[0] >= one[1]:
+        return other
+    if other[0] >= other[1]:
+        return one
+    return min(one[0], other[0]), max(one[1], other[1])

@@ -1,0 +1,83 @@
+"""The render worker as a process of its own: killed in the middle, it loses nothing."""
+
+import os
+import signal
+import time
+from pathlib import Path
+
+import av
+from django.conf import settings
+from django.contrib.auth import get_user_model
+from django.db import connection
+from django.test import TransactionTestCase
+
+from balletto.scene import files
+from tests.core.scenes import small_scene
+from web.projects import history
+from web.projects.models import Project
+from web.renders import queue, tasks
+from web.renders.models import State
+from web.services.start import render_worker
+
+
+class WorkerTest(TransactionTestCase):
+    def start_worker(self):
+        environment = {
+            "BALLETTO_DATABASE_NAME": connection.settings_dict["NAME"],
+            "BALLETTO_RENDER_LOST_AFTER_S": "3",
+        }
+        worker = render_worker(Path(settings.VAR), environment)
+        worker.start()
+        self.addCleanup(worker.stop)
+        return worker
+
+    def ask(self, length):
+        person = get_user_model().objects.create_user("ada")
+        project = Project.objects.create(owner=person, name="Winter")
+        data = files.to_data(small_scene("Nine Moons", length=length))
+        data["size"] = [1280, 720]
+        render = queue.ask(history.make_scene(project, data, person), person)
+        tasks.start.delay(render.pk)
+        return render
+
+    def wait_until(self, render, is_so, seconds=60):
+        end = time.monotonic() + seconds
+        while time.monotonic() < end:
+            render.refresh_from_db()
+            if is_so():
+                return
+            time.sleep(0.1)
+        self.fail(f"waited in vain: {render.state}, {queue.frames_done(render)} frames")
+
+    def kill(self, worker):
+        """Ends a worker and its pool as a crash of the machine would."""
+        pool = Path(f"/proc/{worker.process.pid}/task/{worker.process.pid}/children").read_text()
+        for process in (worker.process.pid, *map(int, pool.split())):
+            os.kill(process, signal.SIGKILL)
+        worker.process.wait()
+
+    def test_a_killed_worker_loses_nothing(self):
+        render = self.ask(length=700)
+        worker = self.start_worker()
+        self.wait_until(render, lambda: queue.frames_done(render) > 10)
+        self.kill(worker)
+        self.assertEqual(render.state, State.DRAWING)
+        self.assertFalse(queue.clip_of(render).exists(), "half a clip is offered")
+        self.start_worker()
+        self.wait_until(render, lambda: not render.is_unfinished)
+        self.assertEqual((render.state, render.reason), (State.FINISHED, ""))
+        with av.open(str(queue.clip_of(render))) as clip:
+            self.assertEqual(sum(packet.size > 0 for packet in clip.demux(video=0)), 700)
+        queue.remove(render)
+
+    def test_cancel_stops_a_worker_that_draws(self):
+        render = self.ask(length=2000)
+        self.start_worker()
+        self.wait_until(render, lambda: queue.frames_done(render) > 10)
+        queue.cancel(render)
+        time.sleep(1.5)
+        done = queue.frames_done(render)
+        time.sleep(1.5)
+        self.assertEqual(queue.frames_done(render), done)
+        self.assertFalse(list(queue.folder_of(render).glob("*.part")), "a piece was left behind")
+        queue.remove(render)
