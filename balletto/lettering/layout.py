@@ -21,7 +21,7 @@ UNIT_KINDS = ("character", "word", "line", "title")
 
 @dataclass(frozen=True)
 class Glyph:
-    """An outline, its extents in font units (y up), drawn at `x`, `y` (title space) times `scale`."""
+    """An outline and its extents, in font units (y up), drawn at `x`, `y` times `scale`."""
 
     commands: tuple[Command, ...]
     x: float

@@ -5,6 +5,7 @@ The same drawing serves the workbench, stills and clips; only the size of the ca
 
 import math
 from dataclasses import dataclass, field
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -23,12 +24,16 @@ BLOCK = 16
 
 @dataclass
 class _Block:
-    """Frames of a title worked out together: what each fills, and the rows that it touches."""
+    """Frames of a title worked out together: (frames, n, 3, 3) and (frames, n), 0 if not seen."""
 
-    matrices: list[list[list[float]]]
-    opacities: list[list[float]]
-    tops: list[float]
-    bottoms: list[float]
+    ink: np.ndarray
+    matrices: np.ndarray
+    opacities: np.ndarray
+
+    @cached_property
+    def rows(self) -> list[tuple[float, float]]:
+        """For each frame the highest and lowest y that is drawn on; inf, -inf if none."""
+        return _rows(self.ink, self.matrices, self.opacities > 0)
 
 
 @dataclass
@@ -40,7 +45,7 @@ class _SetTitle:
     layout: Layout
     colors: list[str]
     outlines: list[Any] = field(default_factory=list)
-    blocks: dict[float, _Block] = field(default_factory=dict)
+    last: tuple[float, _Block] | None = None
 
     def shows(self, frame: float) -> bool:
         first, end = self.title.span
@@ -48,24 +53,22 @@ class _SetTitle:
 
     def at(self, frame: float) -> tuple[_Block, int]:
         """The block that a frame is in, and its place there."""
-        start = frame - frame % BLOCK if frame == int(frame) else frame
-        if start not in self.blocks:
-            count = BLOCK if frame == int(frame) else 1
-            self.blocks.clear()
-            self.blocks[start] = self._work_out(start + np.arange(count, dtype=float))
-        return self.blocks[start], int(frame - start)
+        is_whole = frame == int(frame)
+        start = frame - frame % BLOCK if is_whole else frame
+        last = self.last  # taken once: another thread may draw another frame meanwhile
+        if last is None or last[0] != start:
+            times = start + np.arange(BLOCK if is_whole else 1, dtype=float)
+            self.last = last = (start, self._work_out(times))
+        return last[1], int(frame - start)
 
     def _work_out(self, times: np.ndarray) -> _Block:
         composites = compose(self.title, self.layout, times)
         placed = place(self.scene, self.title.transform, self.layout, composites, times)
         opacities = np.where(placed.before_camera, placed.opacities, 0.0)
-        tops, bottoms = _rows(self.layout.ink, placed.matrices, opacities > 0)
-        matrices = placed.matrices.reshape(*opacities.shape, 9).tolist()
-        return _Block(matrices, opacities.tolist(), tops.tolist(), bottoms.tolist())
+        return _Block(self.layout.ink, placed.matrices, opacities)
 
 
-def _rows(ink: np.ndarray, matrices: np.ndarray, seen: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
-    """For each time the highest and lowest y that the seen characters reach; inf, -inf if none."""
+def _rows(ink: np.ndarray, matrices: np.ndarray, seen: np.ndarray) -> list[tuple[float, float]]:
     left, top, right, bottom = ink.T
     corners = np.stack([(left, top), (right, top), (right, bottom), (left, bottom)])  # (4, 2, n)
     y, w = (
@@ -78,10 +81,9 @@ def _rows(ink: np.ndarray, matrices: np.ndarray, seen: np.ndarray) -> tuple[np.n
     far = np.where(w > 1e-6, y / np.where(w > 1e-6, w, 1.0), np.nan)
     tops = np.where(np.isnan(far), -np.inf, far).min(axis=1)
     bottoms = np.where(np.isnan(far), np.inf, far).max(axis=1)
-    return (
-        np.where(seen, tops, np.inf).min(axis=1, initial=np.inf),
-        np.where(seen, bottoms, -np.inf).max(axis=1, initial=-np.inf),
-    )
+    highest = np.where(seen, tops, np.inf).min(axis=1, initial=np.inf)
+    lowest = np.where(seen, bottoms, -np.inf).max(axis=1, initial=-np.inf)
+    return list(zip(highest.tolist(), lowest.tolist(), strict=True))
 
 
 class Picture:
@@ -110,7 +112,8 @@ class Picture:
                 if not title.outlines:
                     title.outlines = [canvas.outline(c.glyphs) for c in title.layout.characters]
                 block, place_in = title.at(frame)
-                matrices, opacities = block.matrices[place_in], block.opacities[place_in]
+                matrices = block.matrices[place_in].reshape(-1, 9).tolist()
+                opacities = block.opacities[place_in].tolist()
                 every = zip(title.outlines, matrices, title.colors, opacities, strict=True)
                 fills += [fill for fill in every if fill[3] > 0]
         return fills
@@ -121,7 +124,8 @@ class Picture:
         for title in self._titles:
             if title.shows(frame):
                 block, place_in = title.at(frame)
-                top, bottom = min(top, block.tops[place_in]), max(bottom, block.bottoms[place_in])
+                highest, lowest = block.rows[place_in]
+                top, bottom = min(top, highest), max(bottom, lowest)
         height = self.scene.size[1]
         if top > bottom:
             return 0, 0

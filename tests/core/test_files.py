@@ -147,3 +147,9 @@ class FilesTest(TestCase):
         except SceneError as error:
             self.assertTrue(error.faults)
             self.assertTrue(all(fault.message for fault in error.faults))
+
+
+class DocumentationTest(TestCase):
+    def test_the_schema_in_the_docs_is_current(self):
+        path = Path(balletto.__file__).parents[1] / "docs" / "scene.schema.json"
+        self.assertEqual(json.loads(path.read_text()), schema())

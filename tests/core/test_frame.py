@@ -97,12 +97,8 @@ class ReelTest(TestCase):
     def test_frames_one_after_another_are_the_frames_alone(self):
         """Only changed rows are drawn anew, and all that changed are told."""
         data = files.to_data(small_scene())
-        data["layers"][0]["moves"][0]["pose"] = {
-            "y": -60,
-            "rotation_x": 80,
-            "z": -300,
-            "opacity": 0.2,
-        }
+        pose = {"y": -60, "rotation_x": 80, "z": -300, "opacity": 0.2}
+        data["layers"][0]["moves"][0]["pose"] = pose
         data["layers"][0]["span"] = [2, 27]
         picture = Picture(files.from_data(data))
         reel, before = Reel(picture), None
