@@ -14,7 +14,7 @@ from django.views.decorators.http import require_POST
 from balletto.clip.render import ClipError
 from balletto.scene.document import rate_of
 from web.projects.access import own_scene
-from web.workbench.frames import frame_response
+from web.workbench.frames import BOXES, frame_response
 
 from . import queue, tasks
 from .models import Render, State
@@ -176,8 +176,12 @@ def clip(request: HttpRequest, render_id: int) -> HttpResponse:
 
 
 def poster(request: HttpRequest, render_id: int) -> HttpResponse:
-    """A small picture of the clip, from its scene as it was."""
+    """A picture of the clip, from its scene as it was; ?large for watching."""
     own = own_render(request, render_id)
     return frame_response(
-        f"render-{own.pk}", own.digest, lambda: own.document, job_of(own).poster_frame, 480
+        f"render-{own.pk}",
+        own.digest,
+        lambda: own.document,
+        job_of(own).poster_frame,
+        BOXES[1 if "large" in request.GET else 0],
     )
