@@ -68,12 +68,12 @@ def number_chip(
     value: float,
     measure: Measure,
     rest: float | None = None,
-    clears: str = "",
+    clears: dict[str, Any] | None = None,
     keyed: bool = False,
     key_path: str = "",
 ) -> SafeString:
-    """A number to scrub. `rest` is what a double click sets, `clears` the path it takes away;
-    `key_path` the value that a keyframe is set for."""
+    """A number to scrub. `rest` is what a double click sets, `clears` the edit that it
+    or Delete makes instead; `key_path` the value that a keyframe is set for."""
     said = measure.say(value)
     return format_html(
         '<span class="val{}" role="spinbutton" tabindex="0" data-chip="{}" data-edit="{}" '
@@ -84,7 +84,7 @@ def number_chip(
         json.dumps(chip.edit),
         json.dumps(asdict(measure)),
         "" if rest is None else rest,
-        clears,
+        json.dumps(clears) if clears else "",
         key_path,
         chip.label,
         repr(float(value)),

@@ -93,7 +93,14 @@ class MoveSentence:
             parts.append(
                 format_html(
                     "{} at {}",
-                    number_chip(value_chip, key.value, measure, keyed=True, key_path=key_of),
+                    number_chip(
+                        value_chip,
+                        key.value,
+                        measure,
+                        clears={"name": "remove-key", "path": path, "at": key.at},
+                        keyed=True,
+                        key_path=key_of,
+                    ),
                     number_chip(time_chip, key.at, chips.FRAME),
                 )
             )
@@ -111,7 +118,11 @@ class MoveSentence:
                 path = f"pose.{name}"
                 value = self.move.pose.given[name]
                 chip = self._number(
-                    path, value, measure, label.capitalize(), clears=f"{self.path}.{path}"
+                    path,
+                    value,
+                    measure,
+                    label.capitalize(),
+                    clears={"name": "clear-value", "path": f"{self.path}.{path}"},
                 )
                 said.append(format_html(words, chip))
         return _join(said, ", ", " and ") if said else mark_safe("its own place")

@@ -37,12 +37,12 @@ export function tell(text, kind = "error") {
 }
 
 // Polling swaps whole parts of a page: what is marked data-own belongs to the script or the
-// browser (a playing video, drawn rows) and is left as it is.
+// browser (a playing video, drawn rows) and is left as it is, like a field that is being typed in.
 if (window.Idiomorph) {
-  Idiomorph.defaults.ignoreActiveValue = true;
   Idiomorph.defaults.callbacks.beforeNodeMorphed = (old, fresh) => {
     if (!(old instanceof Element) || !(fresh instanceof Element)) return true;
     if (old.id === fresh.id && old.hasAttribute("data-own")) return false;
+    if (old === document.activeElement && old.matches("textarea, input[type=text]")) return false;
     if (old instanceof HTMLDetailsElement && fresh instanceof HTMLDetailsElement) fresh.open = old.open;
     return true;
   };

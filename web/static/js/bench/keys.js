@@ -1,7 +1,7 @@
 // Keys of the workbench; those of a value in a sentence are in values.js.
 
 import { toggle } from "./player.js";
-import { commit } from "./server.js";
+import { commit, walk } from "./server.js";
 import { state } from "./state.js";
 import { flushText } from "./text.js";
 import { go } from "./time.js";
@@ -13,7 +13,7 @@ function history(event) {
   event.preventDefault();
   flushText();
   flushSteps();
-  document.getElementById(event.shiftKey ? "redo" : "undo").click();
+  walk(event.shiftKey ? "redo" : "undo");
 }
 
 function key(event) {

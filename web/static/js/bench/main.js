@@ -13,5 +13,14 @@ import * as values from "./values.js";
 
 for (const module of [server, values, choices, text, player, time, picture, cascade, keys]) module.listen();
 read();
+
+// A clip is asked for when the last words are kept.
+document.addEventListener("submit", (event) => {
+  if (!event.target.matches("[data-when-kept]")) return;
+  event.preventDefault();
+  text.flushText();
+  values.flushSteps();
+  server.whenKept(() => event.target.submit());
+});
 // A scene opens where it was left, or, the first time, where its titles have landed.
 goTo(Number(sessionStorage.getItem(`frame-${state.scene}`) ?? Math.floor((state.length * 2) / 3)));

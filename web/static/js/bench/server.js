@@ -10,6 +10,8 @@ const headers = JSON.parse(document.body.getAttribute("hx-headers"));
 let inFlight = false;
 let waiting = null;
 let turn = 0;
+let posts = 0; // edits sent and not answered yet
+let afterPosts = [];
 
 /** Shows what an edit would make; only the latest of many is asked for. */
 export function preview(edit) {
@@ -25,6 +27,7 @@ async function askForPreview() {
   try {
     const body = new URLSearchParams({ ...selection(), base: state.revision, preview: 1, edit: JSON.stringify(edit) });
     const response = await fetch(url("edit"), { method: "POST", headers, body });
+    if (isSignedOut(response.url)) return tell(SIGNED_OUT);
     const answer = await response.json();
     if (asked !== turn) return;
     if (response.ok) show(answer.digest);
@@ -45,14 +48,14 @@ function dropPreviews() {
 /** Makes an edit; the answer brings the changed parts of the page. */
 export function commit(edit) {
   dropPreviews();
-  busy(true);
+  sent();
   htmx.ajax("POST", url("edit"), { source: document.body, swap: "none", values: { edit: JSON.stringify(edit) } });
 }
 
 /** Goes back or forth in the history: "undo" or "redo". */
 export function walk(which) {
   dropPreviews();
-  busy(true);
+  sent();
   htmx.ajax("POST", url(which), { source: document.body, swap: "none" });
 }
 
@@ -68,16 +71,47 @@ export function select(changes) {
   htmx.ajax("GET", url("parts"), { source: document.body, swap: "none", values: selection() });
 }
 
-function busy(is) {
-  document.getElementById("kept")?.classList.toggle("is-busy", is);
+/** Keeps an edit while the page is being left, when there is no time for an answer. */
+export function keepOnLeaving(edit) {
+  const body = new URLSearchParams({ ...selection(), base: state.revision, edit: JSON.stringify(edit) });
+  fetch(url("edit"), { method: "POST", headers, body, keepalive: true });
 }
+
+/** Calls `action` once every edit that was sent is answered. */
+export function whenKept(action) {
+  if (posts) afterPosts.push(action);
+  else action();
+}
+
+function sent() {
+  posts += 1;
+  sayKept(false);
+}
+
+function answered() {
+  posts = Math.max(0, posts - 1);
+  sayKept(posts === 0);
+  if (posts) return;
+  for (const action of afterPosts) action();
+  afterPosts = [];
+}
+
+/** Says whether all that was changed is kept. */
+export function sayKept(is) {
+  const kept = document.getElementById("kept");
+  kept.classList.toggle("is-busy", !is);
+  kept.querySelector("span").textContent = is ? "All changes kept" : "Keeping changes";
+}
+
+const isSignedOut = (address) => address.includes("/accounts/sign-in/");
+const SIGNED_OUT = "You are signed out, so the last change was not kept. Sign in again in another tab, then make it once more here.";
 
 function refused(status, message) {
   if (status === 409) {
     sessionStorage.setItem("told", message);
     location.reload();
   } else {
-    tell(message || "This could not be done.");
+    tell(status === 403 ? SIGNED_OUT : message || "This could not be done.");
     read();
   }
 }
@@ -97,8 +131,14 @@ export function listen() {
     if (verb === "post") parameters.base = state.revision;
   });
   document.body.addEventListener("htmx:afterRequest", (event) => {
-    busy(false);
-    if (event.detail.successful) read();
+    const { successful, xhr, requestConfig } = event.detail;
+    const isPost = requestConfig.verb === "post";
+    if (isSignedOut(xhr.responseURL ?? "")) tell(SIGNED_OUT);
+    else if (successful) {
+      if (isPost) document.getElementById("notices").replaceChildren();
+      read();
+    }
+    if (isPost) answered();
   });
   document.body.addEventListener("htmx:responseError", (event) => {
     const { status, responseText } = event.detail.xhr;

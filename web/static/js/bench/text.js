@@ -1,6 +1,6 @@
 // The text of titles, where it is listed: typed words are looked at at once and kept after a pause.
 
-import { commit, preview, select } from "./server.js";
+import { commit, keepOnLeaving, preview, sayKept, select } from "./server.js";
 import { state } from "./state.js";
 
 const PAUSE_MS = 900;
@@ -16,6 +16,7 @@ function typed(event) {
   const edit = { name: "set-text", layer: field.dataset.text, text: field.value };
   clearTimeout(pending?.timer);
   pending = { edit, timer: setTimeout(flushText, PAUSE_MS) };
+  sayKept(false);
   if (!event.isComposing) preview(edit);
 }
 
@@ -44,6 +45,7 @@ function selected() {
 
 export function listen() {
   document.addEventListener("input", typed);
+  addEventListener("pagehide", () => pending && keepOnLeaving(pending.edit));
   document.addEventListener("selectionchange", selected);
   document.addEventListener("select", selected);
   document.addEventListener("focusin", (event) => {

@@ -91,7 +91,7 @@ function endTyping(chip, keep) {
 
 function backToRest(chip) {
   if (chip.isContentEditable) endTyping(chip, false);
-  if (chip.dataset.clears) commit({ name: "clear-value", path: chip.dataset.clears });
+  if (chip.dataset.clears) commit(JSON.parse(chip.dataset.clears));
   else if (chip.dataset.rest !== "") commit(editOf(chip, Number(chip.dataset.rest)));
 }
 

@@ -1,0 +1,194 @@
+"""Single things that hands do in the workbench."""
+
+import re
+
+from playwright.sync_api import expect
+
+from web.projects import history
+from web.renders.models import Render
+
+from .base import BrowserTest
+
+GAP = "t1.moves.m1.stagger.gap"
+
+
+class HandsTest(BrowserTest):
+    def setUp(self):
+        super().setUp()
+        self.person = self.sign_in()
+        self.scene = self.open_scene(self.person, name="Opening")
+
+    def gap(self):
+        return self.document(self.scene)["layers"][0]["moves"][0]["stagger"]["gap"]
+
+    def test_a_scrub_is_followed_by_the_picture_and_makes_one_revision(self):
+        self.at_frame(12)
+        box = self.chip(GAP).bounding_box()
+        x, y = box["x"] + 10, box["y"] + 8
+        seen = {self.picture()}
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        for pixels in (8, 16, 24):
+            digest = self.page.locator("#canvas").get_attribute("data-shown")
+            self.page.mouse.move(x + pixels, y)
+            self.page.wait_for_function(
+                "(old) => document.getElementById('canvas').dataset.shown !== old", arg=digest
+            )
+            seen.add(self.picture())
+        self.assertEqual(len(seen), 4)
+        self.assertEqual(self.gap(), 2)  # nothing is kept yet
+        self.settled(self.page.mouse.up)
+        self.assertEqual(self.gap(), 5)
+        self.scene.refresh_from_db()
+        self.assertEqual(self.scene.head, 2)
+
+    def test_escape_gives_a_scrub_up(self):
+        box = self.chip(GAP).bounding_box()
+        self.page.mouse.move(box["x"] + 10, box["y"] + 8)
+        self.page.mouse.down()
+        self.page.mouse.move(box["x"] + 50, box["y"] + 8, steps=3)
+        expect(self.chip(GAP)).not_to_have_text("2 frames")
+        self.page.keyboard.press("Escape")
+        expect(self.chip(GAP)).to_have_text("2 frames")
+        self.page.mouse.up()
+        self.wait_for_picture()
+        self.scene.refresh_from_db()
+        self.assertEqual(self.scene.head, 1)
+
+    def test_what_is_typed_wrong_is_said_and_nothing_changes(self):
+        self.chip(GAP).click()
+        self.page.keyboard.type("two")
+        self.page.keyboard.press("Enter")
+        expect(self.page.locator(".notice")).to_contain_text("A number is needed for “Gap”")
+        expect(self.chip(GAP)).to_have_text("2 frames")
+
+    def test_back_to_rest_takes_a_property_out_of_the_sentence(self):
+        self.settled(self.chip("t1.moves.m1.pose.y").dblclick)
+        self.assertEqual(self.document(self.scene)["layers"][0]["moves"][0]["pose"], {"opacity": 0})
+        expect(self.chip("t1.moves.m1.pose.y")).to_have_count(0)
+        self.page.get_by_text("More", exact=True).click()
+        self.settled(self.page.get_by_role("button", name="depth", exact=True).click)
+        self.assertEqual(self.document(self.scene)["layers"][0]["moves"][0]["pose"]["z"], 600)
+
+    def test_undo_by_key_takes_back_the_words_that_were_just_typed(self):
+        text = self.page.get_by_label("Text of")
+        text.click()
+        self.page.keyboard.press("End")
+        self.page.keyboard.type("s")
+        expect(self.page.locator("#kept")).to_contain_text("Keeping")
+        self.page.keyboard.press("Control+z")
+        expect(self.page.locator("#kept")).to_contain_text("All changes kept")
+        expect(self.page.get_by_role("button", name="Redo")).to_be_enabled()
+        self.assertEqual(self.document(self.scene)["layers"][0]["text"], "The Quiet Orbit")
+        self.scene.refresh_from_db()
+        self.assertEqual(self.scene.head, 3)
+
+    def test_words_typed_just_before_rendering_are_in_the_clip(self):
+        text = self.page.get_by_label("Text of")
+        text.click()
+        self.page.keyboard.press("End")
+        self.page.keyboard.type(" tonight")
+        self.page.get_by_role("button", name="Render clip").click()
+        expect(self.page.get_by_role("heading", name="Renders")).to_be_visible()
+        render = Render.objects.get()
+        self.assertEqual(render.document["layers"][0]["text"], "The Quiet Orbit tonight")
+
+    def test_words_typed_just_before_leaving_are_kept(self):
+        text = self.page.get_by_label("Text of")
+        text.click()
+        self.page.keyboard.press("End")
+        self.page.keyboard.type("s")
+        self.page.goto(f"{self.live_server_url}/renders/")
+        expect(self.page.get_by_role("heading", name="Renders")).to_be_visible()
+        for _ in range(50):
+            if self.document(self.scene)["layers"][0]["text"] == "The Quiet Orbits":
+                return
+            self.page.wait_for_timeout(100)
+        self.fail("the last letter is lost")
+
+    def test_an_edit_made_signed_out_is_said_to_be_lost(self):
+        self.context.clear_cookies(name="sessionid")
+        self.chip(GAP).click()
+        self.page.keyboard.type("7")
+        self.page.keyboard.press("Enter")
+        expect(self.page.locator(".notice")).to_contain_text("You are signed out")
+        self.assertEqual(self.gap(), 2)
+
+    def test_keys_walk_through_time(self):
+        page = self.page
+        page.locator("#stage-name").click()
+        for key, frame in (
+            ("Home", 0), ("ArrowRight", 1), ("Shift+ArrowRight", 11), ("ArrowLeft", 10),
+            ("End", 89),
+        ):  # fmt: skip
+            page.keyboard.press(key)
+            expect(page.locator("#stage-frame")).to_have_text(str(frame))
+        page.keyboard.press("g")
+        for typed, frame in (("42", 42), ("+10", 52), ("1.5s", 45), ("1:12", 42), ("0:02:05", 65)):
+            page.get_by_label("Time", exact=True).fill(typed)
+            page.keyboard.press("Enter")
+            expect(page.locator("#stage-frame")).to_have_text(str(frame))
+        page.locator("#stage-name").click()
+        page.keyboard.press(" ")
+        expect(page.get_by_role("button", name="Pause")).to_be_visible()
+        page.keyboard.press(" ")
+        expect(page.get_by_role("button", name="Play", exact=True)).to_be_visible()
+        self.settled(lambda: page.keyboard.press("2"))
+        self.assertEqual(self.document(self.scene)["layers"][0]["moves"][0]["unit"], "word")
+        expect(page.locator("#cascade .crow")).to_have_count(3)
+
+    def test_playing_without_loop_ends_at_the_last_frame(self):
+        self.at_frame(70)
+        self.page.get_by_role("button", name="Loop").click()
+        self.page.get_by_role("button", name="Play", exact=True).click()
+        expect(self.page.get_by_role("button", name="Play", exact=True)).to_be_visible()
+        expect(self.page.locator("#stage-frame")).to_have_text("89")
+
+    def test_no_background_shows_what_is_behind(self):
+        self.settled(self.page.get_by_role("button", name="None", exact=True).click)
+        alpha = self.page.evaluate(
+            """() => {
+              const canvas = document.getElementById('canvas');
+              return canvas.getContext('2d').getImageData(3, 3, 1, 1).data[3];
+            }"""
+        )
+        self.assertEqual(alpha, 0)
+        self.settled(self.page.get_by_role("button", name="Colour", exact=True).click)
+        self.assertEqual(self.document(self.scene)["background"]["kind"], "color")
+
+    def test_a_longer_scene_takes_its_titles_along(self):
+        length = self.page.get_by_label("Length of the scene in frames")
+        length.fill("4s")
+        self.settled(lambda: length.press("Enter"))
+        document = self.document(self.scene)
+        self.assertEqual((document["length"], document["layers"][0]["span"]), (120, [0, 120]))
+        expect(self.page.locator("#length-said")).to_have_text("120")
+
+    def test_keyframes_of_a_titles_place(self):
+        self.at_frame(10)
+        across = "t1.transform.position.0"
+        self.chip(across).focus()
+        self.settled(lambda: self.page.keyboard.press("k"))
+        self.at_frame(40)
+        self.type_value(across, "1200")
+        keys = self.document(self.scene)["layers"][0]["transform"]["position"]["keys"]
+        self.assertEqual([(key["at"], key["value"][0]) for key in keys], [(10, 960), (40, 1200)])
+        expect(self.chip(across)).to_have_class(re.compile("is-beaded"))
+
+    def test_a_title_is_selected_in_the_picture_and_removed(self):
+        edit = {"name": "add-layer", "layer": {"kind": "title", "text": "Back", "span": [0, 90],
+                "style": {"size": 90}, "transform": {"position": [300, 200, 0]}}}  # fmt: skip
+        self.scene.refresh_from_db()
+        history.record(self.scene.pk, self.scene.head, edit, self.person)
+        self.page.reload()
+        self.wait_for_picture()
+        expect(self.page.locator("#over polygon")).to_have_count(2)
+        expect(self.page.locator("#slab-t2")).to_have_class(re.compile("is-selected"))
+        shape = self.page.locator('#over polygon[data-layer="t1"]')
+        box = shape.bounding_box()
+        self.page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)
+        expect(self.page.locator("#slab-t1")).to_have_class(re.compile("is-selected"))
+        self.settled(self.page.get_by_role("button", name="Remove Title").click)
+        self.assertEqual([la["id"] for la in self.document(self.scene)["layers"]], ["t2"])
+        self.settled(self.page.get_by_role("button", name="Undo").click)
+        self.assertEqual(len(self.document(self.scene)["layers"]), 2)
