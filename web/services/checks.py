@@ -50,7 +50,8 @@ def run_tests(arguments: argparse.Namespace) -> int:
     """Runs lint and the tests on databases of their own."""
     if not arguments.no_lint and run_lint():
         return 1
-    with sole_owner(TEST_VAR, "The test suite"), Databases(TEST_VAR, FIRST_TEST_PORT) as databases:
+    databases = Databases(TEST_VAR, FIRST_TEST_PORT, is_lasting=False)
+    with sole_owner(TEST_VAR, "The test suite"), databases:
         os.environ.update(databases.environment)
         os.environ.update(
             {

@@ -14,6 +14,7 @@ from pathlib import Path
 
 from .processes import Service, ServiceError, answers, free_port
 
+_CARELESS = ("--innodb-flush-log-at-trx-commit=0", "--skip-innodb-doublewrite", "--sync-frm=0")
 _SECRET_NAMES = ("SECRET_KEY", "DATABASE_PASSWORD", "REDIS_PASSWORD", "DEMO_PASSWORD")
 
 
@@ -33,11 +34,13 @@ def secrets_of(var: Path) -> dict[str, str]:
 class Databases:
     """MariaDB and Redis below `var`. Use as a context: they stop at its end.
 
-    `environment` holds the settings with which the application finds them.
+    `environment` holds the settings with which the application finds them. What is not
+    `is_lasting`, as for tests, does not wait for the disk.
     """
 
-    def __init__(self, var: Path, first_port: int):
+    def __init__(self, var: Path, first_port: int, is_lasting: bool = True):
         self._var = var
+        self._is_lasting = is_lasting
         self._first_port = first_port
         self._services: list[Service] = []
         self.secrets = secrets_of(var)
@@ -92,6 +95,7 @@ class Databases:
                 "--collation-server=utf8mb4_unicode_ci",
                 "--innodb-buffer-pool-size=128M",
                 "--max-allowed-packet=64M",
+                *([] if self._is_lasting else _CARELESS),
             ],
             self._var / "log" / "mariadb.log",
         )
