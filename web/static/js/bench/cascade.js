@@ -132,8 +132,9 @@ function drawCharts() {
     const bars = move.units.flatMap((unit, index) => {
       const bar = element("span", "chart__u");
       bar.append(element("i", ""), element("b", "", most ? "" : unit));
-      return words[index] && index ? [element("span", "chart__gap"), bar] : [bar];
+      return words[index] && index && !most ? [element("span", "chart__gap"), bar] : [bar];
     });
+    chart.classList.toggle("chart--many", most);
     chart.replaceChildren(...bars);
   }
 }

@@ -4,9 +4,9 @@ import { emit, goTo, on, state, url } from "./state.js";
 
 const AHEAD = 40; // frames decoded ahead of the playhead
 const MOST_BLOBS = 3000; // compressed frames kept
-const BUFFER_S = 0.4; // how much must be there before playing starts
+const BUFFER_S = 0.5; // how much must be there before playing starts
 const BOXES = [960, 1440, 1920];
-const PARALLEL = 6;
+const PARALLEL = 3; // more would take the machine from what draws and plays
 
 const canvas = document.getElementById("canvas");
 const context = canvas.getContext("2d");
