@@ -5,12 +5,13 @@ turns either into a function of s, an array of any shape with values in 0..1. A 
 one model with a `function` and one entry in EASE_KINDS.
 """
 
+import math
 from collections.abc import Callable
 from functools import lru_cache
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 import numpy as np
-from pydantic import AfterValidator
+from pydantic import AfterValidator, Field, model_validator
 from pydantic_core import PydanticCustomError
 
 from .model import Model, number, one_of, shown
@@ -40,7 +41,101 @@ class Bezier(Model):
         return bezier_ease(*self.bezier)
 
 
-EASE_KINDS: dict[str, type[Model]] = {"bezier": Bezier}
+class Steps(Model):
+    """CSS steps(): `steps` stairs; `jump` says at which ends there is a jump."""
+
+    steps: number("a whole number of steps", int, ge=1, le=1000)
+    jump: Literal["start", "end", "both", "none"] = "end"
+
+    @model_validator(mode="after")
+    def _has_a_stair(self) -> "Steps":
+        if self.jump == "none" and self.steps < 2:
+            raise PydanticCustomError("needs", "at least two steps are needed where none jumps")
+        return self
+
+    def function(self) -> EaseFunction:
+        early = self.jump in ("start", "both")
+        stairs = self.steps + {"both": 1, "none": -1}.get(self.jump, 0)
+
+        def ease(s: np.ndarray) -> np.ndarray:
+            # A hair before a stair counts as on it: 0.3 * 10 is 2.9999999999999996 in doubles.
+            reached = np.floor(np.asarray(s, dtype=float) * self.steps + 1e-9) + early
+            return np.clip(reached, 0, stairs) / stairs
+
+        return ease
+
+
+class Points(Model):
+    """CSS linear(): straight pieces through the points [s, value], s rising from 0 to 1."""
+
+    points: Annotated[tuple[tuple[_Progress, _Value], ...], Field(min_length=2, max_length=1000)]
+
+    @model_validator(mode="after")
+    def _rises(self) -> "Points":
+        places = [point[0] for point in self.points]
+        if places[0] != 0 or places[-1] != 1 or places != sorted(places):
+            raise PydanticCustomError("needs", "points in order, from s = 0 to s = 1, are needed")
+        return self
+
+    def function(self) -> EaseFunction:
+        places, values = np.array(self.points, dtype=float).T
+        return lambda s: np.interp(s, places, values)
+
+
+class Spring(Model):
+    """A damped spring let go at 0, settled to 1/1000 at s = 1; `spring` is its damping ratio."""
+
+    spring: number("a damping ratio", gt=0, le=1)
+
+    def function(self) -> EaseFunction:
+        damping = self.spring
+        frequency = math.log(1000) / damping
+
+        def ease(s: np.ndarray) -> np.ndarray:
+            s = np.asarray(s, dtype=float)
+            if damping == 1:
+                left = np.exp(-frequency * s) * (1 + frequency * s)
+            else:
+                swing = frequency * math.sqrt(1 - damping**2)
+                lag = damping * frequency / swing
+                turns = np.cos(swing * s) + lag * np.sin(swing * s)
+                left = np.exp(-damping * frequency * s) * turns
+            return np.where(s >= 1, 1.0, np.where(s <= 0, 0.0, 1 - left))
+
+        return ease
+
+
+class Bounce(Model):
+    """A dropped ball: it falls for half a flight and rebounds `bounce` times, each flight half as
+    long as the one before, in parabolas that touch 1."""
+
+    bounce: number("a whole number of rebounds", int, ge=0, le=20)
+
+    def function(self) -> EaseFunction:
+        flights = np.array([0.5**count for count in range(self.bounce + 1)])
+        # The fall is the second half of a first flight that began before 0.
+        ends = np.cumsum(flights) - flights[0] / 2
+        flights, ends = flights / ends[-1], ends / ends[-1]
+
+        def ease(s: np.ndarray) -> np.ndarray:
+            s = np.asarray(s, dtype=float)
+            flight = np.minimum(np.searchsorted(ends, s, side="left"), len(ends) - 1)
+            length = flights[flight]
+            from_top = (s - (ends[flight] - length / 2)) / (length / 2)
+            # Height falls with the square of the flight's length, as time in the air does.
+            height = (length / flights[0]) ** 2 * (1 - from_top**2)
+            return np.where(s >= 1, 1.0, 1 - height)
+
+        return ease
+
+
+EASE_KINDS: dict[str, type[Model]] = {
+    "bezier": Bezier,
+    "steps": Steps,
+    "points": Points,
+    "spring": Spring,
+    "bounce": Bounce,
+}
 
 
 def bezier_ease(x1: float, y1: float, x2: float, y2: float) -> EaseFunction:
@@ -93,20 +188,25 @@ def _hold(s: np.ndarray) -> np.ndarray:
 
 
 EASE_NAMES: tuple[str, ...] = ("linear", "hold", *NAMED_BEZIERS)
+# These look at the keys beside the stretch too, so they stand between keys alone: see tracks.py.
+TRACK_EASE_NAMES: tuple[str, ...] = (*EASE_NAMES, "auto", "flow")
 
 
-def _known_name(name: str) -> str:
-    if name not in EASE_NAMES:
-        raise PydanticCustomError(
-            "needs",
-            "an ease is needed, one of {names} or an object such as {example}; got {got}",
-            {
-                "names": ", ".join(EASE_NAMES),
-                "example": '{"bezier": [0.3, 0, 0.7, 1]}',
-                "got": shown(name),
-            },
-        )
-    return name
+def _one_of_names(names: tuple[str, ...]) -> Any:
+    def known(name: str) -> str:
+        if name not in names:
+            raise PydanticCustomError(
+                "needs",
+                "an ease is needed, one of {names} or an object such as {example}; got {got}",
+                {
+                    "names": ", ".join(names),
+                    "example": '{"bezier": [0.3, 0, 0.7, 1]}',
+                    "got": shown(name),
+                },
+            )
+        return name
+
+    return Annotated[str, AfterValidator(known)]
 
 
 def _ease_kind(data: Any) -> str:
@@ -116,13 +216,9 @@ def _ease_kind(data: Any) -> str:
     return next((kind for kind in EASE_KINDS if kind in keys), "")
 
 
-EaseName = Annotated[str, AfterValidator(_known_name)]
-Ease = one_of(
-    _ease_kind,
-    'an ease (a name such as "soft-landing", or {"bezier": [x1, y1, x2, y2]})',
-    name=EaseName,
-    **EASE_KINDS,
-)
+_WHAT = 'an ease (a name such as "soft-landing", or {"bezier": [x1, y1, x2, y2]})'
+Ease = one_of(_ease_kind, _WHAT, name=_one_of_names(EASE_NAMES), **EASE_KINDS)
+TrackEase = one_of(_ease_kind, _WHAT, name=_one_of_names(TRACK_EASE_NAMES), **EASE_KINDS)
 
 
 @lru_cache(maxsize=512)

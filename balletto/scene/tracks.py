@@ -4,17 +4,19 @@ A value stands either plainly (a number, a vector) or as a track of keys. Both a
 way and for all times at once.
 """
 
-from functools import cached_property
-from typing import Any, Generic, TypeVar
+from functools import cache, cached_property
+from itertools import pairwise
+from typing import Any, Generic, Literal, TypeVar
 
 import numpy as np
 from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
 
-from .eases import Ease, ease_function
+from .eases import TrackEase, ease_function
 from .model import Frames, Model, one_of
 
 V = TypeVar("V")
+Beyond = Literal["hold", "cycle", "mirror", "continue"]
 
 
 class Key(Model, Generic[V]):
@@ -22,17 +24,22 @@ class Key(Model, Generic[V]):
 
     at: Frames
     value: V
-    ease: Ease = "linear"
+    ease: TrackEase = "linear"
 
 
 class Track(Model, Generic[V]):
-    """Keys in order of time; before the first and after the last the value is held."""
+    """Keys in order of time, and what happens before the first and after the last of them.
+
+    hold: the value stays; cycle: the keys again; mirror: there and back; continue: straight on.
+    """
 
     keys: tuple[Key[V], ...] = Field(min_length=1)
+    before: Beyond = "hold"
+    after: Beyond = "hold"
 
     @model_validator(mode="after")
     def _sorted(self) -> "Track[V]":
-        for earlier, later in zip(self.keys, self.keys[1:], strict=False):
+        for earlier, later in pairwise(self.keys):
             if later.at <= earlier.at:
                 raise PydanticCustomError(
                     "needs",
@@ -43,33 +50,123 @@ class Track(Model, Generic[V]):
         return self
 
     @cached_property
-    def _arrays(self) -> tuple[np.ndarray, np.ndarray]:
-        at = np.array([key.at for key in self.keys], dtype=float)
-        return at, np.array([key.value for key in self.keys], dtype=float)
+    def _curve(self) -> "_Curve":
+        return _Curve(
+            np.array([key.at for key in self.keys], dtype=float),
+            np.array([key.value for key in self.keys], dtype=float),
+            [key.ease for key in self.keys[:-1]],
+        )
 
     def at_times(self, times: np.ndarray) -> np.ndarray:
         """Values at `times` (any shape, frames): that shape, plus one axis for a vector."""
         times = np.asarray(times, dtype=float)
-        at, values = self._arrays
-        if len(at) == 1:
-            return np.broadcast_to(values[0], times.shape + values.shape[1:]).copy()
+        curve = self._curve
+        if len(self.keys) == 1:
+            return np.broadcast_to(curve.values[0], times.shape + curve.values.shape[1:]).copy()
+        if self.before == self.after == "hold":
+            return curve.within(times)
+        first, last = curve.at[0], curve.at[-1]
+        values = curve.within(self._folded(times, first, last))
+        for mode, side, end in (
+            (self.before, times < first, first),
+            (self.after, times > last, last),
+        ):
+            if mode == "continue" and side.any():
+                away = (times[side] - end).reshape(-1, *[1] * (values.ndim - times.ndim))
+                values[side] = curve.within(end) + away * curve.slope(end)
+        return values
+
+    def _folded(self, times: np.ndarray, first: float, last: float) -> np.ndarray:
+        """Times brought between the first and the last key, as the modes say."""
+        folded = times.copy()
+        for mode, side in ((self.before, times < first), (self.after, times > last)):
+            turn = (times[side] - first) / (last - first)
+            if mode == "cycle":
+                folded[side] = first + (turn - np.floor(turn)) * (last - first)
+            elif mode == "mirror":
+                folded[side] = first + (1 - np.abs(turn % 2 - 1)) * (last - first)
+        return folded
+
+
+class _Curve:
+    """The course through keys at `at` (k,) with `values` (k,) or (k, d) and `eases` (k - 1)."""
+
+    def __init__(self, at: np.ndarray, values: np.ndarray, eases: list[Any]):
+        self.at, self.values, self.eases = at, values, eases
+        kinds = dict.fromkeys(eases)
+        self._kinds = [(kind, np.array([ease == kind for ease in eases])) for kind in kinds]
+
+    def within(self, times: np.ndarray) -> np.ndarray:
+        """Values at times; held before the first and after the last key."""
+        at, values = self.at, self.values
         stretch = np.clip(np.searchsorted(at, times, side="right") - 1, 0, len(at) - 2)
         s = np.clip((times - at[stretch]) / (at[stretch + 1] - at[stretch]), 0.0, 1.0)
-        eased = self._eased(stretch, s)
-        eased = np.where(times >= at[-1], 1.0, eased)
-        if values.ndim > 1:
-            eased = eased[..., None]
-        return mix(values[stretch], values[stretch + 1], eased)
+        if len(self._kinds) == 1:
+            course = self._course(self._kinds[0][0], stretch, s)
+        else:
+            course = np.empty(np.shape(times) + values.shape[1:])
+            for ease, here in self._kinds:
+                chosen = here[stretch]
+                course[chosen] = self._course(ease, stretch[chosen], s[chosen])
+        at_end = np.asarray(times >= at[-1]).reshape(np.shape(times) + (1,) * (values.ndim - 1))
+        return np.where(at_end, values[-1], course)
 
-    def _eased(self, stretch: np.ndarray, s: np.ndarray) -> np.ndarray:
-        eases = [key.ease for key in self.keys[:-1]]
-        if all(ease == eases[0] for ease in eases):
-            return ease_function(eases[0])(s)
-        eased = np.empty_like(s)
-        for index, ease in enumerate(eases):
-            here = stretch == index
-            eased[here] = ease_function(ease)(s[here])
-        return eased
+    def _course(self, ease: Any, stretch: np.ndarray, s: np.ndarray) -> np.ndarray:
+        if ease in TANGENTS:
+            return self._hermite(self._tangents(ease), stretch, s)
+        eased = ease_function(ease)(s)
+        if self.values.ndim > 1:
+            eased = eased[..., None]
+        return mix(self.values[stretch], self.values[stretch + 1], eased)
+
+    def slope(self, end: float) -> np.ndarray:
+        """How fast the value changes at an end of the track, seen from within."""
+        is_last = end == self.at[-1]
+        stretch = self.at[-1] - self.at[-2] if is_last else self.at[1] - self.at[0]
+        step = stretch * (-1e-6 if is_last else 1e-6)
+        return (self.within(np.array(end + step)) - self.within(np.array(end))) / step
+
+    @cache  # noqa: B019 - a curve belongs to its track and goes with it
+    def _tangents(self, ease: str) -> np.ndarray:
+        return TANGENTS[ease](self.at, self.values)
+
+    def _hermite(self, tangents: np.ndarray, stretch: np.ndarray, s: np.ndarray) -> np.ndarray:
+        """The cubic with the given values and tangents at both ends of each stretch."""
+        span = self.at[stretch + 1] - self.at[stretch]
+        if self.values.ndim > 1:
+            s, span = s[..., None], span[..., None]
+        start, end = self.values[stretch], self.values[stretch + 1]
+        there = s * s * (3 - 2 * s)
+        leaving = s * (1 - s) ** 2 * span * tangents[stretch]
+        coming = s * s * (s - 1) * span * tangents[stretch + 1]
+        return mix(start, end, there) + leaving + coming
+
+
+def _auto_tangents(at: np.ndarray, values: np.ndarray) -> np.ndarray:
+    """Tangents that never pass a key (Fritsch and Carlson 1980): the mean of the neighbouring
+    slopes, 0 where they turn, limited on each piece to the circle of radius 3."""
+    span = np.diff(at).reshape(-1, *[1] * (values.ndim - 1))
+    slopes = np.diff(values, axis=0) / span
+    tangents = np.concatenate([slopes[:1], (slopes[:-1] + slopes[1:]) / 2, slopes[-1:]])
+    tangents[1:-1][slopes[:-1] * slopes[1:] <= 0] = 0
+    for piece, slope in enumerate(slopes):
+        both = tangents[piece : piece + 2]
+        with np.errstate(over="ignore"):  # a slope next to nothing: the radius is then infinite
+            radius = np.hypot(*np.divide(both, slope, out=np.zeros_like(both), where=slope != 0))
+        both *= np.where(slope == 0, 0.0, 3 / np.maximum(radius, 3))
+    return tangents
+
+
+def _flow_tangents(at: np.ndarray, values: np.ndarray) -> np.ndarray:
+    """The slope from the key before to the key after; at the ends that of the end stretch."""
+    shape = (-1, *[1] * (values.ndim - 1))
+    slopes = np.diff(values, axis=0) / np.diff(at).reshape(shape)
+    inner = (values[2:] - values[:-2]) / (at[2:] - at[:-2]).reshape(shape)
+    return np.concatenate([slopes[:1], inner, slopes[-1:]])
+
+
+# Eases that look at more than their own stretch.
+TANGENTS = {"auto": _auto_tangents, "flow": _flow_tangents}
 
 
 def mix(start: np.ndarray, end: np.ndarray, share: np.ndarray) -> np.ndarray:

@@ -1,5 +1,6 @@
 """Laws of the motion model, for any values."""
 
+import itertools
 from unittest import TestCase
 
 import numpy as np
@@ -77,6 +78,44 @@ class TrackLaws(TestCase):
         keys = ({"at": 0, "value": 1, "ease": "hold"}, {"at": 10, "value": 5})
         track = Track[float](keys=keys)
         np.testing.assert_array_equal(track.at_times(np.array([0, 9.99, 10, 11])), [1, 1, 5, 5])
+
+    @given(
+        st.lists(st.tuples(st.integers(-99, 99), percents), min_size=2, unique_by=lambda k: k[0]),
+        st.integers(1, 3),
+    )
+    def test_auto_never_passes_its_keys(self, keys, width):
+        """Between two keys the value stays between theirs, in every part of a vector."""
+        keys.sort()
+        made = tuple(
+            {"at": at, "value": tuple([value, -value, 1.0][:width]), "ease": "auto"}
+            for at, value in keys
+        )
+        track = Track[tuple[float, ...]](keys=made)
+        for (start, one), (end, other) in itertools.pairwise(keys):
+            course = track.at_times(np.linspace(start, end, 33))[:, 0]
+            room = 1e-9 * (1 + abs(one) + abs(other))
+            self.assertGreaterEqual(course.min(), min(one, other) - room)
+            self.assertLessEqual(course.max(), max(one, other) + room)
+
+    def test_beyond_the_ends(self):
+        """0 to 10 over ten frames, then one stretch on and one back."""
+        keys = ({"at": 0, "value": 0}, {"at": 10, "value": 10})
+        for mode, before, after in (
+            ("hold", 0, 10), ("cycle", 7, 3), ("mirror", 3, 7), ("continue", -3, 13)
+        ):  # fmt: skip
+            with self.subTest(mode):
+                track = Track[float](keys=keys, before=mode, after=mode)
+                np.testing.assert_allclose(track.at_times(np.array([-3, 13])), [before, after])
+
+    def test_continue_goes_on_as_fast_as_it_ended(self):
+        keys = ({"at": 0, "value": (0, 5), "ease": {"bezier": (0.5, 0, 1, 1)}},
+                {"at": 10, "value": (20, 5)})  # fmt: skip
+        track = Track[tuple[float, float]](keys=keys, after="continue")
+        got = track.at_times(np.array([10.0, 11.0, 12.0]))
+        np.testing.assert_allclose(np.diff(got[:, 0]), 1e-9 + np.diff(got[:, 0])[0])
+        np.testing.assert_allclose(got[:, 1], 5)
+        fast = track.at_times(np.array([9.999, 10.0]))[:, 0]
+        np.testing.assert_allclose(got[1, 0] - got[0, 0], np.diff(fast)[0] * 1000, rtol=1e-2)
 
     def test_vectors(self):
         keys = ({"at": 0, "value": (0, 0)}, {"at": 10, "value": (10, -20)})

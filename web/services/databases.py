@@ -42,7 +42,7 @@ class Databases:
         self._var = var
         self._is_lasting = is_lasting
         self._first_port = first_port
-        self._services: list[Service] = []
+        self.services: list[Service] = []
         self.secrets = secrets_of(var)
         self.environment: dict[str, str] = {}
 
@@ -63,7 +63,7 @@ class Databases:
         return self
 
     def __exit__(self, *_: object) -> None:
-        for service in reversed(self._services):
+        for service in reversed(self.services):
             service.stop()
 
     def _start_mariadb(self) -> int:
@@ -99,7 +99,7 @@ class Databases:
             ],
             self._var / "log" / "mariadb.log",
         )
-        self._services.append(service)
+        self.services.append(service)
         service.start()
         service.wait_for(lambda: answers(port))
         return port
@@ -144,8 +144,13 @@ class Databases:
             "maxmemory 512mb",
             "maxmemory-policy volatile-lru",  # cached frames may go, what is queued may not
         ]
-        service = Service("Redis", ["redis-server", "-"], self._var / "log" / "redis.log")
-        self._services.append(service)
-        service.start(stdin="\n".join(lines).encode())
+        service = Service(
+            "Redis",
+            ["redis-server", "-"],
+            self._var / "log" / "redis.log",
+            stdin="\n".join(lines).encode(),
+        )
+        self.services.append(service)
+        service.start()
         service.wait_for(lambda: answers(port))
         return port

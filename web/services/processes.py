@@ -22,27 +22,37 @@ def _end_with_parent() -> None:
 
 
 class Service:
-    """A program that runs in the background, with its output in a log file."""
+    """A program that runs in the background, with its output in a log file.
 
-    def __init__(self, name: str, command: list[str], log: Path, environment: dict | None = None):
-        self.name, self.command, self.log = name, command, log
+    `stdin` is written to it on each start.
+    """
+
+    def __init__(
+        self,
+        name: str,
+        command: list[str],
+        log: Path,
+        environment: dict[str, str] | None = None,
+        stdin: bytes = b"",
+    ):
+        self.name, self.command, self.log, self.stdin = name, command, log, stdin
         self.environment = {**os.environ, **(environment or {})}
         self.process: subprocess.Popen | None = None
 
-    def start(self, stdin: bytes | None = None) -> None:
-        """Starts the program; `stdin` is written to it."""
+    def start(self) -> None:
+        """Starts the program."""
         self.log.parent.mkdir(parents=True, exist_ok=True)
         with self.log.open("ab") as log:
             self.process = subprocess.Popen(
                 self.command,
-                stdin=subprocess.PIPE if stdin is not None else subprocess.DEVNULL,
+                stdin=subprocess.PIPE,
                 stdout=log,
                 stderr=log,
                 env=self.environment,
                 preexec_fn=_end_with_parent,
             )
-        if stdin is not None and self.process.stdin:
-            self.process.stdin.write(stdin)
+        if self.process.stdin:
+            self.process.stdin.write(self.stdin)
             self.process.stdin.close()
 
     @property

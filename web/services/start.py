@@ -68,7 +68,7 @@ def start_all(arguments: argparse.Namespace) -> None:
             address = f"http://{_shown(arguments.host)}:{port}/"
             services[0].wait_for(lambda: _is_up(address))
             _greet(address, databases.secrets["DEMO_PASSWORD"] if with_demo else None)
-            _watch(services)
+            _watch([*databases.services, *services])
         except KeyboardInterrupt:
             print("\nStopping.")
         finally:

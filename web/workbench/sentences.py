@@ -29,7 +29,19 @@ ORDERS = [
     ("down", "from top to bottom"),
     ("by-hand", "in an order set by hand"),
 ]
-EASES = [(name, name.replace("-", " ")) for name in EASE_NAMES]
+EASES: list[tuple[Any, str]] = [
+    *((name, name.replace("-", " ")) for name in EASE_NAMES),
+    ({"spring": 0.4}, "spring"),
+    ({"bounce": 3}, "bounce"),
+    ({"steps": 4}, "steps"),
+]
+TRACK_EASES = [*EASES, ("auto", "no overshoot"), ("flow", "a round flow")]
+# What each kind of ease has to set, with its name and how it is measured.
+EASE_NUMBERS = {
+    "spring": (Measure("", drag=0.005, step=0.05, low=0.05, high=1, before="damping"), "Damping"),
+    "bounce": (Measure(" rebounds", drag=0.05, low=0, high=20), "Rebounds"),
+    "steps": (Measure(" steps", drag=0.05, low=1, high=1000), "Steps"),
+}
 ALIGNMENTS = [("left", "to the left"), ("center", "centred"), ("right", "to the right")]
 
 # For each property of a pose: how it is measured, said ("{}" is the value), named in full, and
@@ -175,16 +187,25 @@ class MoveSentence:
             return format_html(
                 "over {} with {}",
                 number_chip(length, amount.keys[1].at, chips.LENGTH, rest=20),
-                self._ease("amount.keys.0.ease", amount.keys[0].ease, "Easing"),
+                self._ease("amount.keys.0.ease", amount.keys[0].ease, "Easing", True),
             )
         keys = self._number("amount", amount, chips.PERCENT_OF_ONE, "Amount")
         return format_html("by {}", keys)
 
-    def _ease(self, name: str, ease: Any, label: str) -> SafeString:
+    def _ease(self, name: str, ease: Any, label: str, between_keys: bool = False) -> SafeString:
+        """The ease, and the number that its kind has."""
         path = f"{self.path}.{name}"
-        return choice_chip(
-            Chip(path, _set(path), label), ease if isinstance(ease, str) else None, EASES
-        )
+        options = TRACK_EASES if between_keys else EASES
+        if isinstance(ease, str):
+            return choice_chip(Chip(path, _set(path), label), ease, options)
+        kind = next(iter(ease.model_fields_set & set(EASE_NUMBERS)), None)
+        of_kind = (value for value, _ in options if isinstance(value, dict) and kind in value)
+        choice = choice_chip(Chip(path, _set(path), label), next(of_kind, None), options)
+        if kind is None:
+            return choice
+        measure, said = EASE_NUMBERS[kind]
+        chip = Chip(f"{path}.{kind}", _set(f"{path}.{kind}"), said)
+        return format_html("{} {}", choice, number_chip(chip, getattr(ease, kind), measure))
 
     def start(self) -> SafeString:
         return self._number("start", self.move.start, chips.FRAME, "Start", rest=0)

@@ -42,7 +42,8 @@ def band_of(
     soft_low, soft_high = value_at(selector.soft_low, times), value_at(selector.soft_high, times)
     wanted = soft_low + soft_high
     # Soft edges that overlap both shrink in proportion.
-    shrink = np.where(wanted > high - low, (high - low) / np.where(wanted > 0, wanted, 1), 1.0)
+    too_soft = wanted > high - low
+    shrink = np.divide(high - low, wanted, out=np.ones_like(wanted), where=too_soft)
     return low, high, soft_low * shrink, soft_high * shrink
 
 
