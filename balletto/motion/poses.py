@@ -7,6 +7,7 @@ import numpy as np
 from ..lettering.layout import lay_out
 from ..scene.document import Scene
 from .evaluate import Composite, compose, trace
+from .units import units_of
 
 SHOWN = ("x", "y", "z", "rotation", "scale_x", "scale_y", "opacity")
 
@@ -19,9 +20,13 @@ def poses(scene: Scene, layer_id: str, frames: list[int]) -> dict[str, Any]:
     title = scene.layer(layer_id)
     layout = lay_out(title)
     times = np.array(frames, dtype=float)
-    traces = [trace(move, layout, times) for move in title.moves if move.on]
+    traces = [
+        trace(move, units_of(scene, title, layout, move.unit), times)
+        for move in title.moves
+        if move.on
+    ]
     rest = Composite((len(times), layout.count("character")))
-    values = compose(title, layout, times).get("character", rest)
+    values = compose(scene, title, layout, times).get("character", rest)
     return {
         "layer": title.id,
         "frames": frames,

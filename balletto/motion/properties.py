@@ -33,6 +33,21 @@ PROPERTIES: dict[str, Property] = {
 POSE_PARTS: dict[str, tuple[str, ...]] = {"scale": ("scale_x", "scale_y")}
 
 
+# The number with which a property of a pose draws its chances. `scale` is one chance for both axes.
+CHANCE_NUMBERS: dict[str, int] = {
+    "x": 0,
+    "y": 1,
+    "z": 2,
+    "rotation": 3,
+    "rotation_x": 4,
+    "rotation_y": 5,
+    "scale": 6,
+    "scale_x": 6,
+    "scale_y": 7,
+    "opacity": 9,
+}
+
+
 def parts_of(pose_property: str) -> tuple[str, ...]:
     """The computed properties that a property of a pose stands for."""
     return POSE_PARTS.get(pose_property, (pose_property,))

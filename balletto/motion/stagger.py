@@ -4,22 +4,27 @@ An order is a function from `Ordering` to ranks; a new one is a function and its
 """
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
 from ..scene.eases import ease_function
-from ..scene.moves import Stagger
+from ..scene.moves import Distribution, Groups, Stagger
+from ..scene.orders import Ordered
 from .chance import SHUFFLE, chance
+from .units import Group, Units
 
 
 @dataclass(frozen=True)
 class Ordering:
-    """What an order may look at: the centres (n, 2) of the units at rest, a seed, given ranks."""
+    """What an order may look at: the centres (n, 2) of the units at rest, a seed, given ranks, a
+    point and the centres in the picture."""
 
     centers: np.ndarray
     seed: int = 0
     ranks: tuple[float, ...] | None = None
+    point: tuple[float, float] | None = None
+    seen: np.ndarray = field(default_factory=lambda: np.empty((0, 2)))
 
     @property
     def count(self) -> int:
@@ -66,6 +71,10 @@ def _down(units: Ordering) -> np.ndarray:
     return _by_place(units.centers[:, 1])
 
 
+def _from_point(units: Ordering) -> np.ndarray:
+    return _by_place(np.hypot(*(units.seen - np.array(units.point)).T))
+
+
 def _by_hand(units: Ordering) -> np.ndarray:
     given = units.ranks or (0.0,)
     more = (given[-1],) * max(units.count - len(given), 0)  # the last repeated
@@ -95,24 +104,52 @@ ORDERS: dict[str, Callable[[Ordering], np.ndarray]] = {
     "shuffle": _shuffle,
     "across": _across,
     "down": _down,
+    "from-point": _from_point,
     "by-hand": _by_hand,
 }
 
 
-def ranks_of(
-    order: str, centers: np.ndarray, seed: int = 0, ranks: tuple[float, ...] | None = None
-) -> np.ndarray:
-    """The rank of each unit, (n,); ranks need not be whole."""
-    return ORDERS[order](Ordering(centers, seed, ranks))
+def ranks_of(ordered: Ordered, units: Units, indices: np.ndarray | None = None) -> np.ndarray:
+    """The rank of each unit, (n,), or of those at `indices` alone; ranks need not be whole."""
+    centers = units.centers if indices is None else units.centers[indices]
+    seen = np.empty((0, 2))
+    if ordered.order == "from-point":
+        # Ranks hold for the whole scene: the layer counts as it stands at the beginning.
+        seen = units.in_picture(np.zeros(1))[0]
+        seen = seen if indices is None else seen[indices]
+    return ORDERS[ordered.order](
+        Ordering(centers, ordered.seed, ordered.ranks, ordered.point, seen)
+    )
 
 
-def delays_of(stagger: Stagger | None, centers: np.ndarray) -> np.ndarray:
-    """The delay of each unit in frames, (n,), for units with rest centres (n, 2)."""
-    if stagger is None:
-        return np.zeros(len(centers))
-    ranks = ranks_of(stagger.order, centers, stagger.seed, stagger.ranks)
+def delays_of(stagger: Stagger | None, units: Units) -> np.ndarray:
+    """The delay of each unit in frames, (n,)."""
+    count = len(units)
+    if stagger is None or not count:
+        return np.zeros(count)
+    if stagger.times is not None:
+        places = np.minimum(np.arange(count), len(stagger.times) - 1)
+        return np.array(stagger.times, dtype=float)[places]
+    if stagger.groups is None:
+        return _spread(stagger, ranks_of(stagger, units))
+    return _group_delays(stagger, stagger.groups, units)
+
+
+def _group_delays(stagger: Stagger, groups: Groups, units: Units) -> np.ndarray:
+    """The delay of a unit's group, plus that of the unit among those of its group."""
+    group = units.groups.get(groups.by, Group(np.zeros(len(units), dtype=int), np.zeros((1, 2))))
+    outer = _spread(groups, ranks_of(groups, replace(units, centers=group.centers)))
+    delays = outer[group.member]
+    for number in range(len(group.centers)):
+        members = np.flatnonzero(group.member == number)
+        delays[members] += _spread(stagger, ranks_of(stagger, units, members))
+    return delays
+
+
+def _spread(timed: Distribution, ranks: np.ndarray) -> np.ndarray:
+    """Delays from ranks: the gap from one to the next, or the span from first to last."""
     largest = ranks.max(initial=0)
     if largest <= 0:
-        return np.zeros(len(centers))
-    span = stagger.span if stagger.span is not None else (stagger.gap or 0) * largest
-    return span * ease_function(stagger.curve)(ranks / largest)
+        return np.zeros(len(ranks))
+    span = timed.span if timed.span is not None else (timed.gap or 0) * largest
+    return span * ease_function(timed.curve)(ranks / largest)

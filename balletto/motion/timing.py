@@ -4,10 +4,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..lettering.layout import Layout
 from ..scene.moves import Move
 from ..scene.tracks import Track
 from .evaluate import trace
+from .units import Units
 
 SHADES = 12
 MOST_WEIGHTS = 500_000
@@ -30,12 +30,12 @@ class Timing:
     stride: int
 
 
-def timing(move: Move, layout: Layout, length: int) -> Timing:
-    """The timing of a move in a scene of `length` frames."""
-    units = layout.count(move.unit)
-    stride = 1 + length * units // MOST_WEIGHTS
+def timing(move: Move, units: Units) -> Timing:
+    """The timing of a move of `units`, over the whole scene."""
+    length = units.length
+    stride = 1 + length * len(units) // MOST_WEIGHTS
     times = np.arange(0, length, stride, dtype=float)
-    traced = trace(move, layout, times)
+    traced = trace(move, units, times)
     if isinstance(move.amount, Track):
         keys = move.amount.keys
         starts = move.start + traced.delays + keys[0].at

@@ -6,8 +6,9 @@ import numpy as np
 
 from ..lettering.layout import lay_out
 from ..motion.evaluate import compose
-from ..motion.matrices import layer_matrix, place
-from ..scene.document import Scene
+from ..motion.matrices import place
+from ..motion.space import layer_matrices
+from ..scene.document import Scene, Transform
 from ..scene.tracks import value_at
 
 
@@ -25,14 +26,16 @@ def places(scene: Scene, frame: float, layer_id: str | None = None) -> dict[str,
         layout = lay_out(layer)
         shows = layer.span[0] <= frame < layer.span[1]
         if shows and layout.count("title"):
-            matrix = layer_matrix(scene, layer.transform, frame)
+            matrix = _matrix(scene, layer.transform, frame)
             boxes[layer.id] = {
                 "corners": _corners(matrix[None], layout.boxes["title"])[0].tolist(),
                 "depth": float(matrix[2, 2]),
             }
         if shows and layer.id == layer_id:
             times = np.array([frame], dtype=float)
-            placed = place(scene, layer.transform, layout, compose(layer, layout, times), times)
+            placed = place(
+                scene, layer.transform, layout, compose(scene, layer, layout, times), times
+            )
             corners = _corners(placed.matrices[0], layout.boxes["character"]).tolist()
             characters = [
                 {"place": character.place, "corners": each}
@@ -55,7 +58,7 @@ def centered_position(scene: Scene, layer_id: str, frame: float, axes: str) -> l
     if not layout.count("title"):
         return position.tolist()
     left, top, right, bottom = layout.boxes["title"][0]
-    matrix = layer_matrix(scene, layer.transform, frame)
+    matrix = _matrix(scene, layer.transform, frame)
     x, y, w = matrix @ np.array([(left + right) / 2, (top + bottom) / 2, 1.0])
     for axis, name in enumerate("xy"):
         if name in axes:
@@ -67,6 +70,10 @@ def centered_position(scene: Scene, layer_id: str, frame: float, axes: str) -> l
 def layer_position(scene: Scene, layer_id: str, frame: float) -> list[float]:
     """The position of a layer at a frame."""
     return value_at(scene.layer(layer_id).transform.position, np.array(frame)).tolist()
+
+
+def _matrix(scene: Scene, transform: Transform, frame: float) -> np.ndarray:
+    return layer_matrices(scene, transform, np.array([float(frame)]))[0]
 
 
 def _corners(matrices: np.ndarray, boxes: np.ndarray) -> np.ndarray:

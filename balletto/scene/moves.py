@@ -1,6 +1,6 @@
 """Moves: how the units of a title leave rest. The data only; balletto.motion computes it."""
 
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
@@ -14,27 +14,14 @@ from .model import (
     Model,
     Name,
     Opacity,
-    Percent,
     Pixels,
-    Seed,
-    kind_of,
     number,
-    one_of,
 )
+from .orders import Ordered
+from .selectors import AnySelector
 from .tracks import changing
 
 Unit = Literal["character", "word", "line", "title"]
-Order = Literal[
-    "forward",
-    "backward",
-    "center-out",
-    "ends-in",
-    "alternate",
-    "shuffle",
-    "across",
-    "down",
-    "by-hand",
-]
 
 
 class Pose(Model):
@@ -57,53 +44,38 @@ class Pose(Model):
         return {name: getattr(self, name) for name in sorted(self.model_fields_set)}
 
 
-class Stagger(Model):
-    """The order of the units and the delay from one to the next, or from first to last."""
+class Distribution(Ordered):
+    """An order, and the delay from one to the next in it, or from first to last."""
 
-    order: Order = "forward"
     gap: Frames | None = None
     span: Frames | None = None
     curve: Ease = "linear"
-    seed: Seed = 0
-    ranks: tuple[number("a rank", ge=-10_000, le=10_000), ...] | None = Field(None, min_length=1)
 
     @model_validator(mode="after")
-    def _agrees(self) -> "Stagger":
+    def _one_measure(self) -> "Distribution":
         if self.gap is not None and self.span is not None:
             raise PydanticCustomError("needs", "either gap or span is needed, not both")
-        if (self.order == "by-hand") != (self.ranks is not None):
-            raise PydanticCustomError("needs", "ranks go with the order by-hand, and only with it")
         return self
 
 
-class Sweep(Model):
-    """A band over the title: from low+travel to high+travel, softened at either side."""
+class Groups(Distribution):
+    """The words or lines in turn, while the units within each have their own order."""
 
-    kind: Literal["sweep"]
-    low: changing(Percent) = 0
-    high: changing(Percent) = 100
-    travel: changing(Percent) = 0
-    soft_low: changing(number("a softness", ge=0, le=1_000_000)) = 0
-    soft_high: changing(number("a softness", ge=0, le=1_000_000)) = 0
-    order: Order = "forward"
-    ranks: tuple[number("a rank", ge=-10_000, le=10_000), ...] | None = Field(None, min_length=1)
-    seed: Seed = 0
-    measure: Literal["percent", "units"] = "percent"
-    edge: Ease = "linear"
-    strength: changing(Percent) = 100
-    combine: Literal["multiply", "add", "subtract", "min", "max", "difference"] = "multiply"
+    by: Literal["word", "line"]
+
+
+class Stagger(Distribution):
+    """The order of the units; or `times`, the delay of each, the last repeated."""
+
+    times: Annotated[tuple[Frames, ...], Field(min_length=1, max_length=10_000)] | None = None
+    groups: Groups | None = None
 
     @model_validator(mode="after")
-    def _agrees(self) -> "Sweep":
-        if (self.order == "by-hand") != (self.ranks is not None):
-            raise PydanticCustomError("needs", "ranks go with the order by-hand, and only with it")
+    def _has_one_meaning(self) -> "Stagger":
+        said = self.model_fields_set
+        if "times" in said and said - {"times"}:
+            raise PydanticCustomError("needs", "times say all delays and stand alone")
         return self
-
-
-SELECTOR_KINDS: dict[str, type[Model]] = {"sweep": Sweep}
-Selector = one_of(
-    kind_of, f"a selector of one of the kinds {', '.join(SELECTOR_KINDS)}", **SELECTOR_KINDS
-)
 
 
 class Move(Model):
@@ -117,4 +89,4 @@ class Move(Model):
     pose: Pose = Pose()
     amount: changing(number("an amount", ge=-1000, le=1000)) = 1
     stagger: Stagger | None = None
-    reach: tuple[Selector, ...] = Field((), max_length=16)
+    reach: tuple[AnySelector, ...] = Field((), max_length=16)

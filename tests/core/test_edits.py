@@ -40,7 +40,7 @@ class EditTest(TestCase):
         tested = {
             "set-value", "clear-value", "add-key", "remove-key", "set-text", "style-letters",
             "add-layer", "remove-layer", "add-move", "remove-move", "set-length", "replace-scene",
-            "changes",
+            "changes", "add-selector", "remove-selector", "set-order",
         }  # fmt: skip
         self.assertEqual(set(EDITS), tested)
 
@@ -142,6 +142,26 @@ class EditTest(TestCase):
                 title = self.done(name="add-move", layer="t1", move=preset["move"])
                 self.assertEqual(title["moves"][1]["id"], "m2")
         self.assertEqual(self.done(name="remove-move", layer="t1", move="m1")["moves"], [])
+
+    def test_selectors(self):
+        scatter = {"kind": "scatter", "seed": 4}
+        title = self.done(name="add-selector", layer="t1", move="m1", selector=scatter)
+        self.assertEqual(title["moves"][0]["reach"], [SWEEP, scatter])
+        self.assertEqual(self.label, "Scatter added to “Rise”")
+        title = self.done(name="remove-selector", layer="t1", move="m1", index=0)
+        self.assertNotIn("reach", title["moves"][0])
+        self.refused(name="remove-selector", layer="t1", move="m1", index=1)
+        self.refused(name="add-selector", layer="t1", move="m1", selector={"kind": "swoop"})
+
+    def test_set_order_brings_what_the_order_needs(self):
+        path = "t1.moves.m1.stagger"
+        stagger = self.done(name="set-order", path=path, value="from-point")["moves"][0]["stagger"]
+        self.assertEqual(stagger, {"order": "from-point", "gap": 2, "point": [960, 540]})
+        edit = {"name": "set-order", "path": path, "value": "from-point"}
+        there = apply(document(), edit).document
+        back = apply(there, {**edit, "value": "backward"}).document
+        self.assertEqual(back["layers"][0]["moves"][0]["stagger"], {"order": "backward", "gap": 2})
+        self.assertIn("one of", self.refused(name="set-order", path=path, value="sideways"))
 
     def test_set_length_takes_along_what_lasted_to_the_end(self):
         title = self.done(name="set-length", length=120)

@@ -14,9 +14,12 @@ from balletto.motion.poses import poses
 from balletto.motion.reach import JOINS, reach_of
 from balletto.motion.stagger import ORDERS, delays_of, ranks_of
 from balletto.motion.timing import timing
+from balletto.motion.units import Units, units_of
 from balletto.scene import files
 from balletto.scene.eases import EASE_NAMES, bezier_ease, ease_function
-from balletto.scene.moves import Stagger, Sweep
+from balletto.scene.moves import Stagger
+from balletto.scene.orders import Ordered
+from balletto.scene.selectors import Sweep
 from balletto.scene.tracks import Track, mix
 
 from .scenes import scene, scene_data
@@ -26,8 +29,8 @@ percents = st.floats(-300, 300)
 unit = st.floats(0, 1)
 
 
-def centers(count):
-    return np.stack([np.arange(count, dtype=float), np.zeros(count)], axis=1)
+def units(count):
+    return Units(np.stack([np.arange(count, dtype=float), np.zeros(count)], axis=1))
 
 
 class EaseLaws(TestCase):
@@ -126,24 +129,25 @@ class TrackLaws(TestCase):
 class StaggerLaws(TestCase):
     @given(counts, st.integers(0, 2**32 - 1))
     def test_a_shuffle_is_a_permutation(self, count, seed):
-        ranks = ranks_of("shuffle", centers(count), seed)
+        ranks = ranks_of(Ordered(order="shuffle", seed=seed), units(count))
         self.assertEqual(sorted(ranks), list(range(count)))
 
     @given(counts)
     def test_every_order_takes_any_number_of_units(self, count):
         for order in ORDERS:
-            ranks = ranks_of(order, centers(count), 3, (0.0, 2.0) if order == "by-hand" else None)
+            more = {"by-hand": {"ranks": (0.0, 2.0)}, "from-point": {"point": (3.0, 4.0)}}
+            ranks = ranks_of(Ordered(order=order, **more.get(order, {})), units(count))
             self.assertEqual(len(ranks), count)
             self.assertTrue(np.isfinite(ranks).all())
 
     @given(st.integers(2, 40), st.floats(-50, 50))
     def test_a_span_is_the_time_from_first_to_last(self, count, span):
-        delays = delays_of(Stagger(order="center-out", span=span), centers(count))
-        largest = abs(span) if np.ptp(ranks_of("center-out", centers(count))) else 0
+        delays = delays_of(Stagger(order="center-out", span=span), units(count))
+        largest = abs(span) if np.ptp(ranks_of(Ordered(order="center-out"), units(count))) else 0
         self.assertAlmostEqual(np.ptp(delays), largest, places=9)
 
     def test_by_hand_repeats_its_last_rank(self):
-        ranks = ranks_of("by-hand", centers(4), 0, (3.0, 1.0))
+        ranks = ranks_of(Ordered(order="by-hand", ranks=(3.0, 1.0)), units(4))
         self.assertEqual(ranks.tolist(), [3, 1, 1, 1])
 
 
@@ -157,7 +161,7 @@ class ReachLaws(TestCase):
             kind="sweep", low=low, high=high, travel=travel, soft_low=soft_low,
             soft_high=soft_high, strength=strength,
         )  # fmt: skip
-        weights = reach_of((sweep,), centers(count), np.array([0.0]))
+        weights = reach_of((sweep,), units(count), np.array([0.0]))
         ends = sorted((0, strength / 100))
         self.assertTrue((weights >= ends[0] - 1e-9).all())
         self.assertTrue((weights <= ends[1] + 1e-9).all())
@@ -214,7 +218,7 @@ class PoseLaws(TestCase):
         title = made.layers[0]
         layout = lay_out(title)
         times = np.array([0.0])
-        placed = place(made, title.transform, layout, compose(title, layout, times), times)
+        placed = place(made, title.transform, layout, compose(made, title, layout, times), times)
         left, top, right, bottom = layout.boxes["character"][0]
         points = np.array([[left, top, 1], [right, top, 1], [right, bottom, 1], [left, bottom, 1]])
         seen = placed.matrices[0, 0] @ points.T
@@ -258,8 +262,12 @@ class PoseLaws(TestCase):
         made = files.from_data(data)
         title, times = made.layers[0], np.array([0.0])
         layout = lay_out(title)
-        placed = place(made, title.transform, layout, compose(title, layout, times), times)
+        placed = place(made, title.transform, layout, compose(made, title, layout, times), times)
         return placed.matrices[0, :, :2, 2] / placed.matrices[0, :, 2, 2:]
+
+    def timing(self, made):
+        title = made.layers[0]
+        return timing(title.moves[0], units_of(made, title, lay_out(title), title.moves[0].unit))
 
     def test_timing_of_a_sweep_is_where_it_is_felt(self):
         data = scene_data()
@@ -268,7 +276,7 @@ class PoseLaws(TestCase):
         travel = {"keys": [{"at": 10, "value": -100}, {"at": 50, "value": 100}]}
         move["reach"] = [{"kind": "sweep", "travel": travel}]
         made = files.from_data(data)
-        got = timing(made.layers[0].moves[0], lay_out(made.layers[0]), made.length)
+        got = self.timing(made)
         self.assertTrue((np.diff(got.starts) >= 0).all())
         self.assertGreaterEqual(got.starts[0], 10)
         self.assertLessEqual(got.ends[-1], 51)

@@ -19,7 +19,8 @@ from balletto.scene.tracks import Track, value_at
 from web.projects import history
 from web.projects.models import Revision, Scene
 
-from .sentences import MoveSentence, TypeSentence, place_sentence
+from .move_sentences import MoveSentence
+from .title_sentences import TypeSentence, place_sentence
 
 _LABEL_STEPS = (1, 2, 5, 10, 20, 25, 50, 100, 200, 250, 500, 1000, 2000, 5000, 10_000, 50_000)
 _MOST_LABELS = 14
@@ -81,7 +82,7 @@ class Bench:
         title = self.selected.layer
         chosen = next((m.id for m in title.moves if m.id == self.selection.move), None)
         chosen = chosen or (title.moves[0].id if title.moves else None)
-        return [MoveCard(title, move, move.id == chosen) for move in title.moves]
+        return [MoveCard(self.document, title, move, move.id == chosen) for move in title.moves]
 
     @property
     def move(self) -> "MoveCard | None":
@@ -226,13 +227,14 @@ class LayerBlock:
 class MoveCard:
     """A move in the Moves column."""
 
+    document: SceneDocument
     title: Title
     move: Any
     is_current: bool
 
     @property
     def words(self) -> MoveSentence:
-        return MoveSentence(self.title, self.move)
+        return MoveSentence(self.document, self.title, self.move)
 
     @property
     def path(self) -> str:

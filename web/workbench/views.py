@@ -13,6 +13,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from balletto.lettering.layout import lay_out
 from balletto.motion.timing import timing
+from balletto.motion.units import units_of
 from balletto.picture.places import centered_position, places
 from balletto.scene import files
 from balletto.scene.errors import SceneError
@@ -230,7 +231,7 @@ def motion(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
     layout = lay_out(title)
     moves = []
     for move in title.moves:
-        times = timing(move, layout, document.length)
+        times = timing(move, units_of(document, title, layout, move.unit))
         weights = np.clip(np.round(times.weights * 100), -127, 127).astype(np.int8)
         moves.append(
             {

@@ -1,8 +1,7 @@
 """Reach: how strongly each unit takes part in a move, by a list of joined selectors.
 
-A kind of selector is one module with a function (selector, rest centres, times) ->
-(times, units), and
-its line in SELECTORS.
+A kind of selector is one module with a function (selector, units, times, property number) ->
+(times, units), and its line in SELECTORS.
 """
 
 from collections.abc import Callable
@@ -11,10 +10,23 @@ from typing import Any
 import numpy as np
 
 from ...scene.tracks import value_at
+from ..units import Units
+from .jitter import jitter
+from .scatter import scatter
+from .spot import spot
 from .sweep import sweep
+from .wave import wave
 
-SelectorFunction = Callable[[Any, np.ndarray, np.ndarray], np.ndarray]
-SELECTORS: dict[str, SelectorFunction] = {"sweep": sweep}
+SelectorFunction = Callable[[Any, Units, np.ndarray, int], np.ndarray]
+SELECTORS: dict[str, SelectorFunction] = {
+    "sweep": sweep,
+    "scatter": scatter,
+    "wave": wave,
+    "jitter": jitter,
+    "spot": spot,
+}
+# The kinds that give each property a chance of its own.
+BY_PROPERTY = {"scatter", "jitter"}
 
 JOINS: dict[str, Callable[[np.ndarray, np.ndarray], np.ndarray]] = {
     "multiply": np.multiply,
@@ -26,14 +38,21 @@ JOINS: dict[str, Callable[[np.ndarray, np.ndarray], np.ndarray]] = {
 }
 
 
-def reach_of(selectors: tuple[Any, ...], centers: np.ndarray, times: np.ndarray) -> np.ndarray:
+def differs_by_property(selectors: tuple[Any, ...]) -> bool:
+    """Whether the reach of one property is not that of another."""
+    return any(selector.kind in BY_PROPERTY for selector in selectors)
+
+
+def reach_of(
+    selectors: tuple[Any, ...], units: Units, times: np.ndarray, property_number: int = 0
+) -> np.ndarray:
     """Weights (times, units) of all selectors joined; 1 throughout where there are none.
 
-    times: (t,) in frames of the scene; centers: (n, 2), the rest centres of the units.
+    times: (t,) in frames of the scene; property_number: for chances, that of x if not given.
     """
     joined: np.ndarray | None = None
     for selector in selectors:
-        value = SELECTORS[selector.kind](selector, centers, times)
+        value = SELECTORS[selector.kind](selector, units, times, property_number)
         value = value * (value_at(selector.strength, times)[:, None] / 100)
         joined = value if joined is None else JOINS[selector.combine](joined, value)
-    return np.ones((len(times), len(centers))) if joined is None else joined
+    return np.ones((len(times), len(units))) if joined is None else joined

@@ -3,12 +3,13 @@
 import numpy as np
 
 from ...scene.eases import ease_function
-from ...scene.moves import Sweep
+from ...scene.selectors import Sweep
 from ...scene.tracks import value_at
 from ..stagger import ranks_of
+from ..units import Units
 
 
-def sweep(selector: Sweep, centers: np.ndarray, times: np.ndarray) -> np.ndarray:
+def sweep(selector: Sweep, units: Units, times: np.ndarray, _: int) -> np.ndarray:
     """Weights (times, units): the mean of the band's profile over the cell of each unit.
 
            ___________            the band reaches from low to high, both moved by travel
@@ -20,8 +21,8 @@ def sweep(selector: Sweep, centers: np.ndarray, times: np.ndarray) -> np.ndarray
     that passes a letter therefore takes it gradually, even with hard edges.
     """
     low, high, soft_low, soft_high = band_of(selector, times)
-    cells = 1.0 if selector.measure == "units" else 100 / max(len(centers), 1)
-    ranks = ranks_of(selector.order, centers, selector.seed, selector.ranks)
+    cells = 1.0 if selector.measure == "units" else 100 / max(len(units), 1)
+    ranks = ranks_of(selector, units)
     start, end = ranks * cells, (ranks + 1) * cells
 
     def area(edge: np.ndarray) -> np.ndarray:

@@ -2,9 +2,11 @@
 
 from typing import Any
 
+from pydantic import Field
+
 from ..changes import Change, get
 from .base import Document, Edit, edit
-from .paths import free_id, layer_pointer, name_of, pointer_to
+from .paths import find, free_id, layer_pointer, name_of, owner_of, pointer_to
 
 
 @edit("add-move")
@@ -40,3 +42,69 @@ class RemoveMove(Edit):
     def label(self, document: Document) -> str:
         move = get(document, pointer_to(document, f"{self.layer}.moves.{self.move}"))
         return f"Move {name_of(move)} removed"
+
+
+@edit("add-selector")
+class AddSelector(Edit):
+    """Adds a selector after those that the reach of a move has."""
+
+    layer: str
+    move: str
+    selector: dict[str, Any]
+
+    def changes(self, document: Document) -> list[Change]:
+        pointer = (*pointer_to(document, f"{self.layer}.moves.{self.move}"), "reach")
+        reach = find(document, pointer)
+        return [Change("put", pointer, [*(reach or []), self.selector])]
+
+    def label(self, document: Document) -> str:
+        owner = owner_of(document, f"{self.layer}.moves.{self.move}")
+        return f"{str(self.selector.get('kind', 'selector')).capitalize()} added to {owner}"
+
+
+@edit("remove-selector")
+class RemoveSelector(Edit):
+    """Takes a selector out of the reach of a move; the last one takes the reach along."""
+
+    layer: str
+    move: str
+    index: int = Field(ge=0)
+
+    def changes(self, document: Document) -> list[Change]:
+        pointer = (*pointer_to(document, f"{self.layer}.moves.{self.move}"), "reach")
+        reach = get(document, pointer)
+        get(reach, (self.index,))
+        left = [selector for place, selector in enumerate(reach) if place != self.index]
+        return [Change("put", pointer, left) if left else Change("remove", pointer)]
+
+    def label(self, document: Document) -> str:
+        move = pointer_to(document, f"{self.layer}.moves.{self.move}")
+        kind = get(document, (*move, "reach", self.index, "kind"))
+        owner = owner_of(document, f"{self.layer}.moves.{self.move}")
+        return f"{str(kind).capitalize()} taken away from {owner}"
+
+
+@edit("set-order")
+class SetOrder(Edit):
+    """Sets the order of a stagger or selector, with what the new order needs.
+
+    From a point begins at the middle of the picture; by hand at reading order for two units.
+    """
+
+    path: str
+    value: str
+
+    def changes(self, document: Document) -> list[Change]:
+        pointer = pointer_to(document, self.path)
+        width, height = document["size"]
+        needed = {"from-point": {"point": [width / 2, height / 2]}, "by-hand": {"ranks": [0, 1]}}
+        kept = {
+            name: value
+            for name, value in get(document, pointer).items()
+            if name not in ("point", "ranks")
+        }
+        ordered = {**kept, "order": self.value, **needed.get(self.value, {})}
+        return [Change("put", pointer, ordered)]
+
+    def label(self, document: Document) -> str:
+        return f"Order of {owner_of(document, self.path)}: {self.value.replace('-', ' ')}"

@@ -1,0 +1,17 @@
+"""Scatter: each unit takes part by a chance of its own, another for each property."""
+
+import numpy as np
+
+from ...scene.selectors import Scatter
+from ..chance import chance
+from ..units import Units
+
+
+def scatter(selector: Scatter, units: Units, times: np.ndarray, property_number: int) -> np.ndarray:
+    """Weights (times, units) in [-1, 1), or in [0, 1) if one-sided; the same at all times.
+
+    A unit's chance depends on its place alone, so that more units change nobody else's.
+    """
+    drawn = chance(selector.seed, np.arange(len(units)), property_number, 0)
+    value = drawn if selector.one_sided else 2 * drawn - 1
+    return np.broadcast_to(value, (len(times), len(units)))

@@ -1,0 +1,64 @@
+"""The units of a title as staggers and selectors see them: where they are, and in what."""
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from fractions import Fraction
+
+import numpy as np
+
+from ..lettering.layout import Layout
+from ..scene.document import Scene, Title
+from .space import layer_matrices
+
+
+@dataclass(frozen=True)
+class Group:
+    """Larger units: which of them each unit is in, (n,), and their rest centres, (m, 2)."""
+
+    member: np.ndarray
+    centers: np.ndarray
+
+
+@dataclass(frozen=True)
+class Units:
+    """The units of one kind.
+
+    centers: (n, 2), their rest centres in title space
+    groups: the words and lines that they are in, by kind
+    length, rate: of the scene, in frames and frames a second
+    project: from times (t,) and points (n, 2) of title space to the picture, (t, n, 2)
+    """
+
+    centers: np.ndarray
+    groups: dict[str, Group] = field(default_factory=dict)
+    length: int = 1
+    rate: Fraction = Fraction(30)
+    project: Callable[[np.ndarray, np.ndarray], np.ndarray] | None = None
+
+    def __len__(self) -> int:
+        return len(self.centers)
+
+    def in_picture(self, times: np.ndarray) -> np.ndarray:
+        """The rest centres in the picture at `times`, (t, n, 2)."""
+        if self.project is None:
+            return np.broadcast_to(self.centers, (len(times), *self.centers.shape))
+        return self.project(times, self.centers)
+
+
+def units_of(scene: Scene, title: Title, layout: Layout, kind: str) -> Units:
+    """The units of a kind of a title in a scene."""
+
+    def project(times: np.ndarray, points: np.ndarray) -> np.ndarray:
+        matrices = layer_matrices(scene, title.transform, times)
+        flat = np.concatenate([points, np.ones((len(points), 1))], axis=1)
+        seen = np.einsum("tij,nj->tni", matrices, flat)
+        return seen[..., :2] / np.maximum(seen[..., 2:], 1e-6)
+
+    centers = layout.centers[kind]
+    _, first = np.unique(layout.member[kind], return_index=True)  # a character of each unit
+    groups = {
+        by: Group(layout.member[by][first], layout.centers[by])
+        for by in ("word", "line")
+        if len(layout.centers[by]) <= len(centers)
+    }
+    return Units(centers, groups, scene.length, scene.frames_a_second, project)

@@ -1,0 +1,196 @@
+"""Sentences about reach: each kind of selector has its own."""
+
+from collections.abc import Callable
+from typing import Any
+
+from django.utils.html import format_html
+from django.utils.safestring import SafeString
+
+from . import chips
+from .chips import Chip, Measure, choice_chip, number_chip
+from .words import ease_words, edit_of, join, number, order_words, point_words
+
+COMBINES = [
+    ("multiply", "times"),
+    ("add", "plus"),
+    ("subtract", "less"),
+    ("min", "or, if smaller,"),
+    ("max", "or, if larger,"),
+    ("difference", "apart from"),
+]
+TURNS = Measure("", drag=0.01, step=0.05)
+RADIUS = Measure(" px", drag=1, low=0)
+PERIOD = Measure(" frames", drag=0.125, low=0.1)
+SHARE = Measure(" %", drag=0.5, low=0, high=100)
+YES_NO = {
+    "one_sided": [(False, "either way"), (True, "one way only")],
+    "loop": [(False, "running on"), (True, "looping without a seam")],
+    "smooth": [(False, "hard"), (True, "smoothly")],
+    "invert": [(False, "inside"), (True, "outside")],
+}
+
+
+class _Words:
+    """The chips of one selector."""
+
+    def __init__(self, path: str, selector: Any):
+        self.path, self.selector = path, selector
+
+    def number(self, name: str, measure: Measure, label: str, rest: float) -> SafeString:
+        """A number that may be keyed."""
+        path = f"{self.path}.{name}"
+        value = getattr(self.selector, name)
+        return number(path, value, measure, label, rest=rest, key_path=path)
+
+    def plain(self, name: str, measure: Measure, label: str) -> SafeString:
+        """A number that is never keyed."""
+        path = f"{self.path}.{name}"
+        return number_chip(Chip(path, edit_of(path), label), getattr(self.selector, name), measure)
+
+    def choice(self, name: str, label: str, options: list[tuple[Any, str]]) -> SafeString:
+        path = f"{self.path}.{name}"
+        return choice_chip(Chip(path, edit_of(path), label), getattr(self.selector, name), options)
+
+    def yes_no(self, name: str, label: str) -> SafeString:
+        return self.choice(name, label, YES_NO[name])
+
+
+def _sweep(words: _Words) -> SafeString:
+    sweep = words.selector
+    percent = chips.PERCENT if sweep.measure == "percent" else chips.UNITS
+    soft = chips.SOFTNESS if sweep.measure == "percent" else chips.UNITS
+    return format_html(
+        "a sweep from {} to {} of the title, {}, travelling {}, soft {} behind and {} in front",
+        words.number("low", percent, "Start of the sweep", 0),
+        words.number("high", percent, "End of the sweep", 100),
+        order_words(words.path, sweep, "Order of the sweep"),
+        words.number("travel", percent, "Travel of the sweep", 0),
+        words.number("soft_low", soft, "Softness behind", 0),
+        words.number("soft_high", soft, "Softness in front", 0),
+    )
+
+
+def _scatter(words: _Words) -> SafeString:
+    return format_html(
+        "chance {}, {}",
+        words.plain("seed", chips.WHOLE, "Seed of the chance"),
+        words.yes_no("one_sided", "Ways of the chance"),
+    )
+
+
+def _wave(words: _Words) -> SafeString:
+    shapes = [(name, name) for name in ("sine", "triangle", "saw", "pulse")]
+    return format_html(
+        "a {} wave from {} to {}, {} along the title {}, every {}, {}",
+        words.choice("shape", "Shape of the wave", shapes),
+        words.number("low", chips.PERCENT_OF_ONE_EITHER_WAY, "Low of the wave", -1),
+        words.number("high", chips.PERCENT_OF_ONE_EITHER_WAY, "High of the wave", 1),
+        words.number("cycles", Measure(" crests", drag=0.02, step=0.25), "Crests", 1),
+        order_words(words.path, words.selector, "Order of the wave"),
+        words.number("period", PERIOD, "Period of the wave", 30),
+        words.yes_no("loop", "Loop of the wave"),
+    )
+
+
+def _jitter(words: _Words) -> SafeString:
+    if words.selector.every is None:
+        pace = words.number("hold", PERIOD, "Frames between shakes", 3)
+    else:
+        paces = [(f"{times}/s", f"{times} times a second") for times in (4, 6, 8, 9, 12, 15)]
+        pace = words.choice("every", "Shakes a second", paces)
+    return format_html(
+        "a new shake {}, {}, {} together, chance {}",
+        format_html("every {}", pace) if words.selector.every is None else pace,
+        words.yes_no("smooth", "From shake to shake"),
+        words.number("together", SHARE, "Togetherness", 0),
+        words.plain("seed", chips.WHOLE, "Seed of the shakes"),
+    )
+
+
+def _spot(words: _Words) -> SafeString:
+    spot = words.selector
+    return format_html(
+        "what stands {} {}", words.yes_no("invert", "Side of the spot"), _SPOTS[spot.shape](words)
+    )
+
+
+def _slope_spot(words: _Words) -> SafeString:
+    return format_html(
+        "a slope rising from {} to {}",
+        point_words(f"{words.path}.from", words.selector.start, "Foot of the slope"),
+        point_words(f"{words.path}.to", words.selector.end, "Top of the slope"),
+    )
+
+
+def _round_spot(words: _Words) -> SafeString:
+    return format_html(
+        "a round spot at {}, whole up to {} and gone beyond {}",
+        point_words(f"{words.path}.center", words.selector.center, "Middle of the spot"),
+        words.number("inner", RADIUS, "Inner radius", 0),
+        words.number("outer", RADIUS, "Outer radius", 400),
+    )
+
+
+def _band_spot(words: _Words) -> SafeString:
+    return format_html(
+        "a band through {}, turned {} and {} wide",
+        point_words(f"{words.path}.center", words.selector.center, "Middle of the band"),
+        words.number("angle", chips.DEGREES, "Turn of the band", 0),
+        words.number("width", RADIUS, "Width of the band", 400),
+    )
+
+
+_SPOTS = {"slope": _slope_spot, "round": _round_spot, "band": _band_spot}
+KINDS: dict[str, Callable[[_Words], SafeString]] = {
+    "sweep": _sweep,
+    "scatter": _scatter,
+    "wave": _wave,
+    "jitter": _jitter,
+    "spot": _spot,
+}
+
+
+def reach_words(path: str, reach: tuple[Any, ...]) -> SafeString:
+    """All selectors of a move, joined: "by chance 5, either way, times a sweep from ..."."""
+    parts = []
+    for index, selector in enumerate(reach):
+        words = _Words(f"{path}.reach.{index}", selector)
+        said = KINDS[selector.kind](words)
+        if index:
+            said = format_html("{} {}", words.choice("combine", "Joined by", COMBINES), said)
+        parts.append(said)
+    return join(parts, ", ")
+
+
+def reach_more(path: str, reach: tuple[Any, ...]) -> list[SafeString]:
+    """What is used less of each selector."""
+    clauses = []
+    for index, selector in enumerate(reach):
+        words = _Words(f"{path}.reach.{index}", selector)
+        said = [
+            format_html("strength {}", words.number("strength", chips.PERCENT, "Strength", 100))
+        ]
+        if hasattr(selector, "edge"):
+            said.append(
+                format_html("edges {}", ease_words(f"{words.path}.edge", selector.edge, "Edges"))
+            )
+        if hasattr(selector, "floor"):
+            said.append(format_html("at least {}", words.number("floor", SHARE, "Floor", 0)))
+        if hasattr(selector, "phase"):
+            said.append(
+                format_html("shifted by {} turns", words.number("phase", TURNS, "Phase", 0))
+            )
+        clauses.append(format_html("The {}: {}.", selector.kind, join(said)))
+    return clauses
+
+
+def new_selectors(size: tuple[int, int]) -> list[tuple[str, dict[str, Any]]]:
+    """A selector of each kind to begin with, and what the button for it says."""
+    middle = [size[0] / 2, size[1] / 2]
+    return [
+        ("a sweep", {"kind": "sweep", "low": 0, "high": 40, "soft_low": 20, "soft_high": 20}),
+        ("chance", {"kind": "scatter", "seed": 1}),
+        ("a wave", {"kind": "wave", "period": 30}),
+        ("a shake", {"kind": "jitter", "every": "9/s"}),
+        ("a spot", {"kind": "spot", "shape": "round", "center": middle, "inner": 80, "outer": 480}),
+    ]
