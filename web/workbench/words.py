@@ -51,11 +51,17 @@ def join(parts: list[SafeString], between: str = ", ", last: str | None = None) 
 
 
 def tight(sentence: SafeString) -> SafeString:
-    """Keeps a comma or full stop on the line of the value before it, by a word joiner."""
-    return mark_safe(_BEFORE_PUNCTUATION.sub("\\1\u2060\\2", sentence))  # noqa: S308 - as above
+    """Keeps a comma or full stop on the line of the value before it."""
+    wrapped = _BEFORE_PUNCTUATION.sub(r'<span class="tight">\1\2</span>', sentence)
+    return mark_safe(wrapped)  # noqa: S308 - what is wrapped was escaped where it was made
 
 
-_BEFORE_PUNCTUATION = re.compile("(</span>|</label>)([,.])")
+# A whole chip, as chips.py makes them, with a comma or full stop behind it.
+_BEFORE_PUNCTUATION = re.compile(
+    r'(<span class="val[^>]*>[^<]*</span>'
+    r'|<span class="pick">(?:(?!<span class="pick">).)*?</span></span>'
+    r"|<label[^>]*>(?:(?!<label).)*?</label>)([,.])"
+)
 
 
 def number(path: str, value: Any, measure: Measure, label: str, **more: Any) -> SafeString:
