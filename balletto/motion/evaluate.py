@@ -62,10 +62,14 @@ def compose(scene: Scene, title: Title, layout: Layout, times: np.ndarray) -> di
     """For each unit kind that a move of the title touches: its moves added up at `times`."""
     composites: dict[str, Composite] = {}
     for kind in UNIT_KINDS:
-        moves = [move for move in title.moves if move.on and move.unit == kind and move.pose.given]
+        moves = [move for move in title.moves if move.unit == kind and _does_something(move)]
         if moves:
             composites[kind] = _sum_up(moves, units_of(scene, title, layout, kind), times)
     return composites
+
+
+def _does_something(move: Move) -> bool:
+    return move.on and bool(move.pose.given or move.until_turn)
 
 
 def _sum_up(moves: list[Move], units: Units, times: np.ndarray) -> Composite:
@@ -77,6 +81,8 @@ def _sum_up(moves: list[Move], units: Units, times: np.ndarray) -> Composite:
             for part in parts_of(name):
                 joined = PROPERTIES[part].join(composite[part], weights, away)
                 composite.values[part] = joined
+        if move.until_turn == "hidden":
+            composite.values["opacity"] = composite["opacity"] * (traced.local_times >= 0)
     if "opacity" in composite.values:
         composite.values["opacity"] = np.clip(composite.values["opacity"], 0.0, 1.0)
     return composite

@@ -137,7 +137,7 @@ def delays_of(stagger: Stagger | None, units: Units) -> np.ndarray:
 
 def _group_delays(stagger: Stagger, groups: Groups, units: Units) -> np.ndarray:
     """The delay of a unit's group, plus that of the unit among those of its group."""
-    group = units.groups.get(groups.by, Group(np.zeros(len(units), dtype=int), np.zeros((1, 2))))
+    group = units.find_group(groups.by) or Group(np.zeros(len(units), dtype=int), np.zeros((1, 2)))
     outer = _spread(groups, ranks_of(groups, replace(units, centers=group.centers)))
     delays = outer[group.member]
     for number in range(len(group.centers)):

@@ -1,7 +1,7 @@
 """The units of a title as staggers and selectors see them: where they are, and in what."""
 
 from collections.abc import Callable
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from fractions import Fraction
 
 import numpy as np
@@ -19,18 +19,22 @@ class Group:
     centers: np.ndarray
 
 
+def _no_group(by: str) -> None:
+    return None
+
+
 @dataclass(frozen=True)
 class Units:
     """The units of one kind.
 
     centers: (n, 2), their rest centres in title space
-    groups: the words and lines that they are in, by kind
+    find_group: gives the words or lines that they are in, by kind; None if they are in none
     length, rate: of the scene, in frames and frames a second
     project: from times (t,) and points (n, 2) of title space to the picture, (t, n, 2)
     """
 
     centers: np.ndarray
-    groups: dict[str, Group] = field(default_factory=dict)
+    find_group: Callable[[str], Group | None] = _no_group
     length: int = 1
     rate: Fraction = Fraction(30)
     project: Callable[[np.ndarray, np.ndarray], np.ndarray] | None = None
@@ -54,11 +58,8 @@ def units_of(scene: Scene, title: Title, layout: Layout, kind: str) -> Units:
         seen = np.einsum("tij,nj->tni", matrices, flat)
         return seen[..., :2] / np.maximum(seen[..., 2:], 1e-6)
 
-    centers = layout.centers[kind]
-    _, first = np.unique(layout.member[kind], return_index=True)  # a character of each unit
-    groups = {
-        by: Group(layout.member[by][first], layout.centers[by])
-        for by in ("word", "line")
-        if len(layout.centers[by]) <= len(centers)
-    }
-    return Units(centers, groups, scene.length, scene.frames_a_second, project)
+    def find_group(by: str) -> Group:
+        _, first = np.unique(layout.member[kind], return_index=True)  # a character of each unit
+        return Group(layout.member[by][first], layout.centers[by])
+
+    return Units(layout.centers[kind], find_group, scene.length, scene.frames_a_second, project)

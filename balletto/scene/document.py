@@ -1,6 +1,7 @@
 """The scene: size, rate, length, background, camera and layers, as in a `.balletto.json` file."""
 
 from fractions import Fraction
+from functools import cached_property
 from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Field, field_validator, model_validator
@@ -179,7 +180,7 @@ class Scene(Model):
     camera: Camera = Camera()
     layers: tuple[Layer, ...] = Field((), max_length=1000)
 
-    @property
+    @cached_property
     def frames_a_second(self) -> Fraction:
         return rate_of(self.rate)
 

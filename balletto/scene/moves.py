@@ -79,7 +79,10 @@ class Stagger(Distribution):
 
 
 class Move(Model):
-    """One movement of all units of a kind: pose, amount over local time, stagger, reach."""
+    """One movement of all units of a kind: pose, amount over local time, stagger, reach.
+
+    With `until_turn` hidden, a unit is not seen before its own time begins.
+    """
 
     id: Identifier
     name: Name = ""
@@ -89,4 +92,5 @@ class Move(Model):
     pose: Pose = Pose()
     amount: changing(number("an amount", ge=-1000, le=1000)) = 1
     stagger: Stagger | None = None
+    until_turn: Literal["hidden"] | None = None
     reach: tuple[AnySelector, ...] = Field((), max_length=16)

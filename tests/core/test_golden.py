@@ -65,7 +65,7 @@ class GoldenTest(TestCase):
                 stagger = Stagger.model_validate_json(json.dumps(entry["stagger"]))
                 words = np.array(entry["word_of_unit"])
                 groups = {"word": Group(words, np.zeros((words.max() + 1, 2)))}
-                got = delays_of(stagger, Units(np.zeros((len(words), 2)), groups))
+                got = delays_of(stagger, Units(np.zeros((len(words), 2)), groups.get))
                 np.testing.assert_allclose(got, entry["delays"], atol=CLOSE)
 
     def test_selectors(self):

@@ -205,6 +205,16 @@ class PoseLaws(TestCase):
         got = [values[name][0][0] for name in ("y", "scale_x", "scale_y", "opacity")]
         self.assertEqual(got, [200, 0.25, 0.25, 0.25])
 
+    def test_a_unit_may_be_hidden_until_its_turn(self):
+        data = scene_data()
+        move = data["layers"][0]["moves"][0]
+        del move["pose"]["opacity"]
+        move["until_turn"] = "hidden"
+        opacity = np.array(poses(files.from_data(data), "t1", list(range(30)))["values"]["opacity"])
+        turn = np.argmax(opacity == 1, axis=0)
+        self.assertEqual(turn.tolist(), [2 * unit for unit in range(13)])
+        self.assertEqual(set(opacity.ravel().tolist()), {0, 1})
+
     def test_a_move_that_is_off_does_nothing(self):
         data = scene_data()
         data["layers"][0]["moves"][0]["on"] = False

@@ -43,14 +43,17 @@ class MoveSentence:
     def sentence(self) -> SafeString:
         """The whole sentence."""
         clauses = [self._stagger(), self._course()]
+        hidden = ", hidden until its turn" if self.move.until_turn else ""
         if not self.move.reach:
             who = format_html("Each {} {} {}", self._unit(), self._verb(), self._pose())
-            return tight(format_html("{}, {}, from {} on.", who, _listed(clauses), self._start()))
+            start = self._start()
+            return tight(format_html("{}, {}, from {} on{}.", who, _listed(clauses), start, hidden))
         by = reach_words(self.path, self.move.reach)
         who = format_html("By {}, each {} is taken to {}", by, self._unit(), self._pose())
         if self._has_course():
-            return tight(format_html("{}, {}, from {} on.", who, _listed(clauses), self._start()))
-        return tight(format_html("{}.", who))
+            start = self._start()
+            return tight(format_html("{}, {}, from {} on{}.", who, _listed(clauses), start, hidden))
+        return tight(format_html("{}{}.", who, hidden))
 
     def more(self) -> list[SafeString]:
         """What is used less, each a clause of its own."""
@@ -92,6 +95,11 @@ class MoveSentence:
     def actions(self) -> list[dict[str, Any]]:
         """Changes of the sentence's shape, as edits with their names."""
         actions = self._stagger_actions()
+        path = f"{self.path}.until_turn"
+        if self.move.until_turn:
+            actions.append(_clear("seen before its turn", path))
+        else:
+            actions.append(_action("hidden until its turn", edit_of(path), "hidden"))
         if not isinstance(self.move.amount, Track):
             keys = [{"at": 0, "value": 1, "ease": "soft-landing"}, {"at": 20, "value": 0}]
             actions.append(
