@@ -8,6 +8,7 @@ import json
 import os
 import pwd
 import secrets
+import shutil
 import subprocess
 import tempfile
 from pathlib import Path
@@ -43,6 +44,8 @@ class Databases:
         self._is_lasting = is_lasting
         self._first_port = first_port
         self.services: list[Service] = []
+        # Socket paths are limited to 107 bytes, which a deep folder would pass.
+        self._sockets = Path(tempfile.mkdtemp(prefix="balletto-"))
         self.secrets = secrets_of(var)
         self.environment: dict[str, str] = {}
 
@@ -65,6 +68,7 @@ class Databases:
     def __exit__(self, *_: object) -> None:
         for service in reversed(self.services):
             service.stop()
+        shutil.rmtree(self._sockets, ignore_errors=True)
 
     def _start_mariadb(self) -> int:
         data = self._var / "mariadb"
@@ -72,8 +76,7 @@ class Databases:
         if not (data / "mysql").is_dir():
             self._make_mariadb(data, user)
         port = free_port(self._first_port)
-        # Socket paths are limited to 107 bytes, which a deep folder would pass.
-        socket = Path(tempfile.mkdtemp(prefix="balletto-")) / "mariadb.sock"
+        socket = self._sockets / "mariadb.sock"
         prepare = self._var / "mariadb-init.sql"
         prepare.touch(mode=0o600)
         prepare.write_text(self._users())

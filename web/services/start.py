@@ -51,6 +51,8 @@ def sole_owner(var: Path, what: str) -> Iterator[None]:
 def start_all(arguments: argparse.Namespace) -> None:
     """Starts all services and stays until told to stop."""
     signal.signal(signal.SIGTERM, lambda *_: sys.exit(0))
+    # Shells have the programs that they start in the background ignore it.
+    signal.signal(signal.SIGINT, signal.default_int_handler)
     var = Path(os.environ.get("BALLETTO_VAR", ROOT / "var"))
     with sole_owner(var, "Balletto"), Databases(var, FIRST_DATABASE_PORT) as databases:
         port = _port(arguments.port, arguments.host)
