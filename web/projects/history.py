@@ -120,7 +120,8 @@ def steps(scene: Scene, head: Revision) -> tuple[str | None, str | None]:
 
 def _undone(scene: Scene, head: Revision) -> Revision | None:
     """The newest edit that was made on the state of `head`."""
-    return scene.revisions.filter(before=head.state).order_by("-number").first()
+    made_here = scene.revisions.filter(before=head.state).only("scene", "number", "label")
+    return made_here.order_by("-number").first()
 
 
 def _locked(scene_id: int, base: int) -> tuple[Scene, Revision]:

@@ -7,6 +7,8 @@ from typing import Any
 
 import numpy as np
 from django.http import HttpRequest
+from django.utils.html import format_html_join
+from django.utils.safestring import SafeString
 
 from balletto.lettering.families import FAMILIES
 from balletto.lettering.units import is_blank
@@ -126,6 +128,28 @@ class Bench:
                 if n and at < length * 0.97
             ),
         ]
+
+    @property
+    def ruler_labels(self) -> SafeString:
+        """The labels, each at its place on the time axis."""
+        classes = {"frame": "ruler__f", "last": "ruler__f is-last", "second": "ruler__s"}
+        return format_html_join(
+            "",
+            '<span class="{}" style="--f: {}">{}</span>',
+            ((classes[mark["kind"]], f"{mark['at']:g}", mark["text"]) for mark in self.ruler),
+        )
+
+    @property
+    def grid_lines(self) -> SafeString:
+        """The lines behind the rows, one for each label."""
+        return format_html_join(
+            "",
+            '<span class="{}" style="--f: {}"></span>',
+            (
+                ("is-second" if mark["kind"] == "second" else "", f"{mark['at']:g}")
+                for mark in self.ruler
+            ),
+        )
 
     @property
     def ticks(self) -> str:
