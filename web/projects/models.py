@@ -60,7 +60,10 @@ class Revision(models.Model):
         constraints = [
             models.UniqueConstraint(fields=["scene", "number"], name="one_revision_a_number")
         ]
-        indexes = [models.Index(fields=["scene", "digest"], name="by_digest")]
+        indexes = [
+            models.Index(fields=["scene", "digest"], name="by_digest"),
+            models.Index(fields=["scene", "before"], name="by_state_before"),
+        ]
 
     def __str__(self) -> str:
         return f"{self.scene} {self.number}: {self.label}"
