@@ -59,8 +59,8 @@ def tight(sentence: SafeString) -> SafeString:
 # A whole chip, as chips.py makes them, with a comma or full stop behind it.
 _BEFORE_PUNCTUATION = re.compile(
     r'(<span class="val[^>]*>[^<]*</span>'
-    r'|<span class="pick">(?:(?!<span class="pick">).)*?</span></span>'
-    r"|<label[^>]*>(?:(?!<label).)*?</label>)([,.])"
+    r'|<span class="pick">(?:[^<]|<(?!/span>))*</span></span>'
+    r"|<label[^>]*>(?:[^<]|<(?!/label>))*</label>)([,.])"
 )
 
 
