@@ -11,8 +11,6 @@ import time
 from collections.abc import Callable
 from pathlib import Path
 
-import av
-
 from ..picture.frame import Picture
 from ..picture.reel import Reel
 from ..picture.skia_canvas import SkiaCanvas
@@ -102,12 +100,3 @@ def render(scene: Scene, frames: range, path: Path, progress: Progress = lambda 
         whole = Path(folder) / "whole.mp4"
         join(pieces, whole, scene.frames_a_second)
         whole.replace(path)
-
-
-def frames_in(path: Path) -> int:
-    """How many frames the video file at `path` has by its own account; 0 if it is not whole."""
-    try:
-        with av.open(str(path)) as container:
-            return container.streams.video[0].frames
-    except (av.FFmpegError, IndexError, OSError):
-        return 0
