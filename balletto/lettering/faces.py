@@ -5,19 +5,23 @@ in font units, y up, as HarfBuzz gives them; layout scales them to pixels.
 """
 
 import io
+import unicodedata
 from dataclasses import dataclass, field
 from functools import lru_cache
 from pathlib import Path
+from typing import NamedTuple
 
 import uharfbuzz as hb
 from fontTools.ttLib import woff2
 
 from ..scene.document import Scene
 from ..scene.errors import Fault
-from .families import FAMILIES, Family
+from .families import FALLBACKS, FAMILIES, Family
 
 # An outline: ("move" | "line" | "curve" | "close", coordinates), quadratic curves as "quad".
 Command = tuple[str, tuple[float, ...]]
+# Into how many steps the range of an axis is divided where it moves.
+AXIS_STEPS = 256
 # The box that an outline just fits into: left, bottom, right, top.
 Extents = tuple[float, float, float, float]
 
@@ -64,13 +68,36 @@ def _range(axis: hb.OTVarAxisInfo) -> tuple[float, float, float]:
     return axis.min_value, axis.default_value, axis.max_value
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Part:
-    """One file of a face at its axis values."""
+    """One file of a family at its axis values."""
 
+    path: Path
+    axes: tuple[tuple[str, float], ...]
     font: hb.Font
     covered: frozenset[int]
+    units: int
     _outlines: dict[int, tuple[Command, ...]] = field(default_factory=dict)
+
+    def covers(self, text: str) -> bool:
+        """Whether there is a glyph for every point of a text that shows at all."""
+        return all(ord(point) in self.covered or _is_unseen(point) for point in text)
+
+    def moved(self, changes: tuple[tuple[str, float], ...]) -> "Part":
+        """This file with some axes moved by so much, in steps so fine that none is seen; each
+        stays in its range, and one that the font lacks has no effect."""
+        wanted = dict(changes)
+        axes = []
+        for axis in _open(self.path).axes:
+            value = dict(self.axes)[axis.tag] + wanted.get(axis.tag, 0.0)
+            step = (axis.high - axis.low) / AXIS_STEPS or 1.0
+            value = axis.low + round((value - axis.low) / step) * step
+            axes.append((axis.tag, min(max(value, axis.low), axis.high)))
+        return _part(self.path, tuple(axes))
+
+    def advance(self, glyph: int) -> float:
+        """The advance of a glyph in font units."""
+        return self.font.get_glyph_h_advance(glyph)
 
     def outline(self, glyph: int) -> tuple[Command, ...]:
         """The outline of a glyph, in font units, y up; empty for a blank one."""
@@ -89,6 +116,19 @@ class Part:
         return found.x_bearing, bottom, right, found.y_bearing
 
 
+def _is_unseen(point: str) -> bool:
+    """Joiners, marks of direction and choosers of a variant need no glyph of their own."""
+    return unicodedata.category(point) == "Cf" or "\ufe00" <= point <= "\ufe0f"
+
+
+@lru_cache(maxsize=8192)
+def _part(path: Path, axes: tuple[tuple[str, float], ...]) -> Part:
+    file = _open(path)
+    font = hb.Font(file.face)
+    font.set_variations(dict(axes))
+    return Part(path, axes, font, file.covered, file.face.upem)
+
+
 def _draw_functions() -> hb.DrawFuncs:
     draw = hb.DrawFuncs()
     draw.set_move_to_func(lambda x, y, out: out.append(("move", (x, y))))
@@ -102,21 +142,36 @@ def _draw_functions() -> hb.DrawFuncs:
 _DRAW = _draw_functions()
 
 
-@dataclass(frozen=True)
-class Face:
-    """A family at axis values: units an em, ascent and descent (positive, below), and its files."""
+class Found(NamedTuple):
+    """The file that a character is set in, and its family; None where no font has its glyph."""
 
-    units: int
+    part: Part
+    family: str | None
+
+
+@dataclass(frozen=True, eq=False)
+class Face:
+    """A family at axis values: ascent and descent (positive, below) in ems, and its files."""
+
+    family: str
+    axes: tuple[tuple[str, float], ...]
     ascent: float
     descent: float
     parts: tuple[Part, ...]
 
-    def part_for(self, text: str) -> int:
-        """The index of the first file that covers all of `text`; 0 where none does."""
-        for index, part in enumerate(self.parts):
-            if all(ord(character) in part.covered for character in text):
-                return index
-        return 0
+    @lru_cache(maxsize=4096)  # noqa: B019 - faces are few and kept anyway
+    def part_for(self, text: str) -> Found:
+        """The first file that covers a character: of this family, else of those to fall back on,
+        else the first of this one, whose sign for a missing glyph then stands."""
+        own = next((part for part in self.parts if part.covers(text)), None)
+        if own is not None:
+            return Found(own, self.family)
+        for name in FALLBACKS:
+            for path in family(name).files:
+                if _part(path, _clamped(_open(path).axes, {})).covers(text):
+                    axes = _clamped(_open(path).axes, dict(self.axes))
+                    return Found(_part(path, axes), name)
+        return Found(self.parts[0], None)
 
 
 def family(name: str) -> Family:
@@ -143,15 +198,12 @@ def face(name: str, axes: tuple[tuple[str, float], ...] = ()) -> Face:
     As in CSS, an axis that the font lacks has no effect and a value past its range counts as the
     end of the range; an axis not given is where `resting_axes` says.
     """
-    parts = []
-    for path in family(name).files:
-        file = _open(path)
-        font = hb.Font(file.face)
-        font.set_variations(_clamped(file.axes, dict(axes)))
-        parts.append(Part(font, file.covered))
+    files = family(name).files
+    wanted = dict(axes)
+    parts = tuple(_part(path, _clamped(_open(path).axes, wanted)) for path in files)
     extents = parts[0].font.get_font_extents("ltr")
-    units = _open(family(name).files[0]).face.upem
-    return Face(units, extents.ascender, -extents.descender, tuple(parts))
+    units = parts[0].units
+    return Face(name, axes, extents.ascender / units, -extents.descender / units, parts)
 
 
 def resting_axes(name: str, size: float) -> dict[str, float]:
@@ -166,10 +218,11 @@ def resting_axes(name: str, size: float) -> dict[str, float]:
     }
 
 
-def _clamped(axes: tuple[Axis, ...], wanted: dict[str, float]) -> dict[str, float]:
-    return {
-        axis.tag: min(max(wanted.get(axis.tag, axis.default), axis.low), axis.high) for axis in axes
-    }
+def _clamped(axes: tuple[Axis, ...], wanted: dict[str, float]) -> tuple[tuple[str, float], ...]:
+    return tuple(
+        (axis.tag, min(max(wanted.get(axis.tag, axis.default), axis.low), axis.high))
+        for axis in axes
+    )
 
 
 def font_faults(scene: Scene) -> list[Fault]:

@@ -2,6 +2,8 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from functools import cache
+from typing import Any
 
 import numpy as np
 
@@ -9,80 +11,166 @@ from ..lettering.layout import UNIT_KINDS, Layout
 from ..scene.document import Scene, Title
 from ..scene.moves import Move
 from ..scene.tracks import value_at
-from .properties import CHANCE_NUMBERS, PROPERTIES, parts_of
+from .follow import followed
+from .properties import ABOUT_PIVOT, chance_number, parts_of, property_of
 from .reach import differs_by_property, reach_of
 from .stagger import delays_of
 from .units import Units, units_of
 
+# A point in a box, and whose box it is.
+Pivot = tuple[tuple[float, float], str]
+
 
 @dataclass(frozen=True)
 class Trace:
-    """One move worked out: delays (units,) in frames, weights (times, units) of property x, and
-    `weights_of` those of another property, where chance makes a difference."""
+    """One move worked out: delays (units,) in frames, local times and weights (times, units) of
+    property x, and `weights_of` those of another property, where chance makes a difference."""
 
     move: Move
     delays: np.ndarray
-    weights: np.ndarray
     local_times: np.ndarray
     weights_of: Callable[[str], np.ndarray]
+
+    @property
+    def weights(self) -> np.ndarray:
+        return self.weights_of("x")
 
 
 @dataclass(frozen=True)
 class Composite:
-    """All moves of one unit kind added up. `values` holds just the properties that they touch."""
+    """All moves of one unit kind added up.
+
+    values: of just the properties that they touch, (times, units), tints for colours
+    pivot: what they turn and stretch about; where moves have pivots that differ, `turns` has the
+        turning and stretching about each
+    cells: tracking and opacity of all characters, white space included, where that takes part
+    """
 
     shape: tuple[int, int]
-    values: dict[str, np.ndarray] = field(default_factory=dict)
+    pivot: Pivot = ((0.5, 0.5), "unit")
+    values: dict[str, Any] = field(default_factory=dict)
+    turns: dict[Pivot, "Composite"] = field(default_factory=dict)
+    cells: dict[str, np.ndarray] = field(default_factory=dict)
 
-    def __getitem__(self, name: str) -> np.ndarray | float:
+    def __getitem__(self, name: str) -> Any:
         """The values of a property, (times, units); just its rest where no move touches it."""
-        return self.values.get(name, PROPERTIES[name].rest)
+        return self.values.get(name, property_of(name).rest)
 
     def full(self, name: str) -> np.ndarray:
         """The values of a property, (times, units), read-only."""
         return np.broadcast_to(self[name], self.shape)
 
+    def join(self, name: str, weights: np.ndarray, away: np.ndarray) -> None:
+        """Adds a move's part."""
+        self.values[name] = property_of(name).join(self[name], weights, away)
+
 
 def trace(move: Move, units: Units, times: np.ndarray) -> Trace:
     """Delays and weights of one move of `units` at `times` (t,), frames of the scene."""
     delays = delays_of(move.stagger, units)
-    local = times[:, None] - move.start - delays
-    amount = value_at(move.amount, local)
-    weights = amount * reach_of(move.reach, units, times)
+
+    def plain(at: np.ndarray, number: int) -> np.ndarray:
+        amount = value_at(move.amount, at - move.start - delays)
+        return amount * reach_of(move.reach, units, at, number) if move.reach else amount
+
+    @cache
+    def weights(number: int) -> np.ndarray:
+        if move.follow is None:
+            return plain(times[:, None], number)
+        rate = units.rate
+        return followed(lambda at: plain(at, number), move.follow, rate, times, len(units))
 
     def weights_of(name: str) -> np.ndarray:
-        if not differs_by_property(move.reach):
-            return weights
-        return amount * reach_of(move.reach, units, times, CHANCE_NUMBERS[name])
+        by_property = differs_by_property(move.reach)
+        return weights(chance_number(name, move.pose.given) if by_property else 0)
 
-    return Trace(move, delays, weights, local, weights_of)
+    return Trace(move, delays, times[:, None] - move.start - delays, weights_of)
 
 
 def compose(scene: Scene, title: Title, layout: Layout, times: np.ndarray) -> dict[str, Composite]:
     """For each unit kind that a move of the title touches: its moves added up at `times`."""
     composites: dict[str, Composite] = {}
     for kind in UNIT_KINDS:
-        moves = [move for move in title.moves if move.unit == kind and _does_something(move)]
-        if moves:
-            composites[kind] = _sum_up(moves, units_of(scene, title, layout, kind), times)
+        moves = [move for move in title.moves if move.unit == kind and does_something(move)]
+        if kind == "character" and any(move.spaces for move in moves):
+            composites[kind] = _with_spaces(moves, scene, title, layout, times)
+        elif moves:
+            units = units_of(scene, title, layout, kind)
+            composites[kind] = _sum_up(moves, lambda _, units=units: units, times, None)
     return composites
 
 
-def _does_something(move: Move) -> bool:
+def does_something(move: Move) -> bool:
+    """Whether a move can change anything at all."""
     return move.on and bool(move.pose.given or move.until_turn)
 
 
-def _sum_up(moves: list[Move], units: Units, times: np.ndarray) -> Composite:
-    composite = Composite((len(times), len(units)))
+def _with_spaces(
+    moves: list[Move], scene: Scene, title: Title, layout: Layout, times: np.ndarray
+) -> Composite:
+    """The characters' moves added up, some of which move white space too."""
+    all_cells = units_of(scene, title, layout, "character", spaces=True)
+    seen = units_of(scene, title, layout, "character")
+
+    def pick(move: Move) -> Units:
+        return all_cells if move.spaces else seen
+
+    def narrowed(composite: Composite) -> Composite:
+        values = {name: _columns(value, visible) for name, value in composite.values.items()}
+        return Composite((len(times), len(visible)), composite.pivot, values)
+
+    visible = layout.visible
+    whole = _sum_up(moves, pick, times, (len(all_cells), visible))
+    narrow = narrowed(whole)
+    narrow.turns.update({pivot: narrowed(part) for pivot, part in whole.turns.items()})
+    narrow.cells.update(
+        {name: whole.full(name) for name in ("tracking", "opacity") if name in whole.values}
+    )
+    return narrow
+
+
+def _columns(value: Any, visible: np.ndarray) -> Any:
+    return value[:, visible] if isinstance(value, np.ndarray) else value.of(visible)
+
+
+def _sum_up(
+    moves: list[Move],
+    units_for: Callable[[Move], Units],
+    times: np.ndarray,
+    widened: tuple[int, np.ndarray] | None,
+) -> Composite:
+    """`widened` says how many columns there are and which of them are the visible characters."""
+    count = widened[0] if widened else len(units_for(moves[0]))
+    pivots = list(dict.fromkeys(_pivot_of(move) for move in moves))
+    composite = Composite((len(times), count), pivots[0])
+    if len(pivots) > 1:
+        composite.turns.update({pivot: Composite(composite.shape, pivot) for pivot in pivots})
     for move in moves:
-        traced = trace(move, units, times)
+        traced = trace(move, units_for(move), times)
+        place = widened if widened and not move.spaces else None
+        turns = composite.turns.get(_pivot_of(move))
         for name, value in move.pose.given.items():
             away, weights = value_at(value, traced.local_times), traced.weights_of(name)
+            if place:
+                away, weights = _widened(away, *place), _widened(weights, *place)
             for part in parts_of(name):
-                joined = PROPERTIES[part].join(composite[part], weights, away)
-                composite.values[part] = joined
+                composite.join(part, weights, away)
+                if turns is not None and part in ABOUT_PIVOT:
+                    turns.join(part, weights, away)
         if move.until_turn == "hidden":
-            composite.values["opacity"] = composite["opacity"] * (traced.local_times >= 0)
+            hidden = (traced.local_times < 0).astype(float)
+            composite.join("opacity", _widened(hidden, *place) if place else hidden, np.zeros(1))
     if "opacity" in composite.values:
         composite.values["opacity"] = np.clip(composite.values["opacity"], 0.0, 1.0)
     return composite
+
+
+def _pivot_of(move: Move) -> Pivot:
+    return move.pivot, move.pivot_of
+
+
+def _widened(values: np.ndarray, count: int, visible: np.ndarray) -> np.ndarray:
+    """Values of the visible characters among those of all, which are 0."""
+    wide = np.zeros((len(values), count, *values.shape[2:]))
+    wide[:, visible] = values
+    return wide

@@ -9,9 +9,10 @@ from typing import NamedTuple
 import numpy as np
 
 from ..lettering.layout import UNIT_KINDS, Layout
-from ..scene.document import Scene, Transform
+from ..scene.document import Scene, Title
 from ..scene.tracks import value_at
-from .evaluate import Composite
+from .evaluate import Composite, Pivot
+from .reflow import Reflow, reflow
 from .space import Space, layer_space, through_camera, turn
 
 
@@ -26,23 +27,25 @@ class Placed(NamedTuple):
 
 def place(
     scene: Scene,
-    transform: Transform,
+    title: Title,
     layout: Layout,
     composites: dict[str, Composite],
     times: np.ndarray,
 ) -> Placed:
     """Every character of a title at `times`: title, line, word and character moves nested."""
-    space = layer_space(transform, times)
-    opacities = value_at(transform.opacity, times)[:, None]
+    space = layer_space(title.transform, times)
+    opacities = value_at(title.transform.opacity, times)[:, None]
+    flow = reflow(title, layout, composites)
     for kind in reversed(UNIT_KINDS):
         if kind in composites:
             member = layout.member[kind]
-            inner = _unit_space(composites[kind], layout.centers[kind])
+            inner = _unit_space(composites[kind], kind, layout, flow)
             space = space.after(Space(inner.linear[:, member], inner.shift[:, member]))
             opacities = opacities * composites[kind].full("opacity")[:, member]
-    pivots = np.zeros((layout.count("character"), 3))
-    pivots[:, :2] = layout.centers["character"]
-    depth = (space.linear[..., 2, :] * pivots).sum(-1) + space.shift[..., 2]
+    middle = layout.centers["character"]
+    if flow is not None:
+        space = Space(space.linear, space.shift + space.linear[..., 0] * flow.left[..., None])
+    depth = (space.linear[..., 2, :2] * middle).sum(-1) + space.shift[..., 2]
     shape = (len(times), layout.count("character"))
     return Placed(
         np.broadcast_to(through_camera(space, scene), (*shape, 3, 3)),
@@ -51,14 +54,39 @@ def place(
     )
 
 
-def _unit_space(values: Composite, pivots: np.ndarray) -> Space:
-    """The maps of units about their pivots: to the pivot, shift, Rz Ry Rx, scale, and back."""
-    turns = [values[name] for name in ("rotation_x", "rotation_y", "rotation")]
-    linear = np.empty((*values.shape, 3, 3))
-    turn(linear, turns, (values["scale_x"], values["scale_y"]))
-    shift = np.empty((*values.shape, 3))
+def _unit_space(values: Composite, kind: str, layout: Layout, flow: Reflow | None) -> Space:
+    """The maps of units: about their pivots Rz Ry Rx, skew and scale, then the shift.
+
+    Where moves have pivots that differ, the first of them turns last; all shifts add up.
+    """
+    space = None
+    for part in values.turns.values() or (values,):
+        pivots = _pivots(part.pivot, kind, layout, flow)
+        linear = np.empty((*values.shape, 3, 3))
+        turns = [part[name] for name in ("rotation_x", "rotation_y", "rotation")]
+        turn(linear, turns, (part["scale_x"], part["scale_y"]), part["skew"])
+        shift = -linear[..., 0] * pivots[..., 0, None] - linear[..., 1] * pivots[..., 1, None]
+        shift[..., :2] += pivots
+        inner = Space(linear, shift)
+        space = inner if space is None else space.after(inner)
     for axis, name in enumerate(("x", "y", "z")):
-        shift[..., axis] = values[name]
-    shift[..., :2] += pivots
-    shift -= linear[..., 0] * pivots[:, 0, None] + linear[..., 1] * pivots[:, 1, None]
-    return Space(linear, shift)
+        space.shift[..., axis] += values[name]
+    return space
+
+
+def _pivots(pivot: Pivot, kind: str, layout: Layout, flow: Reflow | None) -> np.ndarray:
+    """The pivots of the units of a kind in title space, (n, 2), or (times, n, 2) if they shift."""
+    (across, down), whose = pivot
+    owner = kind if whose == "unit" else whose
+    # The owner of each unit is that of its first character; a larger one than its unit's own
+    # cannot be meant, so the unit's own box counts then.
+    owner = owner if UNIT_KINDS.index(owner) >= UNIT_KINDS.index(kind) else kind
+    _, first = np.unique(layout.member[kind], return_index=True)
+    owners = layout.member[owner][first]
+    left, top, right, bottom = layout.boxes[owner][owners].T
+    if flow is not None:
+        edges = layout.edges[owner][owners]
+        left = left + flow.left[:, edges[:, 0]]
+        right = right + flow.right[:, edges[:, 1]]
+    x = left + (right - left) * across
+    return np.stack([x, np.broadcast_to(top + (bottom - top) * down, x.shape)], axis=-1)

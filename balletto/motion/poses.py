@@ -21,7 +21,7 @@ def poses(scene: Scene, layer_id: str, frames: list[int]) -> dict[str, Any]:
     layout = lay_out(title)
     times = np.array(frames, dtype=float)
     traces = [
-        trace(move, units_of(scene, title, layout, move.unit), times)
+        trace(move, units_of(scene, title, layout, move.unit, move.spaces), times)
         for move in title.moves
         if move.on
     ]
@@ -36,7 +36,7 @@ def poses(scene: Scene, layer_id: str, frames: list[int]) -> dict[str, Any]:
         ],
         "moves": {
             traced.move.id: {
-                "units": layout.texts(traced.move.unit),
+                "units": layout.texts(traced.move.unit, traced.move.spaces),
                 "delays": traced.delays.tolist(),
                 "weights": traced.weights.tolist(),
             }

@@ -53,11 +53,14 @@ def _moving_space(transform: Transform, times: np.ndarray) -> Space:
     return Space(linear[:, None], value_at(transform.position, times)[:, None])
 
 
-def turn(linear: np.ndarray, turns: Sequence[Values], scale: Sequence[Values]) -> None:
-    """Fills `linear` (..., 3, 3) with Rz Ry Rx S.
+def turn(
+    linear: np.ndarray, turns: Sequence[Values], scale: Sequence[Values], skew: Values = 0.0
+) -> None:
+    """Fills `linear` (..., 3, 3) with Rz Ry Rx, the skew and the scale.
 
-    Angles about x, y, z in degrees, positive clockwise seen along the axis. Whatever does not
-    change may be a plain number, which costs next to nothing.
+    Angles about x, y, z in degrees, positive clockwise seen along the axis; a positive skew leans
+    clockwise too, the top to the right. Whatever does not change may be a plain number, which
+    costs next to nothing.
     """
     (sx, cx), (sy, cy), (sz, cz) = (_sine_and_cosine(turn) for turn in turns)
     scale_x, scale_y = scale
@@ -70,7 +73,10 @@ def turn(linear: np.ndarray, turns: Sequence[Values], scale: Sequence[Values]) -
     linear[..., 0, 2] = cz * sy * cx + sz * sx
     linear[..., 1, 2] = sz * sy * cx - cz * sx
     linear[..., 2, 2] = cy * cx
-    return linear
+    if not (isinstance(skew, float) and skew == 0):
+        lean = -np.tan(np.radians(skew)) * scale_y
+        for row, across in enumerate((cz * cy, sz * cy, -sy)):
+            linear[..., row, 1] += lean * across
 
 
 def _sine_and_cosine(degrees: Values) -> tuple[Values, Values]:

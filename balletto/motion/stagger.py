@@ -115,7 +115,7 @@ def ranks_of(ordered: Ordered, units: Units, indices: np.ndarray | None = None) 
     seen = np.empty((0, 2))
     if ordered.order == "from-point":
         # Ranks hold for the whole scene: the layer counts as it stands at the beginning.
-        seen = units.in_picture(np.zeros(1))[0]
+        seen = units.in_picture(np.zeros((1, 1)))[0]
         seen = seen if indices is None else seen[indices]
     return ORDERS[ordered.order](
         Ordering(centers, ordered.seed, ordered.ranks, ordered.point, seen)

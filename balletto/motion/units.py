@@ -30,7 +30,8 @@ class Units:
     centers: (n, 2), their rest centres in title space
     find_group: gives the words or lines that they are in, by kind; None if they are in none
     length, rate: of the scene, in frames and frames a second
-    project: from times (t,) and points (n, 2) of title space to the picture, (t, n, 2)
+    project: from times, (t, 1) or (t, n), and points (n, 2) of title space to the picture,
+        (t, n, 2)
     """
 
     centers: np.ndarray
@@ -43,23 +44,28 @@ class Units:
         return len(self.centers)
 
     def in_picture(self, times: np.ndarray) -> np.ndarray:
-        """The rest centres in the picture at `times`, (t, n, 2)."""
+        """The rest centres in the picture at `times`, (t, 1) or (t, n): (t, n, 2)."""
         if self.project is None:
             return np.broadcast_to(self.centers, (len(times), *self.centers.shape))
         return self.project(times, self.centers)
 
 
-def units_of(scene: Scene, title: Title, layout: Layout, kind: str) -> Units:
-    """The units of a kind of a title in a scene."""
+def units_of(scene: Scene, title: Title, layout: Layout, kind: str, spaces: bool = False) -> Units:
+    """The units of a kind of a title in a scene; with `spaces`, white space counts."""
 
     def project(times: np.ndarray, points: np.ndarray) -> np.ndarray:
-        matrices = layer_matrices(scene, title.transform, times)
-        flat = np.concatenate([points, np.ones((len(points), 1))], axis=1)
-        seen = np.einsum("tij,nj->tni", matrices, flat)
+        matrices = layer_matrices(scene, title.transform, times.reshape(-1))
+        matrices = matrices.reshape(*times.shape, 3, 3)
+        seen = (matrices[..., :2] * points[:, None, :]).sum(-1) + matrices[..., 2]
         return seen[..., :2] / np.maximum(seen[..., 2:], 1e-6)
 
-    def find_group(by: str) -> Group:
-        _, first = np.unique(layout.member[kind], return_index=True)  # a character of each unit
-        return Group(layout.member[by][first], layout.centers[by])
+    if spaces and kind == "character":
+        centers, member = layout.cell_centers, layout.cell_member
+    else:
+        centers, member = layout.centers[kind], layout.member
 
-    return Units(layout.centers[kind], find_group, scene.length, scene.frames_a_second, project)
+    def find_group(by: str) -> Group:
+        _, first = np.unique(member[kind], return_index=True)  # a character of each unit
+        return Group(member[by][first], layout.centers[by])
+
+    return Units(centers, find_group, scene.length, scene.frames_a_second, project)

@@ -63,7 +63,7 @@ class _SetTitle:
 
     def _work_out(self, times: np.ndarray) -> _Block:
         composites = compose(self.scene, self.title, self.layout, times)
-        placed = place(self.scene, self.title.transform, self.layout, composites, times)
+        placed = place(self.scene, self.title, self.layout, composites, times)
         opacities = np.where(placed.before_camera, placed.opacities, 0.0)
         return _Block(self.layout.ink, placed.matrices, opacities)
 

@@ -33,9 +33,7 @@ def places(scene: Scene, frame: float, layer_id: str | None = None) -> dict[str,
             }
         if shows and layer.id == layer_id:
             times = np.array([frame], dtype=float)
-            placed = place(
-                scene, layer.transform, layout, compose(scene, layer, layout, times), times
-            )
+            placed = place(scene, layer, layout, compose(scene, layer, layout, times), times)
             corners = _corners(placed.matrices[0], layout.boxes["character"]).tolist()
             characters = [
                 {"place": character.place, "corners": each}

@@ -16,14 +16,15 @@ from .model import (
     Model,
     Name,
     Opacity,
-    Pixels,
     kind_of,
     needs,
     number,
     one_of,
     shown,
 )
+from .motion_path import PathTrack, Vector3
 from .moves import Move
+from .style import RunStyle, Style
 from .tracks import changing
 
 FORMAT = "balletto-scene"
@@ -55,33 +56,6 @@ def _known_rate(text: str) -> str:
 
 Rate = Annotated[str, AfterValidator(_known_rate)]
 Side = number("a whole number of pixels", int, ge=16, le=MAX_SIDE)
-Axes = dict[
-    Annotated[str, Field(pattern=r"^[A-Za-z0-9]{4}$")], number("a number", ge=-10_000, le=10_000)
-]
-FontSize = number("a size in pixels", gt=0, le=10_000)
-Tracking = number("a tracking in thousandths", ge=-10_000, le=10_000)
-
-
-class Style(Model):
-    """How a title is set: size in px, tracking in thousandths of it, leading as a factor of it."""
-
-    font: Name = "Anybody"
-    axes: Axes = {}
-    size: FontSize = 120
-    tracking: Tracking = 0
-    leading: number("a leading", gt=0, le=100) = 1.1
-    fill: Color = "#FFFFFF"
-    align: Literal["left", "center", "right"] = "center"
-
-
-class RunStyle(Model):
-    """What a run of characters has of its own; the rest is the title's."""
-
-    font: Name | None = None
-    axes: Axes = {}
-    size: FontSize | None = None
-    tracking: Tracking | None = None
-    fill: Color | None = None
 
 
 class Run(Model):
@@ -100,7 +74,6 @@ class Run(Model):
 
 # Behind a wrapping check JSON lists arrive as Python lists, which strictness would refuse.
 LIST = Field(strict=False)
-Vector3 = Annotated[tuple[Pixels, Pixels, Pixels], LIST, needs("three numbers of pixels [x, y, z]")]
 Angles = Annotated[tuple[Degrees, Degrees, Degrees], LIST, needs("three angles [x, y, z]")]
 Scale2 = Annotated[tuple[Factor, Factor], LIST, needs("two factors [x, y]")]
 
@@ -108,7 +81,7 @@ Scale2 = Annotated[tuple[Factor, Factor], LIST, needs("two factors [x, y]")]
 class Transform(Model):
     """Where a layer stands at rest: position in px, turns about x, y, z, scale, opacity."""
 
-    position: changing(Vector3) = (0, 0, 0)
+    position: changing(Vector3, track=PathTrack) = (0, 0, 0)
     rotation: changing(Angles) = (0, 0, 0)
     scale: changing(Scale2) = (1, 1)
     opacity: changing(Opacity) = 1
@@ -118,7 +91,10 @@ Span = Annotated[tuple[Frames, Frames], LIST, needs("the first and the end frame
 
 
 class Title(Model):
-    """A layer of text. `span` is the first frame it shows and the frame where it has gone."""
+    """A layer of text. `span` is the first frame it shows and the frame where it has gone.
+
+    With `hold_center`, each line is shifted so that what can be seen of it stays centred.
+    """
 
     id: Identifier
     kind: Literal["title"]
@@ -127,6 +103,7 @@ class Title(Model):
     text: Annotated[str, Field(max_length=MAX_TEXT), needs("a text of at most 10,000 letters")]
     style: Style = Style()
     runs: tuple[Run, ...] = ()
+    hold_center: bool = False
     transform: Transform = Transform()
     moves: tuple[Move, ...] = Field((), max_length=100)
 

@@ -8,6 +8,7 @@ from pydantic import ValidationError
 from .document import FORMAT, VERSION, Scene
 from .errors import Fault, SceneError
 from .model import shown
+from .ties import bind_ties
 
 # From version n to n + 1, on plain data; filled as the format grows.
 MIGRATIONS: dict[int, Any] = {}
@@ -40,7 +41,7 @@ def from_data(data: Any) -> Scene:
         raise SceneError(_faults(error)) from None
     except (RecursionError, ValueError) as error:  # lone surrogates, absurd nesting
         raise SceneError.at("", f"the file is not a usable JSON text: {error}") from None
-    faults = _double_ids(scene)
+    faults = _double_ids(scene) or bind_ties(scene)
     if faults:
         raise SceneError(faults)
     return scene

@@ -96,10 +96,13 @@ Color = Annotated[
     StringConstraints(pattern=r"^#[0-9A-Fa-f]{6}$"),
     needs('a colour as "#RRGGBB"'),
 ]
+AxisTag = Annotated[str, Field(pattern=r"^[A-Za-z0-9]{4}$")]
+AxisValue = number("a number", ge=-10_000, le=10_000)
 Frames = number("a number of frames", ge=-1_000_000, le=1_000_000)
 Pixels = number("a number of pixels", ge=-1_000_000, le=1_000_000)
 Degrees = number("a number of degrees", ge=-1_000_000, le=1_000_000)
 Percent = number("a number of percent", ge=-1_000_000, le=1_000_000)
+Thousandths = number("a number of thousandths", ge=-10_000, le=10_000)
 Factor = number("a factor", ge=-10_000, le=10_000)
 Opacity = number("an opacity", ge=0, le=1)
 Seed = number("a whole number", int, ge=0, le=2**32 - 1)

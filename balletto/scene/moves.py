@@ -1,5 +1,6 @@
 """Moves: how the units of a title leave rest. The data only; balletto.motion computes it."""
 
+from functools import cached_property
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, model_validator
@@ -7,6 +8,9 @@ from pydantic_core import PydanticCustomError
 
 from .eases import Ease
 from .model import (
+    AxisTag,
+    AxisValue,
+    Color,
     Degrees,
     Factor,
     Frames,
@@ -15,6 +19,8 @@ from .model import (
     Name,
     Opacity,
     Pixels,
+    Thousandths,
+    needs,
     number,
 )
 from .orders import Ordered
@@ -22,6 +28,8 @@ from .selectors import AnySelector
 from .tracks import changing
 
 Unit = Literal["character", "word", "line", "title"]
+Share = number("a share of the box", ge=-1000, le=1000)
+Pivot = Annotated[tuple[Share, Share], Field(strict=False), needs("two shares of the box [x, y]")]
 
 
 class Pose(Model):
@@ -37,11 +45,30 @@ class Pose(Model):
     scale_x: changing(Factor) = None
     scale_y: changing(Factor) = None
     opacity: changing(Opacity) = None
+    skew: changing(Degrees) = None
+    tracking: changing(Thousandths) = None
+    blur: changing(Pixels) = None
+    outline: changing(Pixels) = None
+    fill: changing(Color) = None
+    outline_color: changing(Color) = None
+    axes: dict[AxisTag, changing(AxisValue)] = {}
 
-    @property
+    @cached_property
     def given(self) -> dict[str, Any]:
-        """The properties that the pose says, by name."""
-        return {name: getattr(self, name) for name in sorted(self.model_fields_set)}
+        """The properties that the pose says, by name; a font axis is "axes.wght"."""
+        names = sorted(self.model_fields_set - {"axes"})
+        axes = {f"axes.{tag}": self.axes[tag] for tag in sorted(self.axes)}
+        return {name: getattr(self, name) for name in names} | axes
+
+
+class Follow(Model):
+    """A springy lag: the weight is followed by a damped oscillator of so many swings a second.
+
+    `damping` is the ratio to the critical one: below 1 it swings, above 1 it creeps.
+    """
+
+    frequency: number("a frequency in hertz", gt=0, le=100)
+    damping: number("a damping", ge=0.01, le=10) = 0.5
 
 
 class Distribution(Ordered):
@@ -81,7 +108,9 @@ class Stagger(Distribution):
 class Move(Model):
     """One movement of all units of a kind: pose, amount over local time, stagger, reach.
 
-    With `until_turn` hidden, a unit is not seen before its own time begins.
+    With `until_turn` hidden, a unit is not seen before its own time begins. `pivot` is the point
+    that units turn and grow about, in shares of the box of `pivot_of`: [0, 0] is the left top,
+    [0.5, 1] the middle of the bottom. With `spaces`, white space takes part as characters do.
     """
 
     id: Identifier
@@ -94,3 +123,7 @@ class Move(Model):
     stagger: Stagger | None = None
     until_turn: Literal["hidden"] | None = None
     reach: tuple[AnySelector, ...] = Field((), max_length=16)
+    follow: Follow | None = None
+    spaces: bool = False
+    pivot: Pivot = (0.5, 0.5)
+    pivot_of: Literal["unit", "word", "line", "title"] = "unit"

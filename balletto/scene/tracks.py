@@ -1,7 +1,7 @@
 """Tracks: values that change over time, and `value_at`, which asks any value for its course.
 
-A value stands either plainly (a number, a vector) or as a track of keys. Both are asked the same
-way and for all times at once.
+A value stands plainly (a number, a vector, a colour), as a track of keys, or tied to another. All
+are asked the same way and for all times at once.
 """
 
 from functools import cache, cached_property
@@ -9,11 +9,12 @@ from itertools import pairwise
 from typing import Any, Generic, Literal, TypeVar
 
 import numpy as np
-from pydantic import Field, model_validator
+from pydantic import Field, PrivateAttr, model_validator
 from pydantic_core import PydanticCustomError
 
+from .colors import oklab
 from .eases import TrackEase, ease_function
-from .model import Frames, Model, one_of
+from .model import Factor, Frames, Model, Name, Pixels, one_of
 
 V = TypeVar("V")
 Beyond = Literal["hold", "cycle", "mirror", "continue"]
@@ -50,10 +51,10 @@ class Track(Model, Generic[V]):
         return self
 
     @cached_property
-    def _curve(self) -> "_Curve":
-        return _Curve(
+    def _curve(self) -> "Curve":
+        return Curve(
             np.array([key.at for key in self.keys], dtype=float),
-            np.array([key.value for key in self.keys], dtype=float),
+            np.array([_as_numbers(key.value) for key in self.keys], dtype=float),
             [key.ease for key in self.keys[:-1]],
         )
 
@@ -88,7 +89,7 @@ class Track(Model, Generic[V]):
         return folded
 
 
-class _Curve:
+class Curve:
     """The course through keys at `at` (k,) with `values` (k,) or (k, d) and `eases` (k - 1)."""
 
     def __init__(self, at: np.ndarray, values: np.ndarray, eases: list[Any]):
@@ -102,16 +103,17 @@ class _Curve:
         stretch = np.clip(np.searchsorted(at, times, side="right") - 1, 0, len(at) - 2)
         s = np.clip((times - at[stretch]) / (at[stretch + 1] - at[stretch]), 0.0, 1.0)
         if len(self._kinds) == 1:
-            course = self._course(self._kinds[0][0], stretch, s)
+            course = self.course(self._kinds[0][0], stretch, s)
         else:
             course = np.empty(np.shape(times) + values.shape[1:])
             for ease, here in self._kinds:
                 chosen = here[stretch]
-                course[chosen] = self._course(ease, stretch[chosen], s[chosen])
+                course[chosen] = self.course(ease, stretch[chosen], s[chosen])
         at_end = np.asarray(times >= at[-1]).reshape(np.shape(times) + (1,) * (values.ndim - 1))
         return np.where(at_end, values[-1], course)
 
-    def _course(self, ease: Any, stretch: np.ndarray, s: np.ndarray) -> np.ndarray:
+    def course(self, ease: Any, stretch: np.ndarray, s: np.ndarray) -> np.ndarray:
+        """Values on the stretches of those numbers, which have this ease, at s = 0..1."""
         if ease in TANGENTS:
             return self._hermite(self._tangents(ease), stretch, s)
         eased = ease_function(ease)(s)
@@ -174,23 +176,80 @@ def mix(start: np.ndarray, end: np.ndarray, share: np.ndarray) -> np.ndarray:
     return np.where(start == end, start, start * (1 - share) + end * share)
 
 
+class Tie(Model):
+    """What a value follows: gain * (the value at the path `to`, `delay` frames before) + plus.
+
+    The course is taken over as it stands: a value in the local time of a move follows another at
+    the same local time. `gain` and `plus` do nothing to a colour.
+    """
+
+    to: Name
+    gain: Factor = 1
+    plus: Pixels = 0
+    delay: Frames = 0
+
+
+class Tied(Model, Generic[V]):
+    """A value that follows another. `balletto.scene.ties` finds what `to` names, when a scene is
+    read, and keeps it here."""
+
+    tie: Tie
+    _source: Any = PrivateAttr(None)
+    _part: int | None = PrivateAttr(None)
+
+    def bind(self, source: Any, part: int | None) -> None:
+        """Says what is followed: a value, or one part of a vector."""
+        self._source, self._part = source, part
+
+    def at_times(self, times: np.ndarray) -> np.ndarray:
+        """Values at `times`, shaped as Track.at_times does."""
+        times = np.asarray(times, dtype=float)
+        course = value_at(self._source, times - self.tie.delay)
+        course = course if self._part is None else course[..., self._part]
+        return course if self.is_color else self.tie.gain * course + self.tie.plus
+
+    @property
+    def is_color(self) -> bool:
+        """Whether what is followed is a colour."""
+        return is_color(self._source)
+
+
+def is_color(value: Any) -> bool:
+    """Whether a value, plain or of keys or tied, is a colour."""
+    if isinstance(value, Tied):
+        return value.is_color
+    return isinstance(value.keys[0].value if isinstance(value, Track) else value, str)
+
+
+def _as_numbers(value: Any) -> Any:
+    return oklab(value) if isinstance(value, str) else value
+
+
 def is_track(value: Any) -> bool:
     """Whether plain data or a model is a track of keys."""
     return isinstance(value, Track) or (isinstance(value, dict) and "keys" in value)
 
 
+def changes_over_time(value: Any) -> bool:
+    """Whether a value of a scene is anything but plain."""
+    return isinstance(value, Track | Tied)
+
+
 def _value_kind(data: Any) -> str:
+    if isinstance(data, Tied) or (isinstance(data, dict) and "tie" in data):
+        return "tie"
     return "track" if isinstance(data, (dict, Track)) else "plain"
 
 
-def changing(plain: Any) -> Any:
-    """The type of a value that stands plainly or as a track of such values."""
-    return one_of(_value_kind, "a value or keys", plain=plain, track=Track[plain])
+def changing(plain: Any, track: Any = None) -> Any:
+    """The type of a value that stands plainly, as a track of such values, or tied to another."""
+    kinds = {"plain": plain, "track": track or Track[plain], "tie": Tied[plain]}
+    return one_of(_value_kind, "a value, keys or a tie", **kinds)
 
 
 def value_at(value: Any, times: np.ndarray) -> np.ndarray:
-    """The course of a plain value or a track over `times`, shaped as Track.at_times does."""
-    if isinstance(value, Track):
+    """The course of a value over `times`, shaped as Track.at_times does; colours are in OKLab."""
+    if isinstance(value, Track | Tied):
         return value.at_times(times)
-    shape = np.shape(times)
-    return np.full(shape + np.shape(value), value, dtype=float)
+    plain = np.asarray(_as_numbers(value), dtype=float)
+    return np.broadcast_to(plain, np.shape(times) + plain.shape)

@@ -228,7 +228,7 @@ class PoseLaws(TestCase):
         title = made.layers[0]
         layout = lay_out(title)
         times = np.array([0.0])
-        placed = place(made, title.transform, layout, compose(made, title, layout, times), times)
+        placed = place(made, title, layout, compose(made, title, layout, times), times)
         left, top, right, bottom = layout.boxes["character"][0]
         points = np.array([[left, top, 1], [right, top, 1], [right, bottom, 1], [left, bottom, 1]])
         seen = placed.matrices[0, 0] @ points.T
@@ -272,7 +272,7 @@ class PoseLaws(TestCase):
         made = files.from_data(data)
         title, times = made.layers[0], np.array([0.0])
         layout = lay_out(title)
-        placed = place(made, title.transform, layout, compose(made, title, layout, times), times)
+        placed = place(made, title, layout, compose(made, title, layout, times), times)
         return placed.matrices[0, :, :2, 2] / placed.matrices[0, :, 2, 2:]
 
     def timing(self, made):

@@ -231,13 +231,13 @@ def motion(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
     layout = lay_out(title)
     moves = []
     for move in title.moves:
-        times = timing(move, units_of(document, title, layout, move.unit))
+        times = timing(move, units_of(document, title, layout, move.unit, move.spaces))
         weights = np.clip(np.round(times.weights * 100), -127, 127).astype(np.int8)
         moves.append(
             {
                 "id": move.id,
                 "unit": move.unit,
-                "units": layout.texts(move.unit),
+                "units": layout.texts(move.unit, move.spaces),
                 "starts": np.round(times.starts, 3).tolist(),
                 "ends": np.round(times.ends, 3).tolist(),
                 "shades": np.round(times.shades, 2).tolist(),

@@ -1,7 +1,8 @@
 """Reach: how strongly each unit takes part in a move, by a list of joined selectors.
 
 A kind of selector is one module with a function (selector, units, times, property number) ->
-(times, units), and its line in SELECTORS.
+weights, and its line in SELECTORS. The times are (times, 1), or (times, units) where each unit is
+asked at times of its own; the weights are (times, units).
 """
 
 from collections.abc import Callable
@@ -48,11 +49,13 @@ def reach_of(
 ) -> np.ndarray:
     """Weights (times, units) of all selectors joined; 1 throughout where there are none.
 
-    times: (t,) in frames of the scene; property_number: for chances, that of x if not given.
+    times: in frames of the scene, (t,), or (t, units) where each unit is asked at its own times
+    property_number: for chances, that of x if not given
     """
+    times = times if times.ndim > 1 else times[:, None]
     joined: np.ndarray | None = None
     for selector in selectors:
         value = SELECTORS[selector.kind](selector, units, times, property_number)
-        value = value * (value_at(selector.strength, times)[:, None] / 100)
+        value = value * (value_at(selector.strength, times) / 100)
         joined = value if joined is None else JOINS[selector.combine](joined, value)
     return np.ones((len(times), len(units))) if joined is None else joined

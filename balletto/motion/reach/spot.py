@@ -17,17 +17,13 @@ def spot(selector: Any, units: Units, times: np.ndarray, _: int) -> np.ndarray:
     value = ease_function(selector.edge)(inside)
     if selector.invert:
         value = 1 - value
-    floor = value_at(selector.floor, times)[:, None] / 100
+    floor = value_at(selector.floor, times) / 100
     return floor + (1 - floor) * value
 
 
 def _point(value: Any, times: np.ndarray) -> np.ndarray:
-    """A point of the selector, (times, 1, 2)."""
-    return value_at(value, times)[:, None, :]
-
-
-def _number(value: Any, times: np.ndarray) -> np.ndarray:
-    return value_at(value, times)[:, None]
+    """A point of the selector, (times, 1 or units, 2)."""
+    return value_at(value, times)
 
 
 def _falling(distance: np.ndarray, inner: np.ndarray, outer: np.ndarray) -> np.ndarray:
@@ -47,14 +43,14 @@ def _slope(selector: SlopeSpot, places: np.ndarray, times: np.ndarray) -> np.nda
 
 def _round(selector: RoundSpot, places: np.ndarray, times: np.ndarray) -> np.ndarray:
     distance = np.hypot(*np.moveaxis(places - _point(selector.center, times), -1, 0))
-    return _falling(distance, _number(selector.inner, times), _number(selector.outer, times))
+    return _falling(distance, value_at(selector.inner, times), value_at(selector.outer, times))
 
 
 def _band(selector: BandSpot, places: np.ndarray, times: np.ndarray) -> np.ndarray:
-    angle = np.radians(_number(selector.angle, times))
+    angle = np.radians(value_at(selector.angle, times))
     x, y = np.moveaxis(places - _point(selector.center, times), -1, 0)
     distance = np.abs(y * np.cos(angle) - x * np.sin(angle))
-    return _falling(distance, np.zeros_like(distance), _number(selector.width, times) / 2)
+    return _falling(distance, np.zeros_like(distance), value_at(selector.width, times) / 2)
 
 
 SHAPES: dict[str, Callable[[Any, np.ndarray, np.ndarray], np.ndarray]] = {

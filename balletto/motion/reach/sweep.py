@@ -26,8 +26,8 @@ def sweep(selector: Sweep, units: Units, times: np.ndarray, _: int) -> np.ndarra
     start, end = ranks * cells, (ranks + 1) * cells
 
     def area(edge: np.ndarray) -> np.ndarray:
-        rising = _ramp_area(edge, low[:, None], soft_low[:, None])
-        return rising - _ramp_area(edge, (high - soft_high)[:, None], soft_high[:, None])
+        rising = _ramp_area(edge, low, soft_low)
+        return rising - _ramp_area(edge, high - soft_high, soft_high)
 
     mean = np.clip((area(end) - area(start)) / (end - start), 0.0, 1.0)
     return ease_function(selector.edge)(mean)
@@ -36,11 +36,13 @@ def sweep(selector: Sweep, units: Units, times: np.ndarray, _: int) -> np.ndarra
 def band_of(
     selector: Sweep, times: np.ndarray
 ) -> tuple[np.ndarray, np.ndarray, np.ndarray, np.ndarray]:
-    """Low edge, high edge and the softness within either, (times,) each, in the band's measure."""
+    """Low edge, high edge and the softness within either, shaped as times, in its measure."""
     travel = value_at(selector.travel, times)
     one, other = value_at(selector.low, times) + travel, value_at(selector.high, times) + travel
     low, high = np.minimum(one, other), np.maximum(one, other)
-    soft_low, soft_high = value_at(selector.soft_low, times), value_at(selector.soft_high, times)
+    soft_low, soft_high = (
+        np.maximum(value_at(soft, times), 0.0) for soft in (selector.soft_low, selector.soft_high)
+    )
     wanted = soft_low + soft_high
     # Soft edges that overlap both shrink in proportion.
     too_soft = wanted > high - low

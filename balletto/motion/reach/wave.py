@@ -9,6 +9,9 @@ from ...scene.tracks import value_at
 from ..stagger import ranks_of
 from ..units import Units
 
+# An ease that overshoots, or a tie, may bring a period to 0 and below, where a wave has no meaning.
+SHORTEST = 1e-3  # frames
+
 
 def _fraction(turns: np.ndarray) -> np.ndarray:
     return turns - np.floor(turns)
@@ -34,13 +37,13 @@ def wave(selector: Wave, units: Units, times: np.ndarray, _: int) -> np.ndarray:
     """Weights (times, units) from `low` to `high`."""
 
     def at(name: str) -> np.ndarray:
-        return value_at(getattr(selector, name), times)[:, None]
+        return value_at(getattr(selector, name), times)
 
-    period = at("period")
+    period = np.maximum(at("period"), SHORTEST)
     if selector.loop:
         # A whole number of periods in the scene: its last frame leads into its first.
         period = units.length / np.maximum(np.round(units.length / period), 1)
     along = (ranks_of(selector, units) + 0.5) / max(len(units), 1)
-    turns = at("cycles") * along - times[:, None] / period + at("phase")
+    turns = at("cycles") * along - times / period + at("phase")
     low, high = at("low"), at("high")
     return low + (high - low) * (1 + SHAPES[selector.shape](turns, at("soft"))) / 2

@@ -1,0 +1,215 @@
+"""Follow: a springy lag. The weight w is replaced by x with x'' = k^2 (w - x) - 2 z k x'.
+
+Here z is the damping and k = 2 pi f with f the frequency. It starts at rest on w(0). The answer at a time is exact whatever was asked before: the course of w
+is cut into cells, the response to each is an integral over the cell against the oscillator's answer
+to a single push, and a state (x, x') leads from cell to cell. The times that lie so far back that
+they are forgotten are left out.
+
+In a cell w is taken at five places, at either end from within, so that a jump between cells stays
+a jump. Where w is not smooth (a hold, a tick, a step), the cell is halved, again and again.
+"""
+
+from collections.abc import Callable, Iterator
+from fractions import Fraction
+from functools import lru_cache
+from typing import NamedTuple
+
+import numpy as np
+
+from ..scene.moves import Follow
+
+# From times (k, units) in frames of the scene to the weights there.
+Weights = Callable[[np.ndarray], np.ndarray]
+
+# Where in a cell w is taken; the ends just within.
+_PLACES = np.array([1e-9, 0.25, 0.5, 0.75, 1 - 1e-9])
+_SMOOTH = 2e-5  # how far w may be from the parabola through three of the places
+_HALVINGS = 14  # a cell is then 1/16384 of the first, and a jump in it harmless
+_NODES, _NODE_WEIGHTS = np.polynomial.legendre.leggauss(12)
+_FORGOTTEN = np.log(1e10)
+_BLOCK_CELLS = 64
+_MOST_SAMPLES = 2_000_000  # of w at once, to bound the memory
+
+
+class _Oscillator(NamedTuple):
+    """The oscillator in frames: k a frame, and the damping ratio."""
+
+    rate: float
+    damping: float
+
+    def push(self, time: np.ndarray) -> np.ndarray:
+        """The answer x at `time` to a push of speed 1 at 0, at rest before."""
+        split = self.rate * np.emath.sqrt(1 - self.damping**2)
+        swing = np.sinc(split * time / np.pi) if np.isrealobj(split) else _sinhc(split, time)
+        return time * swing * np.exp(-self.damping * self.rate * time)
+
+    def push_speed(self, time: np.ndarray) -> np.ndarray:
+        """The speed x' of the answer to that push."""
+        split = self.rate * np.emath.sqrt(1 - self.damping**2)
+        fade = np.exp(-self.damping * self.rate * time)
+        return np.real(np.cos(split * time)) * fade - self.damping * self.rate * self.push(time)
+
+    def state_after(self, length: np.ndarray) -> np.ndarray:
+        """The matrix (..., 2, 2) that leads (x, x') over `length` frames while w is 0."""
+        push, speed = self.push(length), self.push_speed(length)
+        held = speed + 2 * self.damping * self.rate * push
+        return np.stack([held, push, -(self.rate**2) * push, speed], -1).reshape(
+            *np.shape(length), 2, 2
+        )
+
+    @property
+    def memory(self) -> float:
+        """Frames after which nothing is left of a state."""
+        slow = self.damping - np.sqrt(max(self.damping**2 - 1, 0.0))
+        return float(_FORGOTTEN / (slow * self.rate))
+
+
+def _sinhc(split: complex, time: np.ndarray) -> np.ndarray:
+    """sin(split t) / (split t) for an overdamped split, which is imaginary."""
+    turned = np.abs(split) * time
+    return np.where(turned > 0, np.sinh(turned) / np.where(turned > 0, turned, 1.0), 1.0)
+
+
+def followed(
+    weights: Weights, follow: Follow, rate: Fraction, times: np.ndarray, count: int
+) -> np.ndarray:
+    """The weights (times, count) that follow `weights`, at `times` (t,) in frames, in any order."""
+    oscillator = _Oscillator(2 * np.pi * follow.frequency / float(rate), follow.damping)
+    cell = 1.0 / int(np.ceil(oscillator.rate * max(1.0, follow.damping)))
+    wanted = np.maximum(times, 0.0)
+    places = np.floor(wanted / cell + 1e-9).astype(int)
+    first = max(0, int((wanted.min(initial=0.0) - oscillator.memory) / cell))
+    rest = weights(np.full((1, 1), first * cell))
+    state = np.stack([np.broadcast_to(rest[0], (count,)), np.zeros(count)])
+    followed = np.empty((len(times), count))
+    sorted_rows = np.argsort(places, kind="stable")
+    done = 0
+    for here, states in _states(weights, oscillator, cell, first, places.max(initial=0), state):
+        end = np.searchsorted(places[sorted_rows], here + len(states), side="left")
+        rows = sorted_rows[done:end]
+        done = end
+        before = states[places[rows] - here]
+        followed[rows] = _within(weights, oscillator, before, places[rows] * cell, wanted[rows])
+    return followed
+
+
+def _states(
+    weights: Weights,
+    oscillator: _Oscillator,
+    cell: float,
+    first: int,
+    last: int,
+    state: np.ndarray,
+) -> Iterator[tuple[int, np.ndarray]]:
+    """Blocks of states (cells, 2, units) at the starts of the cells first..last."""
+    over = oscillator.state_after(np.array(cell))
+    block = max(1, min(_BLOCK_CELLS, _MOST_SAMPLES // (len(_PLACES) * state.shape[1] + 1)))
+    for start in range(first, last + 1, block):
+        states = np.empty((min(block, last + 1 - start), *state.shape))
+        # Nothing comes after the last state.
+        led = np.arange(start, min(start + len(states), last))
+        pushes = _pushed(weights, oscillator, led * cell, cell)
+        for index in range(len(states)):
+            states[index] = state
+            if index < len(pushes):
+                state = over @ state + pushes[index]
+        yield start, states
+
+
+def _within(
+    weights: Weights,
+    oscillator: _Oscillator,
+    before: np.ndarray,
+    starts: np.ndarray,
+    times: np.ndarray,
+) -> np.ndarray:
+    """x at `times`, each from the state (2, units) at the start of the cell that it is in."""
+    lengths = times - starts
+    answer = before[:, 0].copy()
+    for length in np.unique(lengths[lengths > 1e-9]):
+        rows = np.flatnonzero(lengths == length)
+        over = oscillator.state_after(np.array(length))
+        pushed = _pushed(weights, oscillator, starts[rows], float(length))
+        answer[rows] = (over[0] @ before[rows]) + pushed[:, 0]
+    return answer
+
+
+def _pushed(
+    weights: Weights, oscillator: _Oscillator, starts: np.ndarray, length: float
+) -> np.ndarray:
+    """What w does to (x, x') over cells of one length from `starts` (c,): (c, 2, units)."""
+    samples = np.stack([weights((starts + place * length)[:, None]) for place in _PLACES])
+    pushed = np.einsum("sp,pcu->csu", _kernel(oscillator, length), samples, optimize=True)
+    rough = _is_rough(samples)
+    if rough.any():
+        _refine(weights, oscillator, starts, length, rough, pushed)
+    return pushed
+
+
+@lru_cache(maxsize=256)
+def _kernel(oscillator: _Oscillator, length: float) -> np.ndarray:
+    """(2, places): what 1 of w at each place adds to (x, x') at the end of a cell at rest before.
+
+    It is the integral of k^2 push(length - s) times the polynomial that is 1 at that place and 0 at
+    the others, by Gauss's rule.
+    """
+    at = (_NODES + 1) / 2
+    places = np.linspace(0, 1, len(_PLACES))
+    basis = np.linalg.solve(
+        np.vander(places, increasing=True).T, np.vander(at, len(places), increasing=True).T
+    )
+    left = length * (1 - at)
+    pushes = np.stack([oscillator.push(left), oscillator.push_speed(left)])
+    return oscillator.rate**2 * length / 2 * (pushes * _NODE_WEIGHTS) @ basis.T
+
+
+def _is_rough(samples: np.ndarray) -> np.ndarray:
+    """Where w, taken at the places (5, ...), leaves the parabola through its ends and middle."""
+    first, quarter, middle, three, last = samples
+    early = quarter - (0.375 * first + 0.75 * middle - 0.125 * last)
+    late = three - (-0.125 * first + 0.75 * middle + 0.375 * last)
+    return np.maximum(np.abs(early), np.abs(late)) > _SMOOTH
+
+
+def _refine(
+    weights: Weights,
+    oscillator: _Oscillator,
+    starts: np.ndarray,
+    length: float,
+    rough: np.ndarray,
+    pushed: np.ndarray,
+) -> None:
+    """Works the rough cells out again, halved until w is smooth in each half; changes `pushed`."""
+    cells, units = np.nonzero(rough)
+    pushed[cells, :, units] = 0.0
+    ends, begin, part = starts + length, starts[cells], length
+    for halving in range(1, _HALVINGS + 1):
+        part /= 2
+        cells, units = np.tile(cells, 2), np.tile(units, 2)
+        begin = np.concatenate([begin, begin + part])
+        samples = _asked(weights, units, begin + _PLACES[:, None] * part, rough.shape[1])
+        again = _is_rough(samples) & (halving < _HALVINGS)
+        done = ~again
+        answer = _kernel(oscillator, part) @ samples[:, done]
+        left = np.maximum(ends[cells[done]] - begin[done] - part, 0.0)
+        states = np.einsum("nab,bn->na", oscillator.state_after(left), answer)
+        np.add.at(pushed, (cells[done], slice(None), units[done]), states)
+        if not again.any():
+            return
+        cells, units, begin = cells[again], units[again], begin[again]
+
+
+def _asked(weights: Weights, units: np.ndarray, times: np.ndarray, count: int) -> np.ndarray:
+    """Weights (places, n) of single units, `units` (n,), at `times` (places, n).
+
+    They are put into a table (depth, count) with a column for each unit, so that all are asked at
+    once, each at times of its own.
+    """
+    order = np.argsort(units, kind="stable")
+    sizes = np.bincount(units, minlength=count)
+    depth = np.empty(len(units), dtype=int)
+    depth[order] = np.arange(len(units)) - np.repeat(np.cumsum(sizes) - sizes, sizes)
+    table = np.broadcast_to(times[:, :1, None], (len(times), sizes.max(), count)).copy()
+    table[:, depth, units] = times
+    asked = weights(table.reshape(-1, count)).reshape(table.shape)
+    return asked[:, depth, units]

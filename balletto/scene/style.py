@@ -1,0 +1,82 @@
+"""Style: how the letters of a title are set and dressed."""
+
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+from .model import AxisTag, AxisValue, Color, Degrees, Model, Name, Thousandths, number, one_of
+
+Axes = dict[AxisTag, AxisValue]
+FontSize = number("a size in pixels", gt=0, le=10_000)
+Width = number("a width in pixels", ge=0, le=10_000)
+Wrap = number("a width in pixels", gt=0, le=100_000)
+
+
+class _Gradient(Model):
+    """Colours at even steps, mixed in OKLab, over the box of each `over` at rest."""
+
+    colors: Annotated[tuple[Color, ...], Field(min_length=2, max_length=16)]
+    over: Literal["title", "line", "word", "character"] = "title"
+
+
+class LinearGradient(_Gradient):
+    """Along a line through the box: angle 0 from left to right, 90 from top to bottom."""
+
+    kind: Literal["linear"]
+    angle: Degrees = 90
+
+
+class RoundGradient(_Gradient):
+    """From the middle of the box to its corners."""
+
+    kind: Literal["round"]
+
+
+GRADIENT_KINDS = {"linear": LinearGradient, "round": RoundGradient}
+
+
+def _fill_kind(data: Any) -> str:
+    if isinstance(data, str):
+        return "none" if data == "none" else "color"
+    return str(data.get("kind") if isinstance(data, dict) else getattr(data, "kind", None))
+
+
+# "none" leaves the inside of the letters open: with an outline, they are outline only.
+Fill = one_of(
+    _fill_kind,
+    'a colour as "#RRGGBB", a gradient of the kind linear or round, or "none"',
+    none=Literal["none"],
+    color=Color,
+    **GRADIENT_KINDS,
+)
+
+
+class Style(Model):
+    """How a title is set: size in px, tracking in thousandths of it, leading as a factor of it.
+
+    `outline` is the width in px of a line that runs along the edge of the letters, half of it
+    inside; `wrap` the width in px at which lines are broken.
+    """
+
+    font: Name = "Anybody"
+    axes: Axes = {}
+    size: FontSize = 120
+    tracking: Thousandths = 0
+    leading: number("a leading", gt=0, le=100) = 1.1
+    fill: Fill = "#FFFFFF"
+    outline: Width = 0
+    outline_color: Color = "#000000"
+    align: Literal["left", "center", "right"] = "center"
+    wrap: Wrap | None = None
+
+
+class RunStyle(Model):
+    """What a run of characters has of its own; the rest is the title's."""
+
+    font: Name | None = None
+    axes: Axes = {}
+    size: FontSize | None = None
+    tracking: Thousandths | None = None
+    fill: Fill | None = None
+    outline: Width | None = None
+    outline_color: Color | None = None

@@ -1,0 +1,174 @@
+"""Ties: values that follow others. Here they are found, checked and bound to what they follow."""
+
+from collections.abc import Iterator
+from functools import cache
+from typing import Any
+
+from pydantic import BaseModel, TypeAdapter, ValidationError
+
+from .errors import Fault
+from .tracks import Tied, Track
+
+Place = tuple[str | int, ...]
+
+
+def bind_ties(scene: Any) -> list[Fault]:
+    """Binds every tie of a scene to what it follows; a fault for each that cannot be."""
+    ties = dict(_ties_in(scene, ()))
+    faults = []
+    targets: dict[int, Tied | None] = {}
+    for place, tied in ties.items():
+        try:
+            source, part = _find(scene, tied.tie.to)
+        except LookupError as error:
+            faults.append(Fault(_path(place), f"the tie leads nowhere: {error.args[0]}"))
+            continue
+        tied.bind(source, part)
+        targets[id(tied)] = source if isinstance(source, Tied) else None
+    names = {id(tied): _name(scene, place) for place, tied in ties.items()}
+    for place, tied in ties.items():
+        circle = _circle(tied, targets)
+        if circle:
+            told = " → ".join([names[step] for step in circle])
+            faults.append(Fault(_path(place), f"a circle of ties, which has no value: {told}"))
+    if faults:
+        return faults
+    return [fault for place, tied in ties.items() for fault in _misfits(place, tied)]
+
+
+def _ties_in(part: Any, place: Place) -> Iterator[tuple[Place, Tied]]:
+    """All ties below a part of a scene, with their places."""
+    if isinstance(part, Tied):
+        yield place, part
+    elif isinstance(part, BaseModel) and not isinstance(part, Track):
+        for name, field in type(part).model_fields.items():
+            yield from _ties_in(getattr(part, name), (*place, field.alias or name))
+    elif isinstance(part, tuple) and part and isinstance(part[0], BaseModel):
+        for index, item in enumerate(part):
+            yield from _ties_in(item, (*place, index))
+    elif isinstance(part, dict):
+        for name, item in part.items():
+            yield from _ties_in(item, (*place, name))
+
+
+def _find(scene: Any, path: str) -> tuple[Any, int | None]:
+    """What a path of a tie names: a value, and which part of it if it is a vector's.
+
+    LookupError, saying what is wrong, if there is no such value.
+    """
+    head, *rest = path.split(".")
+    part = scene if head == "scene" else _with_id(scene.layers, head, "layer")
+    if rest[:1] == ["moves"] and len(rest) > 1 and head != "scene":
+        part, rest = _with_id(part.moves, rest[1], f"move in {head}"), rest[2:]
+    for number, name in enumerate(rest):
+        if name.isdigit() and number == len(rest) - 1 and _width(part) > int(name):
+            return part, int(name)
+        part = _step(part, name, path)
+    if _width(part) < 0:
+        raise LookupError(f'"{path}" is no value that could be followed')
+    return part, None
+
+
+def _with_id(items: tuple[Any, ...], identifier: str, what: str) -> Any:
+    found = next((item for item in items if item.id == identifier), None)
+    if found is None:
+        raise LookupError(f'there is no {what} "{identifier}"')
+    return found
+
+
+def _step(part: Any, name: str, path: str) -> Any:
+    if isinstance(part, BaseModel):
+        fields = type(part).model_fields
+        found = next((key for key, field in fields.items() if name in (key, field.alias)), None)
+        part = getattr(part, found) if found else None
+    elif isinstance(part, dict):
+        part = part.get(name)
+    elif isinstance(part, tuple) and name.isdigit() and int(name) < len(part):
+        part = part[int(name)]
+    else:
+        part = None
+    if part is None:
+        raise LookupError(f'there is no "{name}" of "{path}"')
+    return part
+
+
+def _width(value: Any) -> int:
+    """How many numbers a value has: 0 for a plain one, -1 if it is no value of this kind."""
+    if isinstance(value, Track):
+        return _width(value.keys[0].value)
+    if isinstance(value, Tied):
+        return 0 if value._part is not None else max(len(_stand_in(type(value))), 0)
+    if isinstance(value, tuple) and value and all(isinstance(v, int | float) for v in value):
+        return len(value)
+    is_number = isinstance(value, int | float) and not isinstance(value, bool)
+    return 0 if is_number or _is_color(value) else -1
+
+
+def _is_color(value: Any) -> bool:
+    return isinstance(value, str) and value.startswith("#")
+
+
+@cache
+def _stand_in(kind: type[Tied]) -> tuple[float, ...]:
+    """As many ones as the values have that a kind of tie stands for; none for a plain number."""
+    plain = TypeAdapter(kind.__pydantic_generic_metadata__["args"][0])
+    for candidate in ((), (1, 1), (1, 1, 1)):
+        try:
+            plain.validate_python(candidate or 1)
+        except ValidationError:
+            continue
+        return candidate
+    return ()
+
+
+def _takes_colors(kind: type[Tied]) -> bool:
+    try:
+        TypeAdapter(kind.__pydantic_generic_metadata__["args"][0]).validate_python("#000000")
+    except ValidationError:
+        return False
+    return True
+
+
+def _circle(start: Tied, targets: dict[int, Tied | None]) -> list[int]:
+    """The ties from one round to itself; none if it does not come back."""
+    steps, tied = [id(start)], targets.get(id(start))
+    while tied is not None and id(tied) not in steps:
+        steps.append(id(tied))
+        tied = targets.get(id(tied))
+    return [*steps, id(start)] if tied is start else []
+
+
+def _misfits(place: Place, tied: Tied) -> Iterator[Fault]:
+    """A fault if what is followed has not as many numbers as what follows."""
+    needed, given = len(_stand_in(type(tied))), _width(tied._source)
+    given = 0 if tied._part is not None else given
+    if _takes_colors(type(tied)) != tied.is_color or needed != given:
+        told = "a colour" if tied.is_color else _COUNTS[given]
+        wanted = "a colour" if _takes_colors(type(tied)) else _COUNTS[needed]
+        yield Fault(_path(place), f'{wanted} is needed to follow, "{tied.tie.to}" is {told}')
+
+
+_COUNTS = {0: "one number", 2: "a pair of numbers", 3: "a set of three numbers"}
+
+
+def _name(scene: Any, place: Place) -> str:
+    """A place as a tie would name it: by the ids of layers and moves."""
+    names: list[str] = []
+    part: Any = scene
+    for index, step in enumerate(place):
+        part = (
+            part[step]
+            if isinstance(step, int | str) and isinstance(part, tuple | dict)
+            else (_step(part, str(step), ""))
+        )
+        if index and place[index - 1] in ("layers", "moves") and isinstance(step, int):
+            names.append(part.id)
+        elif step != "layers":
+            names.append(str(step))
+    return ".".join(names if place[0] == "layers" else ["scene", *names])
+
+
+def _path(place: Place) -> str:
+    """A place as faults tell it: `layers[0].moves[1].amount`."""
+    path = "".join(f"[{step}]" if isinstance(step, int) else f".{step}" for step in place)
+    return path.removeprefix(".")
