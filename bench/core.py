@@ -12,7 +12,7 @@ import skia
 from balletto.clip.convert import Converter
 from balletto.clip.encoder import Encoder
 from balletto.clip.render import encoder_threads, render
-from balletto.picture.canvas import Fill
+from balletto.picture.canvas import Letter
 from balletto.picture.frame import Picture
 from balletto.picture.skia_canvas import SkiaCanvas
 from balletto.scene import files
@@ -65,11 +65,11 @@ class _NotingCanvas(SkiaCanvas):
         super().__init__(*SIZE)
         self.fills: list[tuple[skia.Path, skia.Matrix, skia.Paint]] = []
 
-    def fill(self, fills: Iterable[Fill]) -> None:
-        for outline, matrix, color, opacity in fills:
+    def draw(self, letters: Iterable[Letter]) -> None:
+        for outline, matrix, color, opacity, _, _ in letters:
             paint = skia.Paint(AntiAlias=True, Color=0xFF000000 | int(color[1:], 16))
             paint.setAlphaf(opacity)
-            self.fills.append((outline, skia.Matrix.MakeAll(*matrix), paint))
+            self.fills.append((outline.path, skia.Matrix.MakeAll(*matrix), paint))
 
 
 def drawing() -> dict[str, float]:

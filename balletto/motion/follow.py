@@ -1,9 +1,9 @@
 """Follow: a springy lag. The weight w is replaced by x with x'' = k^2 (w - x) - 2 z k x'.
 
-Here z is the damping and k = 2 pi f with f the frequency. It starts at rest on w(0). The answer at a time is exact whatever was asked before: the course of w
-is cut into cells, the response to each is an integral over the cell against the oscillator's answer
-to a single push, and a state (x, x') leads from cell to cell. The times that lie so far back that
-they are forgotten are left out.
+Here z is the damping and k = 2 pi f with f the frequency. x starts at rest on w(0). The answer at a
+time is exact whatever was asked before: the course of w is cut into cells, the response to each is
+an integral over the cell against the oscillator's answer to a single push, and a state (x, x')
+leads from cell to cell. The times that lie so far back that they are forgotten are left out.
 
 In a cell w is taken at five places, at either end from within, so that a jump between cells stays
 a jump. Where w is not smooth (a hold, a tick, a step), the cell is halved, again and again.

@@ -1,16 +1,40 @@
 """What a frame is drawn on: a few verbs, so that a frame can be drawn, or just noted down.
 
 Matrices are nine numbers, rows first, from title space to picture pixels in homogeneous
-coordinates; colours are "#RRGGBB", opacities 0..1.
+coordinates; colours are "#RRGGBB", opacities 0..1. Widths and blurs are in pixels of title space.
 """
 
 from collections.abc import Iterable
-from typing import Any, Protocol
+from dataclasses import dataclass
+from typing import Any, NamedTuple, Protocol
 
-from ..lettering.layout import Glyph
+from ..lettering.shaping import Glyph
 
 Matrix = list[float]
-Fill = tuple[Any, Matrix, str, float]  # a prepared outline, its matrix, colour and opacity
+
+
+@dataclass(frozen=True)
+class Gradient:
+    """Colours at even steps in title space, from `start` to `end` or round `start` up to `end`."""
+
+    is_round: bool
+    start: tuple[float, float]
+    end: tuple[float, float]
+    colors: tuple[str, ...]
+
+
+class Letter(NamedTuple):
+    """A prepared outline as it is drawn: what fills it (None: nothing), and how opaque it is.
+
+    line: width and colour of the line along its edge; blur: the deviation of a Gaussian
+    """
+
+    outline: Any
+    matrix: Matrix
+    fill: str | Gradient | None
+    opacity: float
+    line: tuple[float, str] | None = None
+    blur: float = 0.0
 
 
 class Canvas(Protocol):
@@ -20,10 +44,10 @@ class Canvas(Protocol):
         """Fills the picture with a colour, or with nothing at all."""
 
     def outline(self, glyphs: tuple[Glyph, ...]) -> Any:
-        """Prepares an outline once; what comes back is for `fill`."""
+        """Prepares an outline once; what comes back is for `draw`."""
 
-    def fill(self, fills: Iterable[Fill]) -> None:
-        """Fills prepared outlines one after another."""
+    def draw(self, letters: Iterable[Letter]) -> None:
+        """Draws letters one after another."""
 
 
 class RecordingCanvas:
@@ -38,5 +62,5 @@ class RecordingCanvas:
     def outline(self, glyphs: tuple[Glyph, ...]) -> tuple[Glyph, ...]:
         return glyphs
 
-    def fill(self, fills: Iterable[Fill]) -> None:
-        self.calls += [("fill", *fill) for fill in fills]
+    def draw(self, letters: Iterable[Letter]) -> None:
+        self.calls += [("draw", *letter) for letter in letters]

@@ -4,7 +4,7 @@ The same drawing serves the workbench, stills and clips; only the size of the ca
 """
 
 import math
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any
 
@@ -13,8 +13,10 @@ import numpy as np
 from ..lettering.layout import Layout, lay_out
 from ..motion.evaluate import compose
 from ..motion.matrices import place
+from ..motion.reflow import moved_axes
 from ..scene.document import Scene, Title
-from .canvas import Canvas, Fill
+from .canvas import Canvas, Letter
+from .dress import Dress, dress
 from .skia_canvas import SkiaCanvas
 
 # Frames are worked out so many at a time: that costs little more than one, and as a rule the
@@ -24,16 +26,31 @@ BLOCK = 16
 
 @dataclass
 class _Block:
-    """Frames of a title worked out together: (frames, n, 3, 3) and (frames, n), 0 if not seen."""
+    """Frames of a title worked out together: (frames, n, 3, 3) and (frames, n), 0 if not seen.
+
+    axes: by tag, how far font axes are moved, (frames, n)
+    """
 
     ink: np.ndarray
     matrices: np.ndarray
     opacities: np.ndarray
+    dress: Dress
+    axes: dict[str, np.ndarray]
 
     @cached_property
     def rows(self) -> list[tuple[float, float]]:
         """For each frame the highest and lowest y that is drawn on; inf, -inf if none."""
-        return _rows(self.ink, self.matrices, self.opacities > 0)
+        return _rows(self._reach, self.matrices, self.opacities > 0)
+
+    @property
+    def _reach(self) -> np.ndarray:
+        """What is drawn on, (frames or 1, n, 4): the ink, and what its dress and axes add."""
+        more = np.asarray(self.dress.reach)
+        if self.axes:
+            # How far a letter of other axes reaches is not known before it is made: half as far
+            # again as it is high is more than any does.
+            more = more + (self.ink[:, 3] - self.ink[:, 1]) / 2
+        return self.ink + np.expand_dims(more, -1) * np.array([-1, -1, 1, 1])
 
 
 @dataclass
@@ -43,8 +60,8 @@ class _SetTitle:
     scene: Scene
     title: Title
     layout: Layout
-    colors: list[str]
     outlines: list[Any] = field(default_factory=list)
+    moved: dict[Any, Any] = field(default_factory=dict)
     last: tuple[float, _Block] | None = None
 
     def shows(self, frame: float) -> bool:
@@ -65,16 +82,47 @@ class _SetTitle:
         composites = compose(self.scene, self.title, self.layout, times)
         placed = place(self.scene, self.title, self.layout, composites, times)
         opacities = np.where(placed.before_camera, placed.opacities, 0.0)
-        return _Block(self.layout.ink, placed.matrices, opacities)
+        worn = dress(self.layout, composites, len(times))
+        axes = moved_axes(self.layout, composites)
+        return _Block(self.layout.ink, placed.matrices, opacities, worn, axes)
+
+    def outlines_at(self, canvas: Canvas, block: _Block, row: int) -> list[Any]:
+        """The prepared outlines of all characters in a frame of a block."""
+        if not self.outlines:
+            self.outlines = [canvas.outline(c.glyphs) for c in self.layout.characters]
+        if not block.axes:
+            return self.outlines
+        tags = sorted(block.axes)
+        changes = np.stack([block.axes[tag][row] for tag in tags], axis=-1).tolist()
+        return [
+            self._moved_outline(canvas, number, tuple(zip(tags, change, strict=True)))
+            for number, change in enumerate(changes)
+        ]
+
+    def _moved_outline(self, canvas: Canvas, number: int, changes: Any) -> Any:
+        glyphs = self.layout.characters[number].glyphs
+        parts = [glyph.part.moved(changes) for glyph in glyphs]
+        key = (number, *map(id, parts))
+        if key not in self.moved:
+            moved = [replace(g, part=part) for g, part in zip(glyphs, parts, strict=True)]
+            # The glyphs are kept with the outline, so that no other part gets an id of the key.
+            self.moved[key] = moved, canvas.outline(tuple(moved))
+        return self.moved[key][1]
 
 
-def _rows(ink: np.ndarray, matrices: np.ndarray, seen: np.ndarray) -> list[tuple[float, float]]:
-    left, top, right, bottom = ink.T
-    corners = np.stack([(left, top), (right, top), (right, bottom), (left, bottom)])  # (4, 2, n)
+def _rows(reach: np.ndarray, matrices: np.ndarray, seen: np.ndarray) -> list[tuple[float, float]]:
+    left, top, right, bottom = np.moveaxis(
+        np.atleast_3d(reach).reshape(-1, *reach.shape[-2:]), -1, 0
+    )
+    corners = ((left, top), (right, top), (right, bottom), (left, bottom))
     y, w = (
-        matrices[:, None, :, row, 0] * corners[:, 0]
-        + matrices[:, None, :, row, 1] * corners[:, 1]
-        + matrices[:, None, :, row, 2]
+        np.stack(
+            [
+                matrices[..., row, 0] * x + matrices[..., row, 1] * y + matrices[..., row, 2]
+                for x, y in corners
+            ],
+            axis=1,
+        )
         for row in (1, 2)
     )
     # A corner at or behind the camera reaches who knows where: then all rows count.
@@ -91,7 +139,7 @@ class Picture:
 
     def __init__(self, scene: Scene):
         self.scene = scene
-        self._titles = [_set(scene, layer) for layer in scene.layers]
+        self._titles = [_SetTitle(scene, layer, lay_out(layer)) for layer in scene.layers]
 
     @property
     def ground(self) -> str | None:
@@ -102,21 +150,26 @@ class Picture:
     def draw(self, canvas: Canvas, frame: float) -> None:
         """Draws one frame; fractions of a frame are allowed."""
         canvas.clear(self.ground)
-        canvas.fill(self.fills(canvas, frame))
+        canvas.draw(self.letters(canvas, frame))
 
-    def fills(self, canvas: Canvas, frame: float) -> list[Fill]:
-        """What is filled in a frame, from back to front, with outlines prepared by `canvas`."""
-        fills: list[Fill] = []
+    def letters(self, canvas: Canvas, frame: float) -> list[Letter]:
+        """What is drawn in a frame, from back to front, with outlines prepared by `canvas`."""
+        letters: list[Letter] = []
         for title in self._titles:
             if title.shows(frame):
-                if not title.outlines:
-                    title.outlines = [canvas.outline(c.glyphs) for c in title.layout.characters]
-                block, place_in = title.at(frame)
-                matrices = block.matrices[place_in].reshape(-1, 9).tolist()
-                opacities = block.opacities[place_in].tolist()
-                every = zip(title.outlines, matrices, title.colors, opacities, strict=True)
-                fills += [fill for fill in every if fill[3] > 0]
-        return fills
+                block, row = title.at(frame)
+                worn = block.dress
+                every = zip(
+                    title.outlines_at(canvas, block, row),
+                    block.matrices[row].reshape(-1, 9).tolist(),
+                    worn.fills[row],
+                    block.opacities[row].tolist(),
+                    worn.lines[row],
+                    worn.blurs[row],
+                    strict=True,
+                )
+                letters += [letter for letter in every if letter[3] > 0]
+        return letters
 
     def rows(self, frame: float) -> tuple[int, int]:
         """The rows of the picture, from first to end, that anything but the ground may touch."""
@@ -131,11 +184,6 @@ class Picture:
             return 0, 0
         # Edges are smoothed over the pixel beyond.
         return math.floor(max(top - 2, 0)), math.ceil(min(bottom + 2, height))
-
-
-def _set(scene: Scene, title: Title) -> _SetTitle:
-    layout = lay_out(title)
-    return _SetTitle(scene, title, layout, [character.fill for character in layout.characters])
 
 
 def draw_frame(picture: Picture, frame: float, size: tuple[int, int] | None = None) -> np.ndarray:

@@ -14,7 +14,7 @@ class Reel:
     def __init__(self, picture: Picture):
         self._picture = picture
         self._canvas = SkiaCanvas(*picture.scene.size)
-        self._fills: list | None = None
+        self._letters: list | None = None
         self._rows: Rows = (0, 0)
 
     @property
@@ -24,15 +24,15 @@ class Reel:
 
     def draw(self, frame: float) -> Rows:
         """Draws a frame and gives the rows, from first to end, in which it may differ."""
-        fills = self._picture.fills(self._canvas, frame)
+        letters = self._picture.letters(self._canvas, frame)
         rows = self._picture.rows(frame)
-        is_first, last = self._fills is None, self._rows
-        if fills == self._fills:
+        is_first, last = self._letters is None, self._rows
+        if letters == self._letters:
             return 0, 0
-        self._fills, self._rows = fills, rows
+        self._letters, self._rows = letters, rows
         changed = (0, len(self.pixels)) if is_first else _both(rows, last)
         self._canvas.clear(self._picture.ground, changed)
-        self._canvas.fill(fills)
+        self._canvas.draw(letters)
         return changed
 
 

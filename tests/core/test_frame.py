@@ -34,7 +34,7 @@ class FrameTest(TestCase):
         self.assertEqual(len(drawn(scene(), 89)), 1 + 13)
 
     def test_letters_are_filled_where_they_are(self):
-        _, outline, matrix, color, opacity = drawn(scene(), 89)[1]
+        _, outline, matrix, color, opacity, *_ = drawn(scene(), 89)[1]
         self.assertEqual(matrix, [1, 0, 960, 0, 1, 540, 0, 0, 1])
         self.assertEqual((color, opacity), ("#FFFFFF", 1))
         self.assertEqual(outline[0].commands[0][0], "move")
@@ -59,7 +59,7 @@ class FrameTest(TestCase):
         made = with_title(
             moves=[], transform={"position": position, "opacity": keys, "scale": [2, 3]}
         )
-        _, _, matrix, _, opacity = drawn(made, 5)[1]
+        _, _, matrix, _, opacity, *_ = drawn(made, 5)[1]
         self.assertEqual(matrix, [2, 0, 50, 0, 3, 100, 0, 0, 1])
         self.assertEqual(opacity, 0.5)
 

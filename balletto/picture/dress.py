@@ -1,0 +1,156 @@
+"""Dress: fills, lines along the edge and blurs of the letters of a title, as moves change them."""
+
+from dataclasses import dataclass
+from functools import lru_cache
+from itertools import pairwise
+from typing import Any
+
+import numpy as np
+
+from ..lettering.layout import UNIT_KINDS, Layout
+from ..motion.evaluate import Composite
+from ..motion.properties import Tint
+from ..scene.colors import hex_of, oklab, srgb_bytes
+from ..scene.style import RoundGradient
+from .canvas import Gradient
+
+_GRADIENT_STEPS = 16  # between two colours, so that they mix as in OKLab
+Fill = str | Gradient | None
+Line = tuple[float, str] | None
+
+
+@dataclass(frozen=True)
+class Dress:
+    """What letters wear in each of some frames: lists by frame, then by character.
+
+    reach: px by which what is drawn reaches beyond the outline, (frames, characters) or 0
+    """
+
+    fills: list[list[Fill]]
+    lines: list[list[Line]]
+    blurs: list[list[float]]
+    reach: np.ndarray | float
+
+
+def dress(layout: Layout, composites: dict[str, Composite], frames: int) -> Dress:
+    """The dress of the letters of a title, whose moves are composed over `frames` frames."""
+    widths = _widths(layout, composites)
+    blurs = _summed("blur", layout, composites)
+    plain_lines: list[Line] = [None] * len(layout.characters)
+    reach = widths / 2 + 3 * blurs
+    return Dress(
+        _fills(layout, composites, frames),
+        _lines(layout, composites, widths, frames) if np.any(widths) else [plain_lines] * frames,
+        _rows_of(blurs, layout, frames),
+        reach if np.any(reach) else 0.0,
+    )
+
+
+def _summed(
+    name: str, layout: Layout, composites: dict[str, Composite], start: np.ndarray | float = 0.0
+) -> np.ndarray | float:
+    """A property that adds up over unit kinds, never below 0; 0 if nothing changes it."""
+    total = start
+    for kind, composite in composites.items():
+        if name in composite.values:
+            total = total + composite.values[name][:, layout.member[kind]]
+    return np.maximum(total, 0.0)
+
+
+def _widths(layout: Layout, composites: dict[str, Composite]) -> np.ndarray:
+    own = np.array([character.setting.outline for character in layout.characters])
+    return _summed("outline", layout, composites, own)
+
+
+def _rows_of(values: np.ndarray | float, layout: Layout, frames: int) -> list[list[float]]:
+    shape = (frames, len(layout.characters))
+    if not np.any(values):
+        return [[0.0] * shape[1]] * frames
+    return np.broadcast_to(values, shape).tolist()
+
+
+def _tint(name: str, layout: Layout, composites: dict[str, Composite]) -> Tint | None:
+    """The tints of a colour from the outer kinds to the inner ones; None if there are none."""
+    tint = None
+    for kind in reversed(UNIT_KINDS):
+        if kind in composites and name in composites[kind].values:
+            inner = composites[kind].values[name].of(layout.member[kind])
+            tint = inner if tint is None else inner.after(tint)
+    return tint
+
+
+def _fills(layout: Layout, composites: dict[str, Composite], frames: int) -> list[list[Fill]]:
+    plain = plain_fills(layout)
+    tint = _tint("fill", layout, composites)
+    if tint is None:
+        return [plain] * frames
+    columns: list[list[Fill]] = []
+    for number, fill in enumerate(plain):
+        own = Tint(tint.keep[:, number], tint.add[:, number])
+        if isinstance(fill, Gradient):
+            columns.append(_tinted_gradients(fill, own))
+        else:
+            columns.append([None] * frames if fill is None else _tinted(fill, own))
+    return [list(row) for row in zip(*columns, strict=True)]
+
+
+def _tinted(color: str, tint: Tint) -> list[str]:
+    """A colour under a tint (frames,), frame by frame."""
+    lab = oklab(color) * tint.keep[:, None] + tint.add
+    return [f"#{row.tobytes().hex().upper()}" for row in srgb_bytes(lab)]
+
+
+def _tinted_gradients(gradient: Gradient, tint: Tint) -> list[Fill]:
+    columns = [_tinted(color, tint) for color in gradient.colors]
+    return [
+        Gradient(gradient.is_round, gradient.start, gradient.end, colors)
+        for colors in zip(*columns, strict=True)
+    ]
+
+
+def _lines(
+    layout: Layout, composites: dict[str, Composite], widths: np.ndarray, frames: int
+) -> list[list[Line]]:
+    tint = _tint("outline_color", layout, composites)
+    widths = np.broadcast_to(widths, (frames, len(layout.characters)))
+    columns = []
+    for number, character in enumerate(layout.characters):
+        color = character.setting.outline_color
+        colors = [color] * frames
+        if tint is not None:
+            colors = _tinted(color, Tint(tint.keep[:, number], tint.add[:, number]))
+        each = zip(widths[:, number].tolist(), colors, strict=True)
+        columns.append([(width, color) if width > 0 else None for width, color in each])
+    return [list(row) for row in zip(*columns, strict=True)]
+
+
+def plain_fills(layout: Layout) -> list[Fill]:
+    """What fills each character while no move tints it."""
+    return [_plain(layout, number) for number in range(len(layout.characters))]
+
+
+def _plain(layout: Layout, number: int) -> Fill:
+    fill: Any = layout.characters[number].setting.fill
+    if isinstance(fill, str):
+        return None if fill == "none" else fill
+    left, top, right, bottom = layout.boxes[fill.over][layout.member[fill.over][number]].tolist()
+    middle = ((left + right) / 2, (top + bottom) / 2)
+    if isinstance(fill, RoundGradient):
+        return Gradient(True, middle, (right, bottom), _mixed(fill.colors))
+    radians = np.radians(fill.angle)
+    across, down = float(np.cos(radians)), float(np.sin(radians))
+    half = (abs(across) * (right - left) + abs(down) * (bottom - top)) / 2
+    start = (middle[0] - across * half, middle[1] - down * half)
+    end = (middle[0] + across * half, middle[1] + down * half)
+    return Gradient(False, start, end, _mixed(fill.colors))
+
+
+@lru_cache(maxsize=256)
+def _mixed(colors: tuple[str, ...]) -> tuple[str, ...]:
+    """The colours of a gradient with as many mixed in OKLab between them as hide the steps."""
+    mixed = []
+    for start, end in pairwise(colors):
+        one, other = oklab(start), oklab(end)
+        steps = np.arange(_GRADIENT_STEPS) / _GRADIENT_STEPS
+        mixed += [hex_of(one * (1 - step) + other * step) for step in steps]
+    return (*mixed, colors[-1].upper())
