@@ -23,9 +23,12 @@ Weights = Callable[[np.ndarray], np.ndarray]
 
 # Where in a cell w is taken; the ends just within.
 _PLACES = np.array([1e-9, 0.25, 0.5, 0.75, 1 - 1e-9])
-_SMOOTH = 2e-5  # how far w may be from the parabola through three of the places
+_SMOOTH = 2e-5  # how far w, if it is about 1, may be from the parabola through three places
 _HALVINGS = 14  # a cell is then 1/16384 of the first, and a jump in it harmless
 _NODES, _NODE_WEIGHTS = np.polynomial.legendre.leggauss(12)
+# A jump leaves one rough piece at each halving. Far more of them mean that w shakes faster than can
+# be followed, and are taken as they are.
+_JUMPS_A_CELL = 4
 _FORGOTTEN = np.log(1e10)
 _BLOCK_CELLS = 64
 _MOST_SAMPLES = 2_000_000  # of w at once, to bound the memory
@@ -140,9 +143,9 @@ def _pushed(
     """What w does to (x, x') over cells of one length from `starts` (c,): (c, 2, units)."""
     samples = np.stack([weights((starts + place * length)[:, None]) for place in _PLACES])
     pushed = np.einsum("sp,pcu->csu", _kernel(oscillator, length), samples, optimize=True)
-    rough = _is_rough(samples)
+    rough = _is_rough(samples, _scale(samples))
     if rough.any():
-        _refine(weights, oscillator, starts, length, rough, pushed)
+        _refine(weights, oscillator, starts, length, rough, _scale(samples), pushed)
     return pushed
 
 
@@ -163,12 +166,17 @@ def _kernel(oscillator: _Oscillator, length: float) -> np.ndarray:
     return oscillator.rate**2 * length / 2 * (pushes * _NODE_WEIGHTS) @ basis.T
 
 
-def _is_rough(samples: np.ndarray) -> np.ndarray:
+def _scale(samples: np.ndarray) -> np.ndarray:
+    """How large w is for each unit, at least 1: (units,)."""
+    return np.maximum(np.abs(samples).max(axis=(0, 1), initial=0.0), 1.0)
+
+
+def _is_rough(samples: np.ndarray, scale: np.ndarray) -> np.ndarray:
     """Where w, taken at the places (5, ...), leaves the parabola through its ends and middle."""
     first, quarter, middle, three, last = samples
     early = quarter - (0.375 * first + 0.75 * middle - 0.125 * last)
     late = three - (-0.125 * first + 0.75 * middle + 0.375 * last)
-    return np.maximum(np.abs(early), np.abs(late)) > _SMOOTH
+    return np.maximum(np.abs(early), np.abs(late)) > _SMOOTH * scale
 
 
 def _refine(
@@ -177,6 +185,7 @@ def _refine(
     starts: np.ndarray,
     length: float,
     rough: np.ndarray,
+    scale: np.ndarray,
     pushed: np.ndarray,
 ) -> None:
     """Works the rough cells out again, halved until w is smooth in each half; changes `pushed`."""
@@ -188,7 +197,9 @@ def _refine(
         cells, units = np.tile(cells, 2), np.tile(units, 2)
         begin = np.concatenate([begin, begin + part])
         samples = _asked(weights, units, begin + _PLACES[:, None] * part, rough.shape[1])
-        again = _is_rough(samples) & (halving < _HALVINGS)
+        again = _is_rough(samples, scale[units])
+        if halving == _HALVINGS or again.sum() > _JUMPS_A_CELL * rough.sum():
+            again[:] = False
         done = ~again
         answer = _kernel(oscillator, part) @ samples[:, done]
         left = np.maximum(ends[cells[done]] - begin[done] - part, 0.0)

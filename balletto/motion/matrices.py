@@ -34,7 +34,8 @@ def place(
 ) -> Placed:
     """Every character of a title at `times`: title, line, word and character moves nested."""
     space = layer_space(title.transform, times)
-    opacities = value_at(title.transform.opacity, times)[:, None]
+    # An ease that overshoots, or a tie, may leave 0..1.
+    opacities = np.clip(value_at(title.transform.opacity, times)[:, None], 0.0, 1.0)
     flow = reflow(title, layout, composites)
     for kind in reversed(UNIT_KINDS):
         if kind in composites:

@@ -91,7 +91,12 @@ def _fills(layout: Layout, composites: dict[str, Composite], frames: int) -> lis
             columns.append(_tinted_gradients(fill, own))
         else:
             columns.append([None] * frames if fill is None else _tinted(fill, own))
-    return [list(row) for row in zip(*columns, strict=True)]
+    return _by_frame(columns, frames)
+
+
+def _by_frame(columns: list[list[Any]], frames: int) -> list[list[Any]]:
+    """Lists of characters, each with a value a frame, turned into a list for each frame."""
+    return [list(row) for row in zip(*columns, strict=True)] or [[] for _ in range(frames)]
 
 
 def _tinted(color: str, tint: Tint) -> list[str]:
@@ -121,7 +126,7 @@ def _lines(
             colors = _tinted(color, Tint(tint.keep[:, number], tint.add[:, number]))
         each = zip(widths[:, number].tolist(), colors, strict=True)
         columns.append([(width, color) if width > 0 else None for width, color in each])
-    return [list(row) for row in zip(*columns, strict=True)]
+    return _by_frame(columns, frames)
 
 
 def plain_fills(layout: Layout) -> list[Fill]:

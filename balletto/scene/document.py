@@ -54,7 +54,8 @@ def _known_rate(text: str) -> str:
     return text
 
 
-Rate = Annotated[str, AfterValidator(_known_rate)]
+_RATE = Field(json_schema_extra={"pattern": r"^[0-9.]+(/[0-9]+)?$"})
+Rate = Annotated[str, _RATE, AfterValidator(_known_rate)]
 Side = number("a whole number of pixels", int, ge=16, le=MAX_SIDE)
 
 

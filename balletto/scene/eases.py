@@ -206,13 +206,14 @@ def _one_of_names(names: tuple[str, ...]) -> Any:
             )
         return name
 
-    return Annotated[str, AfterValidator(known)]
+    shown = Field(json_schema_extra={"enum": list(names)})
+    return Annotated[str, shown, AfterValidator(known)]
 
 
 def _ease_kind(data: Any) -> str:
     if isinstance(data, str):
         return "name"
-    keys = data if isinstance(data, dict) else type(data).model_fields if data is not None else ()
+    keys = data if isinstance(data, dict) else getattr(type(data), "model_fields", ())
     return next((kind for kind in EASE_KINDS if kind in keys), "")
 
 

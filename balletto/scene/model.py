@@ -46,6 +46,8 @@ def needs(what: str, limits: str = "") -> WrapValidator:
     `limits` ("at least 1") is added when the value is a number, which then must be out of them.
     """
 
+    verb = "are" if what.startswith(("two ", "three ")) else "is"
+
     def check(value: Any, inner: Callable[[Any], Any]) -> Any:
         try:
             return inner(value)
@@ -53,7 +55,9 @@ def needs(what: str, limits: str = "") -> WrapValidator:
             is_number = isinstance(value, int | float) and not isinstance(value, bool)
             wanted = f"{what} {limits}" if limits and is_number else what
             raise PydanticCustomError(
-                "needs", "{wanted} is needed, got {got}", {"wanted": wanted, "got": shown(value)}
+                "needs",
+                "{wanted} {verb} needed, got {got}",
+                {"wanted": wanted, "verb": verb, "got": shown(value)},
             ) from None
 
     return WrapValidator(check)

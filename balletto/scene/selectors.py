@@ -61,6 +61,9 @@ class Wave(Selector, Ordered):
     loop: bool = False
 
 
+_PACE = Field(json_schema_extra={"pattern": r"^[0-9.]+/s$"})
+
+
 def _known_pace(text: str) -> str:
     """Ticks a second as "9/s"."""
     try:
@@ -80,7 +83,7 @@ class Jitter(Selector):
 
     kind: Literal["jitter"]
     hold: changing(Period) = 3
-    every: Annotated[str, AfterValidator(_known_pace)] | None = None
+    every: Annotated[str, _PACE, AfterValidator(_known_pace)] | None = None
     seed: Seed = 0
     smooth: bool = False
     together: changing(Share) = 0

@@ -1,0 +1,202 @@
+"""Warnings: what will not come out as meant, found before anybody renders it.
+
+A check is a function of a title as set in its scene; a new one is a line in CHECKS.
+"""
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from ..lettering.faces import axes_of
+from ..lettering.layout import Layout, lay_out
+from ..scene.document import Scene, Title
+from ..scene.moves import Move
+from ..scene.tracks import Track
+from .evaluate import does_something
+from .properties import ABOUT_PIVOT, parts_of
+from .space import layer_matrices
+from .stagger import delays_of
+from .units import units_of
+
+SAFE_MARGIN = 0.05  # of the picture, on every side: what text keeps clear of by custom
+_SETTLED = 0.02  # of its swing: how near a follower counts as landed
+_UNIT_NAMES = {"character": "letter", "word": "word", "line": "line", "title": "title"}
+
+
+@dataclass(frozen=True)
+class SceneWarning:
+    """What is wrong, and the path of what it is about: "t1", "t1.moves.m1", "t1.style"."""
+
+    path: str
+    text: str
+
+
+@dataclass(frozen=True)
+class _Case:
+    scene: Scene
+    title: Title
+    layout: Layout
+
+
+def warnings_of(scene: Scene, title: Title) -> list[SceneWarning]:
+    """All warnings about a title, in the order of CHECKS."""
+    case = _Case(scene, title, lay_out(title))
+    return [warning for check in CHECKS for warning in check(case)]
+
+
+def _missing_glyphs(case: _Case) -> Iterator[SceneWarning]:
+    """Characters that the chosen font does not have."""
+    found: dict[tuple[str, str | None], list[str]] = {}
+    for character in case.layout.characters:
+        wanted = character.setting.face.family
+        if character.family != wanted:
+            letters = found.setdefault((wanted, character.family), [])
+            letters += [character.text] if character.text not in letters else []
+    for (wanted, family), letters in found.items():
+        shown = "".join(letters[:12]) + ("…" if len(letters) > 12 else "")
+        if family is None:
+            text = f"No font here has “{shown}”. Without a glyph a box stands for it: write it "
+            text += "another way."
+        else:
+            text = f"{wanted} has no “{shown}”: set in {family} instead."
+        yield SceneWarning(case.title.id, text)
+
+
+def _outside_safe_margins(case: _Case) -> Iterator[SceneWarning]:
+    """Text at rest that stands nearer to an edge of the picture than is safe."""
+    if not case.layout.characters:
+        return
+    first, end = case.title.span
+    time = np.array([(first + min(end, case.scene.length)) / 2])
+    matrix = layer_matrices(case.scene, case.title.transform, time)[0]
+    left, top, right, bottom = _ink(case.layout)
+    corners = np.array([[left, top, 1], [right, top, 1], [right, bottom, 1], [left, bottom, 1]])
+    x, y, w = matrix @ corners.T
+    if (w <= 1e-6).any():
+        return
+    size = np.array(case.scene.size)
+    margin = size * SAFE_MARGIN
+    low = margin - np.array([(x / w).min(), (y / w).min()])
+    high = np.array([(x / w).max(), (y / w).max()]) - (size - margin)
+    sides = {"left": low[0], "right": high[0], "top": low[1], "bottom": high[1]}
+    over = {side: px for side, px in sides.items() if px > 0.5}
+    if over:
+        said = " and ".join(f"{px:.0f} px at the {side}" for side, px in over.items())
+        text = f"At rest the text passes the safe margins by {said}."
+        yield SceneWarning(f"{case.title.id}.transform", text)
+
+
+def _ink(layout: Layout) -> tuple[float, float, float, float]:
+    left, top, right, bottom = layout.ink.T
+    return left.min(), top.min(), right.max(), bottom.max()
+
+
+def _unlanded(case: _Case) -> Iterator[SceneWarning]:
+    """Units that are still on their way when the layer ends."""
+    for move in _working(case.title):
+        amount = move.amount
+        if not isinstance(amount, Track) or len(amount.keys) < 2 or amount.after != "hold":
+            continue
+        units = units_of(case.scene, case.title, case.layout, move.unit, move.spaces)
+        last_key = amount.keys[-1].at + _settling(case.scene, move)
+        ends = move.start + delays_of(move.stagger, units) + last_key
+        end = min(case.title.span[1], case.scene.length)
+        late = int((ends > end + 1e-6).sum())
+        if late and move.start < case.title.span[1]:
+            told = _counted(late, len(units), _UNIT_NAMES[move.unit])
+            text = f"{told} when the layer ends at frame {end:g}: the last at frame "
+            text += f"{float(ends.max()):.4g}. A smaller gap, a shorter course or a longer layer "
+            text += "helps."
+            yield SceneWarning(_path(case, move), text)
+
+
+def _counted(late: int, count: int, unit: str) -> str:
+    if late == count:
+        return f"No {unit} has landed" if count > 1 else f"The {unit} has not landed"
+    return f"{late} of {count} {unit}s have not landed"
+
+
+def _settling(scene: Scene, move: Move) -> float:
+    """Frames that a follower needs to come to rest after what it follows has."""
+    if move.follow is None:
+        return 0.0
+    damping = move.follow.damping
+    slow = damping - np.sqrt(max(damping**2 - 1, 0.0))
+    rate = 2 * np.pi * move.follow.frequency / float(scene.frames_a_second)
+    return float(-np.log(_SETTLED) / (slow * rate))
+
+
+def _without_effect(case: _Case) -> Iterator[SceneWarning]:
+    """Moves, or values of them, that change nothing."""
+    for move in case.title.moves:
+        path = _path(case, move)
+        if not move.on:
+            continue
+        if not does_something(move):
+            yield SceneWarning(path, "It has no away values, so nothing moves: add one.")
+        elif move.start >= case.title.span[1]:
+            text = f"It starts at frame {move.start:g}, when the layer has gone."
+            yield SceneWarning(path, text)
+        elif move.amount == 0:
+            yield SceneWarning(path, "Its amount is 0 throughout, so nothing moves.")
+        else:
+            yield from (SceneWarning(path, text) for text in _idle_values(case, move))
+
+
+def _idle_values(case: _Case, move: Move) -> Iterator[str]:
+    """What is said of a move and does nothing."""
+    settings = [character.setting for character in case.layout.characters]
+    pose, count = move.pose.given, case.layout.count(move.unit)
+    if move.stagger is not None and count == 1 and move.unit != "title":
+        yield f"There is only one {_UNIT_NAMES[move.unit]}, so the stagger does nothing."
+    if move.spaces and move.unit != "character":
+        yield f"White space takes part among letters only, not among {_UNIT_NAMES[move.unit]}s."
+    parts = {part for name in pose for part in parts_of(name)}
+    if "pivot" in move.model_fields_set and not parts & set(ABOUT_PIVOT):
+        yield "Nothing turns or grows, so the pivot does nothing."
+    lines = any(setting.outline for setting in settings)
+    lines = lines or any("outline" in other.pose.given for other in _working(case.title))
+    if "outline_color" in pose and settings and not lines:
+        yield "The letters have no outline, so its colour does nothing."
+    if "fill" in pose and settings and all(setting.fill == "none" for setting in settings):
+        yield "The letters are not filled, so the colour of the fill does nothing."
+    families = {setting.face.family for setting in settings}
+    for name in pose:
+        tag = name.removeprefix("axes.")
+        if name != tag and families and not any(tag in _tags(family) for family in families):
+            yield f"{' and '.join(sorted(families))} has no axis “{tag}”, so it does nothing."
+
+
+def _idle_style(case: _Case) -> Iterator[SceneWarning]:
+    """What is said of the style and does nothing."""
+    style, path = case.title.style, f"{case.title.id}.style"
+    for tag in style.axes:
+        if tag not in _tags(style.font):
+            yield SceneWarning(path, f"{style.font} has no axis “{tag}”, so it does nothing.")
+    settings = [character.setting for character in case.layout.characters]
+    outlined = any("outline" in move.pose.given for move in _working(case.title))
+    if any(s.fill == "none" and not s.outline for s in settings) and not outlined:
+        text = "Letters with neither fill nor outline cannot be seen."
+        yield SceneWarning(path, text)
+
+
+def _tags(family: str) -> set[str]:
+    return {axis.tag for axis in axes_of(family)}
+
+
+def _working(title: Title) -> list[Move]:
+    return [move for move in title.moves if does_something(move)]
+
+
+def _path(case: _Case, move: Move) -> str:
+    return f"{case.title.id}.moves.{move.id}"
+
+
+CHECKS: list[Callable[[_Case], Iterator[SceneWarning]]] = [
+    _missing_glyphs,
+    _outside_safe_margins,
+    _unlanded,
+    _without_effect,
+    _idle_style,
+]

@@ -1,0 +1,92 @@
+"""The edit of the frame rate, under which everything keeps its seconds."""
+
+from typing import Any
+
+from ..changes import Change
+from ..document import rate_of
+from ..errors import SceneError
+from .base import Document, Edit, edit
+
+# The names under which numbers of frames stand. Keys of a track that changes one of _LASTING hold
+# frames as values as well.
+_MOMENTS = ("at", "start", "gap", "span", "times", "delay")
+_LASTING = ("period", "hold")
+# What counts where a selector says nothing: to be said once frames are others.
+_SAID_BY_NONE = {"wave": ("period", 30), "jitter": ("hold", 3)}
+_DIGITS = 6
+
+
+@edit("set-rate")
+class SetRate(Edit):
+    """Sets the frame rate, as "25" or "30000/1001": every frame moves to where its second is."""
+
+    rate: str
+
+    def changes(self, document: Document) -> list[Change]:
+        try:
+            factor = float(rate_of(self.rate) / rate_of(document["rate"]))
+        except (ValueError, ZeroDivisionError):
+            told = 'a rate from 1 to 240 frames a second is needed, as "30" or "30000/1001"'
+            raise SceneError.at("rate", told) from None
+        length = max(1, round(document["length"] * factor))
+        changes = [Change("put", ("rate",), self.rate), Change("put", ("length",), length)]
+        for index, layer in enumerate(document.get("layers", [])):
+            first, end = layer["span"]
+            is_whole = end == document["length"]
+            scaled = {
+                **_scaled(layer, factor),
+                "span": [_times(first, factor), length if is_whole else _times(end, factor)],
+            }
+            changes.append(Change("put", ("layers", index), scaled))
+        return changes
+
+    def label(self, document: Document) -> str:
+        return f"Rate: {_said(document['rate'])} to {_said(self.rate)} frames a second"
+
+
+def _said(rate: str) -> str:
+    try:
+        return f"{float(rate_of(rate)):.6g}"
+    except (ValueError, ZeroDivisionError):
+        return rate
+
+
+def _times(frames: float, factor: float) -> float:
+    scaled = round(frames * factor, _DIGITS)
+    return int(scaled) if scaled == int(scaled) else scaled
+
+
+def _scaled(data: Any, factor: float) -> Any:
+    """Plain data with all its frames in the new rate."""
+    if isinstance(data, list):
+        return [_scaled(item, factor) for item in data]
+    if not isinstance(data, dict):
+        return data
+    scaled = {}
+    for name, value in data.items():
+        if name in _MOMENTS and isinstance(value, int | float):
+            scaled[name] = _times(value, factor)
+        elif name in _MOMENTS and isinstance(value, list):
+            scaled[name] = [_times(item, factor) for item in value]
+        elif name in _LASTING:
+            scaled[name] = _lasting(value, factor)
+        else:
+            scaled[name] = _scaled(value, factor)
+    name, frames = _SAID_BY_NONE.get(data.get("kind", ""), ("", 0))
+    if name and name not in data and "every" not in data:
+        scaled[name] = _times(frames, factor)
+    return scaled
+
+
+def _lasting(value: Any, factor: float) -> Any:
+    """A number of frames that may itself be keyed or tied."""
+    if not isinstance(value, dict):
+        return _times(value, factor)
+    if "tie" in value:
+        tie = _scaled(value["tie"], factor)
+        # What it follows is in frames as well if its name says so, and has then been scaled.
+        is_scaled = tie["to"].split(".")[-1] in _LASTING
+        gain = tie.get("gain", 1) * (1 if is_scaled else factor)
+        return {**value, "tie": {**tie, "gain": gain, "plus": _times(tie.get("plus", 0), factor)}}
+    keys = [{**key, "value": _times(key["value"], factor)} for key in value["keys"]]
+    return _scaled({**value, "keys": keys}, factor)

@@ -1,0 +1,166 @@
+"""Random scenes within the schema, and random damage to scene files."""
+
+import json
+import random
+from typing import Any
+
+from balletto.lettering.families import FAMILIES
+from balletto.scene.schema import schema
+
+_SCHEMA = schema()
+_TEXTS = ("Orbit", "", "  \n ", "Nine\nMoons", "e\u0301 👩‍🚀 🇫🇮", "שלום abc", "مرحبا 12", "สวัสดี", "東京", "\u200f",
+          "a\tb\u00a0c", "ﬁ fi ff", "\U0010ffff")  # fmt: skip
+_LIKELY = (0, 1, -1, 2, 5, 10, 30, 0.5, 100)
+
+
+class RandomScenes:
+    """Random scenes from a seed: every key and kind of the schema comes up in the long run."""
+
+    def __init__(self, seed: int):
+        self.random = random.Random(seed)
+
+    def scene(self) -> dict[str, Any]:
+        """A scene as plain data that the reader takes; small, to be drawn in no time."""
+        chance = self.random
+        data = self._any(_SCHEMA, 0)
+        data["size"] = [chance.randint(16, 96), chance.randint(16, 96)]
+        data["rate"] = chance.choice(["30", "24", "30000/1001", "1", "240"])
+        data["length"] = chance.randint(1, 120)
+        data.pop("version", None)
+        data |= {"format": "balletto-scene", "version": 1}
+        data["layers"] = [self._title(number) for number in range(chance.choice([0, 1, 1, 1, 2, 2]))]
+        self._tie(data)
+        return data
+
+    def damaged(self, text: str) -> str:
+        """A scene file with some of its text changed so that it is one no more."""
+        chance = self.random
+        data = json.loads(text)
+        kind = chance.randrange(4)
+        if kind == 0:
+            start = chance.randrange(len(text.strip()) - 1)
+            return text[:start]
+        if kind == 1:
+            place = chance.randrange(len(text))
+            return text[:place] + chance.choice("{}[]\x00\ud800") + text[place:] + "]"
+        holder, key, _ = chance.choice(list(_places(data)))
+        if kind == 2 and isinstance(holder, dict):
+            holder[f"{key}?"] = holder.pop(key)
+        else:
+            holder[key] = chance.choice([{"what?": 1}, [[[]]], {"keys": []}, 1e400])
+        return json.dumps(data)
+
+    def _title(self, number: int) -> dict[str, Any]:
+        chance = self.random
+        title = self._any(_SCHEMA["$defs"]["Title"], 0)
+        title |= {"id": f"t{number}", "kind": "title", "text": chance.choice(_TEXTS)}
+        title["span"] = [0, chance.choice([120, 60, 0, -5, 7.5])]
+        for style in [title.get("style", {}), *(r["style"] for r in title.get("runs", []))]:
+            if style.get("font") is not None:
+                style["font"] = chance.choice(list(FAMILIES))
+        for run in title.get("runs", []):
+            run["to"] = run["from"] + chance.randint(1, 5)
+        for place, move in enumerate(title.get("moves", [])):
+            move["id"] = f"m{place}"
+        return title
+
+    def _any(self, rule: Any, depth: int) -> Any:
+        """Anything that a rule of the schema allows."""
+        chance = self.random
+        while "$ref" in rule:
+            rule = _SCHEMA["$defs"][rule["$ref"].split("/")[-1]]
+        for choice in ("oneOf", "anyOf"):
+            if choice in rule:
+                return self._any(chance.choice(rule[choice]), depth)
+        if "const" in rule or "enum" in rule:
+            return rule["const"] if "const" in rule else chance.choice(rule["enum"])
+        return getattr(self, f"_{rule.get('type', 'null')}")(rule, depth)
+
+    def _null(self, rule: Any, depth: int) -> None:
+        return None
+
+    def _boolean(self, rule: Any, depth: int) -> bool:
+        return self.random.random() < 0.5
+
+    def _string(self, rule: Any, depth: int) -> str:
+        pattern = rule.get("pattern", "")
+        if pattern.startswith("^#"):
+            return f"#{self.random.randrange(2**24):06X}"
+        if pattern.startswith("^[A-Za-z]["):
+            return "m1"
+        return "9/s" if pattern.endswith("/s$") else "30"
+
+    def _number(self, rule: Any, depth: int) -> float:
+        low = rule.get("minimum", rule.get("exclusiveMinimum", -1e6))
+        high = rule.get("maximum", rule.get("exclusiveMaximum", 1e6))
+        usual = [value for value in _LIKELY if low < value < high]
+        if usual and self.random.random() < 0.8:
+            return self.random.choice(usual)
+        return low + (high - low) * self.random.choice([0.001, 0.3, 0.999, 0.5])
+
+    def _integer(self, rule: Any, depth: int) -> int:
+        return int(self._number(rule, depth) + 0.999)
+
+    def _array(self, rule: Any, depth: int) -> list[Any]:
+        if "prefixItems" in rule:
+            return [self._any(item, depth + 1) for item in rule["prefixItems"]]
+        low = rule.get("minItems", 0)
+        count = self.random.randint(low, min(rule.get("maxItems", 3), low + 2))
+        items = [self._any(rule["items"], depth + 1) for _ in range(count)]
+        if items and isinstance(items[0], dict) and "at" in items[0]:
+            items = list({item["at"]: item for item in items}.values())
+            items.sort(key=lambda key: key["at"])
+        return items
+
+    def _object(self, rule: Any, depth: int) -> dict[str, Any]:
+        made = {}
+        for name, of in rule.get("properties", {}).items():
+            often = 0.9 if name in ("moves", "pose", "text") else 0.35
+            if name in rule.get("required", ()) or self.random.random() < often:
+                made[name] = self._any(of, depth + 1)
+        if "properties" not in rule and self.random.random() < 0.5:
+            inner = rule.get("additionalProperties") or next(
+                iter(rule.get("patternProperties", {}).values()), None
+            )
+            if isinstance(inner, dict):
+                made = {tag: self._any(inner, depth + 1) for tag in ("wght", "wdth")}
+        return self._sound(made)
+
+    def _sound(self, made: dict[str, Any]) -> dict[str, Any]:
+        """What the schema cannot say: which keys go together."""
+        if "order" in made or "ranks" in made or "point" in made:
+            for key, order in (("ranks", "by-hand"), ("point", "from-point")):
+                if made.get("order") == order:
+                    made[key] = made.get(key) or ([0, 2, 1] if key == "ranks" else [10, 20])
+                else:
+                    made.pop(key, None)
+        if made.get("gap") is not None and made.get("span") is not None:
+            del made["span"]
+        if "points" in made:
+            made = {"points": [[0, self.random.choice(_LIKELY)], [0.5, 2], [1, 1]]}
+        if "times" in made:
+            made = {"times": made["times"] or [0]} if "combine" not in made else made
+        return made
+
+    def _tie(self, data: dict[str, Any]) -> None:
+        """Ties are led to something that is there; where nothing is, they become plain."""
+        for holder, key, within in list(_places(data)):
+            if isinstance(holder[key], dict) and "tie" in holder[key]:
+                holder[key]["tie"]["to"] = "scene.camera.distance"
+                if key in ("fill", "outline_color"):
+                    holder[key] = "#123456"
+                elif key in _VECTORS and within != "pose":
+                    holder[key] = _VECTORS[key]
+
+
+_VECTORS = {"position": [1, 2, 3], "rotation": [1, 2, 3], "scale": [1, 1], "from": [1, 1],
+            "to": [2, 2], "center": [1, 1]}  # fmt: skip
+
+
+def _places(data: Any, within: Any = None) -> Any:
+    """Every holder and key of plain data, and the key under which the holder stands."""
+    pairs = data.items() if isinstance(data, dict) else enumerate(data)
+    for key, value in pairs:
+        yield data, key, within
+        if isinstance(value, dict | list):
+            yield from _places(value, key)
