@@ -162,7 +162,7 @@ class Face:
     @lru_cache(maxsize=4096)  # noqa: B019 - faces are few and kept anyway
     def part_for(self, text: str) -> Found:
         """The first file that covers a character: of this family, else of those to fall back on,
-        else the first of this one, whose sign for a missing glyph then stands."""
+        else the first of those, whose box for a missing glyph then stands."""
         own = next((part for part in self.parts if part.covers(text)), None)
         if own is not None:
             return Found(own, self.family)
@@ -171,7 +171,8 @@ class Face:
                 if _part(path, _clamped(_open(path).axes, {})).covers(text):
                     axes = _clamped(_open(path).axes, dict(self.axes))
                     return Found(_part(path, axes), name)
-        return Found(self.parts[0], None)
+        boxes = family(FALLBACKS[0]).files[0]
+        return Found(_part(boxes, _clamped(_open(boxes).axes, dict(self.axes))), None)
 
 
 def family(name: str) -> Family:

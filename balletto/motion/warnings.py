@@ -105,16 +105,16 @@ def _unlanded(case: _Case) -> Iterator[SceneWarning]:
         late = int((ends > end + 1e-6).sum())
         if late and move.start < case.title.span[1]:
             told = _counted(late, len(units), _UNIT_NAMES[move.unit])
-            text = f"{told} when the layer ends at frame {end:g}: the last at frame "
-            text += f"{float(ends.max()):.4g}. A smaller gap, a shorter course or a longer layer "
-            text += "helps."
+            text = f"{told} still moving when the layer ends at frame {end:g}: the last comes to "
+            text += f"rest at frame {float(ends.max()):.4g}. A smaller gap, a shorter course or a "
+            text += "longer layer helps."
             yield SceneWarning(_path(case, move), text)
 
 
 def _counted(late: int, count: int, unit: str) -> str:
     if late == count:
-        return f"No {unit} has landed" if count > 1 else f"The {unit} has not landed"
-    return f"{late} of {count} {unit}s have not landed"
+        return f"All {unit}s are" if count > 1 else f"The {unit} is"
+    return f"{late} of {count} {unit}s {'are' if late > 1 else 'is'}"
 
 
 def _settling(scene: Scene, move: Move) -> float:

@@ -90,7 +90,9 @@ class FillTest(TestCase):
         for amount, expected in ((0, "#204060"), (1, "#FF8000"), (7, "#FF8000"), (-1, "#204060")):
             move = {"pose": {"fill": "#FF8000"}, "amount": amount}
             self.assertEqual(letters(dressed(moves=[move], fill="#204060"))[0].fill, expected)
-        half = letters(dressed(moves=[{"pose": {"fill": "#FF8000"}, "amount": 0.5}], fill="#204060"))
+        half = letters(
+            dressed(moves=[{"pose": {"fill": "#FF8000"}, "amount": 0.5}], fill="#204060")
+        )
         middle = hex_of((oklab("#204060") + oklab("#FF8000")) / 2)
         self.assertEqual(half[0].fill, middle)
 

@@ -3,6 +3,10 @@
 import copy
 from unittest import TestCase
 
+import numpy as np
+
+from balletto.motion.poses import poses
+from balletto.scene import files
 from balletto.scene.edits import EDITS, apply
 from balletto.scene.errors import SceneError
 from balletto.scene.presets import presets
@@ -40,7 +44,7 @@ class EditTest(TestCase):
         tested = {
             "set-value", "clear-value", "add-key", "remove-key", "set-text", "style-letters",
             "add-layer", "remove-layer", "add-move", "remove-move", "set-length", "replace-scene",
-            "changes", "add-selector", "remove-selector", "set-order",
+            "changes", "add-selector", "remove-selector", "set-order", "set-rate",
         }  # fmt: skip
         self.assertEqual(set(EDITS), tested)
 
@@ -109,6 +113,21 @@ class EditTest(TestCase):
         title = self.done(name="set-text", layer="t1", text="The Very Quiet Orbit")
         # "Quiet" moved by five, and is still what is coloured.
         self.assertEqual(title["runs"], [{"from": 9, "to": 14, "style": {"fill": "#F2B705"}}])
+
+    def test_a_word_keeps_its_style_whatever_is_typed_around_it(self):
+        for text, styled in (
+            ("A Quiet Moon Rises", "Quiet"),
+            ("Quiet", "Quiet"),
+            ("Orbit: The Quiet One", "Quiet"),
+            ("The Silent Orbit", "Silent"),
+            ("The Quieter Orbit", "Quieter"),
+            ("The Orbit", ""),
+            ("The Quiet Orbit tonight", "Quiet"),
+        ):
+            with self.subTest(text):
+                title = self.done(name="set-text", layer="t1", text=text)
+                runs = title["runs"]
+                self.assertEqual("".join(text[run["from"] : run["to"]] for run in runs), styled)
 
     def test_set_text_counts_what_a_reader_calls_a_character(self):
         self.done(name="set-text", layer="t1", text="👩‍🚀he Quiet Orbit")
@@ -184,3 +203,52 @@ class EditTest(TestCase):
         ):
             with self.subTest(edit):
                 self.assertTrue(self.refused(**edit))
+
+
+class RateTest(TestCase):
+    """Under another rate everything keeps its seconds."""
+
+    MOVES = [
+        {
+            "id": "m1",
+            "pose": {"y": {"keys": [{"at": 3, "value": 1}, {"at": 30, "value": 90}]}, "x": 40},
+            "amount": {"keys": [{"at": 0, "value": 1, "ease": "auto"}, {"at": 20, "value": 0}]},
+            "start": 6,
+            "stagger": {"order": "center-out", "gap": 2,
+                        "groups": {"by": "word", "order": "forward", "span": 21}},
+            "follow": {"frequency": 2, "damping": 0.4},
+        },
+        {
+            "id": "m2",
+            "pose": {"rotation": 10, "z": {"tie": {"to": "t1.moves.m1.pose.y", "delay": 4}}},
+            "reach": [{"kind": "wave"}, {"kind": "jitter", "combine": "add"},
+                      {"kind": "wave", "period": {"keys": [{"at": 0, "value": 10},
+                                                           {"at": 90, "value": 40}]}}],
+        },
+        {"id": "m3", "pose": {"scale": 2}, "stagger": {"times": [0, 4, 9]},
+         "amount": {"keys": [{"at": 0, "value": 0}, {"at": 5, "value": 1}], "after": "mirror"},
+         "reach": [{"kind": "wave", "shape": "saw",
+                    "period": {"tie": {"to": "t1.moves.m1.pose.x", "gain": 0.5, "plus": 3}}},
+                   {"kind": "jitter", "every": "9/s", "smooth": True}]},
+    ]  # fmt: skip
+
+    def test_the_same_second_has_the_same_values(self):
+        before = scene_data(length=120)
+        before["layers"][0] |= {"moves": self.MOVES, "span": [10, 120]}
+        for rate, factor in (("60", 2), ("15", 0.5), ("30000/1001", 1000 / 1001)):
+            with self.subTest(rate):
+                after = apply(before, {"name": "set-rate", "rate": rate}).document
+                times = list(range(0, 120, 8))
+                one = poses(files.from_data(before), "t1", times)
+                other = poses(files.from_data(after), "t1", [time * factor for time in times])
+                for name, rows in one["values"].items():
+                    np.testing.assert_allclose(other["values"][name], rows, atol=2e-3)
+                self.assertEqual(after["length"], round(120 * factor))
+                self.assertEqual(after["layers"][0]["span"][1], after["length"])
+                back = apply(after, {"name": "set-rate", "rate": "30"}).document
+                self.assertEqual(back["layers"][0]["moves"][0]["stagger"]["gap"], 2)
+
+    def test_a_rate_that_is_none_is_refused(self):
+        for rate in ("0", "fast", "1/0", "1000"):
+            with self.assertRaises(SceneError):
+                apply(document(), {"name": "set-rate", "rate": rate})

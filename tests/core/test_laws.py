@@ -17,12 +17,13 @@ from balletto.motion.timing import timing
 from balletto.motion.units import Units, units_of
 from balletto.scene import files
 from balletto.scene.eases import EASE_NAMES, bezier_ease, ease_function
+from balletto.scene.edits import apply
 from balletto.scene.moves import Stagger
 from balletto.scene.orders import Ordered
 from balletto.scene.selectors import Sweep
 from balletto.scene.tracks import Track, mix
 
-from .scenes import scene, scene_data
+from .scenes import scene_data
 
 counts = st.integers(0, 40)
 percents = st.floats(-300, 300)
@@ -176,25 +177,91 @@ class ReachLaws(TestCase):
         )  # fmt: skip
 
 
-class PoseLaws(TestCase):
-    def test_at_amount_zero_everything_is_at_rest(self):
-        after = poses(scene(), "t1", [80])["values"]
-        for name, rest in (
-            ("x", 0),
-            ("y", 0),
-            ("z", 0),
-            ("rotation", 0),
-            ("scale_x", 1),
-            ("opacity", 1),
-        ):
-            self.assertEqual(set(after[name][0]), {rest}, name)
+poses_given = st.dictionaries(
+    st.sampled_from(["x", "y", "z", "rotation", "rotation_x", "scale", "scale_y", "skew"]),
+    st.floats(-500, 500),
+)
+selectors = st.lists(
+    st.one_of(
+        st.builds(lambda seed: {"kind": "scatter", "seed": seed}, st.integers(0, 99)),
+        st.builds(lambda period: {"kind": "wave", "period": period}, st.floats(2, 90)),
+        st.builds(lambda seed: {"kind": "jitter", "seed": seed}, st.integers(0, 99)),
+        st.builds(lambda low: {"kind": "sweep", "low": low, "soft_low": 30}, percents),
+    ),
+    max_size=3,
+)
+follows = st.none() | st.builds(
+    lambda f, z: {"frequency": f, "damping": z}, st.floats(0.5, 8), st.floats(0.1, 2)
+)
 
-    def test_a_frame_alone_is_the_frame_in_a_range(self):
-        together = poses(scene(), "t1", list(range(40)))
-        for frame in (0, 7, 39):
-            alone = poses(scene(), "t1", [frame])
-            for name, rows in together["values"].items():
-                self.assertEqual(alone["values"][name][0], rows[frame])
+
+def one_move(text="The Quiet Orbit", **move):
+    """A scene whose title has this one move."""
+    data = scene_data(text)
+    data["layers"][0]["moves"] = [{"id": "m1", **move}]
+    return files.from_data(data)
+
+
+class PoseLaws(TestCase):
+    @given(poses_given, selectors, follows, st.sampled_from(["character", "word", "line"]))
+    def test_at_amount_zero_everything_is_at_rest(self, pose, reach, follow, kind):
+        pose = {**pose, "opacity": 0.3}
+        move = {"pose": pose, "reach": reach, "unit": kind, "amount": 0}
+        move |= {"follow": follow} if follow else {}
+        made = one_move(**move)
+        rest = {"scale_x": 1, "scale_y": 1, "opacity": 1}
+        layout = lay_out(made.layers[0])
+        composite = compose(made, made.layers[0], layout, np.array([0.0, 17.0]))[kind]
+        for name, values in composite.values.items():
+            self.assertTrue((values == rest.get(name, 0)).all(), name)
+
+    @given(selectors, follows, st.permutations([0, 7, 39, 80]))
+    def test_a_frame_alone_is_the_frame_in_a_range(self, reach, follow, frames):
+        move = {"pose": {"x": 10, "scale": 2}, "reach": reach, "stagger": {"gap": 1.5}}
+        move |= {"follow": follow} if follow else {}
+        amount = {"keys": [{"at": 0, "value": 1, "ease": "hold"}, {"at": 30, "value": 0}]}
+        made = one_move(**move, amount=amount)
+        together = poses(made, "t1", list(range(81)))["values"]
+        shuffled = poses(made, "t1", frames)["values"]
+        for row, frame in enumerate(frames):
+            alone = poses(made, "t1", [frame])["values"]
+            for name, rows in together.items():
+                np.testing.assert_allclose(alone[name][0], rows[frame], atol=1e-9)
+                np.testing.assert_allclose(shuffled[name][row], rows[frame], atol=1e-9)
+
+    @given(st.integers(0, 2**32 - 1), st.text("abc", max_size=8))
+    def test_letters_added_at_the_end_change_no_other_letters_chance(self, seed, more):
+        for kind in ("scatter", "jitter"):
+            reach = [{"kind": kind, "seed": seed}]
+            pose = {"x": 100, "rotation": 30, "scale": 2}
+            short = poses(one_move("Orbit", pose=pose, reach=reach), "t1", [0, 9])["values"]
+            longer = poses(one_move(f"Orbit{more}", pose=pose, reach=reach), "t1", [0, 9])["values"]
+            for name, rows in short.items():
+                self.assertEqual(rows, [row[:5] for row in longer[name]])
+
+    @given(st.floats(3, 200), st.floats(0.2, 4), st.sampled_from(["sine", "triangle", "pulse"]))
+    def test_a_loop_leads_from_its_last_frame_into_its_first(self, period, cycles, shape):
+        """The frame after the last is the first again, at any fraction of a frame."""
+        wave = {"kind": "wave", "period": period, "cycles": cycles, "shape": shape,
+                "soft": 0.3, "loop": True}  # fmt: skip
+        made = one_move(pose={"y": 10}, reach=[wave])
+        units = units_of(made, made.layers[0], lay_out(made.layers[0]), "character")
+        times = np.array([0.0, 0.5, 10.0])
+        reach = made.layers[0].moves[0].reach
+        first, again = (reach_of(reach, units, times + turn) for turn in (0, made.length))
+        np.testing.assert_allclose(again, first, atol=1e-6)
+
+    def test_a_style_survives_the_retyping_of_what_is_around_it(self):
+        """As does the choreography: the move has as many units as there are letters."""
+        before = one_move(pose={"y": 100}, stagger={"gap": 2})
+        data = files.to_data(before)
+        data["layers"][0]["runs"] = [{"from": 4, "to": 9, "style": {"fill": "#F2B705"}}]
+        changed = apply(data, {"name": "set-text", "layer": "t1", "text": "A Quiet Moon Rises"})
+        layout = lay_out(changed.scene.layers[0])
+        yellow = "".join(c.text for c in layout.characters if c.fill == "#F2B705")
+        self.assertEqual(yellow, "Quiet")
+        delays = poses(changed.scene, "t1", [0])["moves"]["m1"]["delays"]
+        self.assertEqual(delays, [2.0 * unit for unit in range(15)])
 
     def test_moves_add_up(self):
         data = scene_data()

@@ -128,6 +128,95 @@ class LayoutTest(TestCase):
         self.assertEqual(got.texts("title"), ["Doors at seven"])
 
 
+def order(got):
+    """The characters of a layout from left to right."""
+    lefts = got.boxes["character"][:, 0]
+    return "".join(got.characters[index].text for index in np.argsort(lefts))
+
+
+class DirectionTest(TestCase):
+    def test_hebrew_runs_to_the_left_and_is_read_in_its_order(self):
+        got = layout("שלום")
+        self.assertEqual([c.text for c in got.characters], list("שלום"))
+        self.assertEqual(order(got), "םולש")
+
+    def test_mixed_text_keeps_each_way(self):
+        for text, seen in (
+            ("abc אבג def", "abcגבאdef"),
+            ("אבג abc דהו", "והדabcגבא"),
+            ("אבג 123", "123גבא"),
+            ("(אב)", ")בא("),
+            ("a \u202ebc\u202c d", "acbd"),
+        ):
+            with self.subTest(text):
+                self.assertEqual(order(layout(text)).translate(MARKS), seen.translate(MARKS))
+
+    def test_arabic_letters_join(self):
+        """A letter in the middle of a word is another glyph than alone."""
+        alone, joined = layout("ب"), layout("ببب")
+        own, *forms = (
+            {glyph.number for glyph in character.glyphs}
+            for character in (*alone.characters, *joined.characters)
+        )
+        self.assertTrue(all(form != own for form in forms))
+        self.assertEqual([c.family for c in joined.characters], ["Noto Sans Arabic"] * 3)
+
+
+# Marks of direction and mirrored brackets do not count when orders are compared.
+MARKS = {0x202E: None, 0x202C: None, ord("("): "|", ord(")"): "|"}
+
+
+class FallbackTest(TestCase):
+    def test_each_script_finds_a_font(self):
+        for text, family in (("Ω", "Noto Sans"), ("Ж", "Noto Sans"), ("ש", "Noto Sans Hebrew"),
+                             ("ม", "Noto Sans Thai"), ("🎬", "Noto Emoji"), ("東", None),
+                             ("A", "Limelight")):  # fmt: skip
+            with self.subTest(text):
+                character = layout(text, font="Limelight").characters[0]
+                self.assertEqual(character.family, family)
+                self.assertTrue(character.glyphs)
+
+    def test_a_joined_emoji_is_one_glyph(self):
+        got = layout("👩‍🚀❤️")
+        self.assertEqual([len(c.glyphs) for c in got.characters], [1, 1])
+
+    def test_the_weight_is_kept(self):
+        light, heavy = (layout("ש", axes={"wght": w}).ink[0] for w in (200, 900))
+        self.assertGreater(np.ptp(heavy[[0, 2]]), np.ptp(light[[0, 2]]))
+
+    def test_thai_marks_stay_with_their_letter(self):
+        got = layout("สวัสดี")
+        self.assertEqual([c.text for c in got.characters], ["ส", "วั", "ส", "ดี"])
+        self.assertEqual(got.count("word"), 4)
+
+
+class WrapTest(TestCase):
+    def lines(self, text, wrap, **style):
+        got = layout(text, wrap=wrap, **style)
+        return got.texts("line"), got
+
+    def test_lines_are_broken_between_words(self):
+        texts, got = self.lines("nine moons set line by line", 560, size=80)
+        self.assertEqual(texts, ["nine moons", "set line by", "line"])
+        widths = np.ptp(got.boxes["line"][:, [0, 2]], axis=1)
+        self.assertLessEqual(widths.max(), 560)
+        np.testing.assert_allclose(got.boxes["line"][:, [0, 2]].mean(axis=1), 0, atol=1e-9)
+
+    def test_no_break_where_none_is_allowed(self):
+        texts, _ = self.lines("doors at\u00a0nine", 330, size=80)
+        self.assertEqual(texts, ["doors", "at nine"])
+
+    def test_a_word_that_is_too_wide_is_broken(self):
+        texts, got = self.lines("Planetarium", 300, size=80)
+        self.assertGreater(len(texts), 1)
+        self.assertEqual("".join(texts), "Planetarium")
+        self.assertLessEqual(np.ptp(got.boxes["line"][:, [0, 2]], axis=1).max(), 300)
+
+    def test_a_line_of_its_own_for_each_paragraph(self):
+        texts, _ = self.lines("one\n\ntwo three", 10_000)
+        self.assertEqual(texts, ["one", "two three"])
+
+
 class FacesTest(TestCase):
     def test_every_family_is_whole(self):
         for name, family in FAMILIES.items():

@@ -13,7 +13,7 @@ _MOMENTS = ("at", "start", "gap", "span", "times", "delay")
 _LASTING = ("period", "hold")
 # What counts where a selector says nothing: to be said once frames are others.
 _SAID_BY_NONE = {"wave": ("period", 30), "jitter": ("hold", 3)}
-_DIGITS = 6
+_DIGITS = 12  # so many that a tick of a shake stays on its frame
 
 
 @edit("set-rate")

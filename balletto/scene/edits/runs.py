@@ -1,5 +1,8 @@
 """Edits of a title's text and of the style of single letters in it. Runs count characters."""
 
+from collections.abc import Iterator
+from difflib import SequenceMatcher
+from itertools import groupby
 from typing import Any
 
 from pydantic import Field
@@ -16,8 +19,8 @@ Styles = list[dict[str, Any]]
 class SetText(Edit):
     """Gives a title new words.
 
-    Letters at the start and the end that stay keep their style; new ones take that of the letter
-    before them.
+    Words that stay keep their style wherever they go; a word in the place of another takes its
+    style; other new letters take that of the letter before them.
     """
 
     layer: str
@@ -34,16 +37,57 @@ class SetText(Edit):
 
     def _styles(self, runs: list[dict[str, Any]], old: tuple[str, ...]) -> Styles:
         new = characters_of(self.text)
-        styles = spread(runs, len(old))
-        before = _same_length(old, new)
-        after = _same_length(old[before:][::-1], new[before:][::-1])
-        inherited = styles[before - 1] if before else {}
-        added = [inherited] * (len(new) - before - after)
-        return [*styles[:before], *added, *styles[len(old) - after :]]
+        styles, kept = spread(runs, len(old)), [{} for _ in new]
+        for _, old_from, old_to, new_from, new_to in _word_pairs(old, new):
+            before = kept[new_from - 1] if new_from else {}
+            part = styles[old_from:old_to]
+            kept[new_from:new_to] = _retyped(
+                old[old_from:old_to], new[new_from:new_to], part, part[0] if part else before
+            )
+        return kept
 
     def label(self, document: Document) -> str:
         text = " ".join(self.text.split())
         return f"Text: “{text if len(text) <= 40 else text[:39] + '…'}”"
+
+
+def _word_pairs(old: tuple[str, ...], new: tuple[str, ...]) -> Iterator[tuple[Any, ...]]:
+    """Stretches (kind, from, to, from, to) of two texts that go together: words that are in both,
+    and between them one word for another, as far as there are as many."""
+    old_words, new_words = _words(old), _words(new)
+    texts = [[text for text, _, _ in words] for words in (old_words, new_words)]
+    for kind, a, b, c, d in SequenceMatcher(None, *texts, autojunk=False).get_opcodes():
+        if kind == "equal" or b - a == d - c:
+            pairs = zip(range(a, b), range(c, d), strict=True)
+            spans = [(old_words[one], new_words[other]) for one, other in pairs]
+            yield from ((kind, *one[1:], *other[1:]) for one, other in spans)
+        else:
+            yield kind, *_span(old_words, a, b, len(old)), *_span(new_words, c, d, len(new))
+
+
+def _words(text: tuple[str, ...]) -> list[tuple[str, int, int]]:
+    """Words, and the white space between them, with where they begin and end."""
+    words, start = [], 0
+    for _, group in groupby(text, key=str.isspace):
+        letters = list(group)
+        words.append(("".join(letters), start, start + len(letters)))
+        start += len(letters)
+    return words
+
+
+def _span(words: list[tuple[str, int, int]], first: int, end: int, length: int) -> tuple[int, int]:
+    start = words[first][1] if first < len(words) else length
+    return start, words[end - 1][2] if end > first else start
+
+
+def _retyped(old: tuple[str, ...], new: tuple[str, ...], styles: Styles, first: Any) -> Styles:
+    """Styles of a stretch that was typed anew: letters at its start and end that stay keep theirs,
+    those between take that of the letter before them."""
+    before = _same_length(old, new)
+    after = _same_length(old[before:][::-1], new[before:][::-1])
+    inherited = styles[before - 1] if before else first
+    added = [inherited] * (len(new) - before - after)
+    return [*styles[:before], *added, *styles[len(old) - after :]]
 
 
 def _same_length(one: tuple[str, ...], other: tuple[str, ...]) -> int:
