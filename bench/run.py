@@ -2,7 +2,7 @@
 
 import json
 
-from . import application, core
+from . import application, core, motion
 
 # Groups of figures: each function gives {name: value}, measured in one run.
 GROUPS = {
@@ -10,10 +10,16 @@ GROUPS = {
     "render": core.rendering,
     "memory": core.render_memory,
     "edit": application.editing,
+    "poses": motion.evaluating,
+    "poses-memory": motion.memory,
+    "layout": motion.editing_layout,
 }
 GOALS = {
     "draw_ratio": "at most 1.5",
     "render_ratio": "at most 1.25",
+    "poses_speedup": "at least 100",
+    "poses_mib_10000": "no more than with two moves",
+    "layout_edit_ms": "under 5",
     "edit_to_picture_ms_median": "under 60 on a quiet machine",
 }
 

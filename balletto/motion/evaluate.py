@@ -2,7 +2,7 @@
 
 from collections.abc import Callable
 from dataclasses import dataclass, field
-from functools import cache
+from functools import cache, partial
 from typing import Any
 
 import numpy as np
@@ -10,8 +10,8 @@ import numpy as np
 from ..lettering.layout import UNIT_KINDS, Layout
 from ..scene.document import Scene, Title
 from ..scene.moves import Move
-from ..scene.tracks import value_at
-from .follow import followed
+from ..scene.tracks import Track, changes_over_time, value_at
+from .follow import followed, followed_alike
 from .properties import ABOUT_PIVOT, chance_number, parts_of, property_of
 from .reach import differs_by_property, reach_of
 from .stagger import delays_of
@@ -68,6 +68,7 @@ class Composite:
 def trace(move: Move, units: Units, times: np.ndarray) -> Trace:
     """Delays and weights of one move of `units` at `times` (t,), frames of the scene."""
     delays = delays_of(move.stagger, units)
+    local = times[:, None] - move.start - delays
 
     def plain(at: np.ndarray, number: int) -> np.ndarray:
         amount = value_at(move.amount, at - move.start - delays)
@@ -77,14 +78,28 @@ def trace(move: Move, units: Units, times: np.ndarray) -> Trace:
     def weights(number: int) -> np.ndarray:
         if move.follow is None:
             return plain(times[:, None], number)
-        rate = units.rate
-        return followed(lambda at: plain(at, number), move.follow, rate, times, len(units))
+        since = _settled_until(move.amount)
+        if since == np.inf and not move.reach:
+            return plain(times[:, None], number)  # there is nothing to swing
+        if not move.reach and since >= local.max(initial=-np.inf) - times.max(initial=0.0):
+            amount = partial(value_at, move.amount)
+            return followed_alike(amount, move.follow, units.rate, since, local)
+        course = partial(plain, number=number)
+        return followed(course, move.follow, units.rate, times, len(units))
 
     def weights_of(name: str) -> np.ndarray:
         by_property = differs_by_property(move.reach)
         return weights(chance_number(name, move.pose.given) if by_property else 0)
 
-    return Trace(move, delays, times[:, None] - move.start - delays, weights_of)
+    return Trace(move, delays, local, weights_of)
+
+
+def _settled_until(amount: Any) -> float:
+    """The local time up to which an amount does not change."""
+    if not changes_over_time(amount):
+        return np.inf
+    is_held = isinstance(amount, Track) and amount.before == "hold"
+    return amount.keys[0].at if is_held else -np.inf
 
 
 def compose(scene: Scene, title: Title, layout: Layout, times: np.ndarray) -> dict[str, Composite]:

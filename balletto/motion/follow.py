@@ -25,12 +25,13 @@ Weights = Callable[[np.ndarray], np.ndarray]
 _PLACES = np.array([1e-9, 0.25, 0.5, 0.75, 1 - 1e-9])
 _SMOOTH = 2e-5  # how far w, if it is about 1, may be from the parabola through three places
 _HALVINGS = 14  # a cell is then 1/16384 of the first, and a jump in it harmless
+_READINGS = 16  # in a cell, of an answer that many units share
 _NODES, _NODE_WEIGHTS = np.polynomial.legendre.leggauss(12)
 # A jump leaves one rough piece at each halving. Far more of them mean that w shakes faster than can
 # be followed, and are taken as they are.
 _JUMPS_A_CELL = 4
 _FORGOTTEN = np.log(1e10)
-_BLOCK_CELLS = 64
+_BLOCK_CELLS = 256
 _MOST_SAMPLES = 2_000_000  # of w at once, to bound the memory
 
 
@@ -96,6 +97,53 @@ def followed(
     return followed
 
 
+def followed_alike(
+    course: Weights, follow: Follow, rate: Fraction, since: float, local_times: np.ndarray
+) -> np.ndarray:
+    """Weights of units that all follow one course, each in its local time, shaped as those are.
+
+    Up to the local time `since` the course stays as it is, so that a unit is at rest there. The
+    answer is worked out once, at fine steps, and read off between them.
+    """
+    oscillator = _Oscillator(2 * np.pi * follow.frequency / float(rate), follow.damping)
+    cell = 1.0 / int(np.ceil(oscillator.rate * max(1.0, follow.damping)))
+    past = local_times - since
+    first = max(0, int((past.min(initial=np.inf) - oscillator.memory) / cell))
+    last = max(first, int(np.ceil(past.max(initial=0.0) / cell)))
+    table = _fine_states(lambda at: course(at + since), oscillator, cell, first, last)
+    past *= _READINGS / cell
+    past -= first * _READINGS
+    at = np.clip(past, 0.0, len(table) - 1.001, out=past)
+    step = at.astype(np.int32)
+    at -= step
+    x, v = table[:, 0], table[:, 1] * (cell / _READINGS)
+    # The cubic that has both values and both speeds (Hermite).
+    rise = x[1:] - x[:-1]
+    square, cube = 3 * rise - 2 * v[:-1] - v[1:], v[:-1] + v[1:] - 2 * rise
+    answer = np.take(cube, step)
+    for power in (square, v, x):
+        answer *= at
+        answer += np.take(power, step)
+    return answer
+
+
+def _fine_states(
+    weights: Weights, oscillator: _Oscillator, cell: float, first: int, last: int
+) -> np.ndarray:
+    """States (steps, 2) of one unit at `_READINGS` steps in each of the cells first..last."""
+    state = np.stack([weights(np.full((1, 1), first * cell))[0], np.zeros(1)])
+    blocks = [states for _, states in _states(weights, oscillator, cell, first, last, state)]
+    starts = np.concatenate(blocks)
+    fine = np.empty((len(starts), _READINGS, 2))
+    fine[:, 0] = starts[..., 0]
+    begins = np.arange(first, last + 1) * cell
+    for step in range(1, _READINGS):
+        length = cell * step / _READINGS
+        over = oscillator.state_after(np.array(length))
+        fine[:, step] = (over @ starts + _pushed(weights, oscillator, begins, length))[..., 0]
+    return np.concatenate([fine.reshape(-1, 2), starts[-1:, :, 0]])
+
+
 def _states(
     weights: Weights,
     oscillator: _Oscillator,
@@ -141,7 +189,8 @@ def _pushed(
     weights: Weights, oscillator: _Oscillator, starts: np.ndarray, length: float
 ) -> np.ndarray:
     """What w does to (x, x') over cells of one length from `starts` (c,): (c, 2, units)."""
-    samples = np.stack([weights((starts + place * length)[:, None]) for place in _PLACES])
+    asked = starts + _PLACES[:, None] * length
+    samples = weights(asked.reshape(-1, 1)).reshape(*asked.shape, -1)  # all places in one go
     pushed = np.einsum("sp,pcu->csu", _kernel(oscillator, length), samples, optimize=True)
     rough = _is_rough(samples, _scale(samples))
     if rough.any():

@@ -100,17 +100,28 @@ class Curve:
     def within(self, times: np.ndarray) -> np.ndarray:
         """Values at times; held before the first and after the last key."""
         at, values = self.at, self.values
-        stretch = np.clip(np.searchsorted(at, times, side="right") - 1, 0, len(at) - 2)
-        s = np.clip((times - at[stretch]) / (at[stretch + 1] - at[stretch]), 0.0, 1.0)
+        times = np.asarray(times)
+        moving = np.flatnonzero((times >= at[0]) & (times < at[-1]))
+        if times.ndim and len(moving) == times.size:
+            return self._between(times)
+        # Most units stand still most of the time: only those on their way are worked out.
+        late = (times >= at[-1]).reshape(times.shape + (1,) * (values.ndim - 1))
+        held = np.where(late, values[-1], values[0])
+        held.reshape(-1, *values.shape[1:])[moving] = self._between(times.reshape(-1)[moving])
+        return held
+
+    def _between(self, times: np.ndarray) -> np.ndarray:
+        """Values at times from the first key on and before the last."""
+        at, values = self.at, self.values
+        stretch = np.searchsorted(at, times, side="right") - 1
+        s = (times - at[stretch]) / (at[stretch + 1] - at[stretch])
         if len(self._kinds) == 1:
-            course = self.course(self._kinds[0][0], stretch, s)
-        else:
-            course = np.empty(np.shape(times) + values.shape[1:])
-            for ease, here in self._kinds:
-                chosen = here[stretch]
-                course[chosen] = self.course(ease, stretch[chosen], s[chosen])
-        at_end = np.asarray(times >= at[-1]).reshape(np.shape(times) + (1,) * (values.ndim - 1))
-        return np.where(at_end, values[-1], course)
+            return self.course(self._kinds[0][0], stretch, s)
+        course = np.empty(np.shape(times) + values.shape[1:])
+        for ease, here in self._kinds:
+            chosen = here[stretch]
+            course[chosen] = self.course(ease, stretch[chosen], s[chosen])
+        return course
 
     def course(self, ease: Any, stretch: np.ndarray, s: np.ndarray) -> np.ndarray:
         """Values on the stretches of those numbers, which have this ease, at s = 0..1."""

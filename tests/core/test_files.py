@@ -38,7 +38,7 @@ FAULTS = [
     (("layers", 0, "style", "colour"), "#FF0000", "layers[0].style.colour: this key is not known here"),
     (("layers", 0, "style", "axes"), {"w": 3}, None),
     (("layers", 0, "runs"), [{"from": 4, "to": 2, "style": {}}], None),
-    (("layers", 0, "transform", "scale"), 2, "layers[0].transform.scale: two factors [x, y] is needed, got 2"),
+    (("layers", 0, "transform", "scale"), 2, "layers[0].transform.scale: two factors [x, y] are needed, got 2"),
     (("layers", 0, "moves", 0, "stagger", "gap"), "two", 'layers[0].moves[0].stagger.gap: a number of frames is needed, got "two"'),
     (("layers", 0, "moves", 0, "stagger", "span"), 9, None),
     (("layers", 0, "moves", 0, "stagger", "order"), "by-hand", None),

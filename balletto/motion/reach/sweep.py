@@ -23,13 +23,16 @@ def sweep(selector: Sweep, units: Units, times: np.ndarray, _: int) -> np.ndarra
     low, high, soft_low, soft_high = band_of(selector, times)
     cells = 1.0 if selector.measure == "units" else 100 / max(len(units), 1)
     ranks = ranks_of(selector, units)
-    start, end = ranks * cells, (ranks + 1) * cells
-
-    def area(edge: np.ndarray) -> np.ndarray:
-        rising = _ramp_area(edge, low, soft_low)
-        return rising - _ramp_area(edge, high - soft_high, soft_high)
-
-    mean = np.clip((area(end) - area(start)) / (end - start), 0.0, 1.0)
+    # Where one cell ends the next begins, so that most edges are those of two cells.
+    edges, of_cells = np.unique(np.concatenate([ranks, ranks + 1]), return_inverse=True)
+    edges *= cells
+    area = _ramp_area(edges, low, soft_low)
+    area -= _ramp_area(edges, high - soft_high, soft_high)
+    start, end = of_cells.reshape(2, -1)
+    mean = area[:, end]
+    mean -= area[:, start]
+    mean /= cells
+    np.clip(mean, 0.0, 1.0, out=mean)
     return ease_function(selector.edge)(mean)
 
 
@@ -52,6 +55,11 @@ def band_of(
 
 def _ramp_area(edge: np.ndarray, start: np.ndarray, width: np.ndarray) -> np.ndarray:
     """The area, up to `edge`, under a ramp from 0 at `start` to 1 at `start + width` and on."""
-    inside = np.clip(edge - start, 0.0, width)
-    sloped = inside**2 / (2 * np.where(width > 0, width, 1.0))
-    return sloped + np.maximum(edge - start - width, 0.0)
+    beyond = edge - start
+    inside = np.minimum(np.maximum(beyond, 0.0), width)
+    beyond -= inside  # now what lies past the ramp, or before it
+    np.maximum(beyond, 0.0, out=beyond)
+    inside *= inside
+    inside /= 2 * np.where(width > 0, width, 1.0)
+    beyond += inside
+    return beyond
