@@ -17,6 +17,8 @@ from .reach import differs_by_property, reach_of
 from .stagger import delays_of
 from .units import Units, units_of
 
+# Over a longer course than this, what units have in common is no longer worth working out whole.
+MOST_FRAMES_ALIKE = 20_000
 # A point in a box, and whose box it is.
 Pivot = tuple[tuple[float, float], str]
 
@@ -76,14 +78,12 @@ def trace(move: Move, units: Units, times: np.ndarray) -> Trace:
 
     @cache
     def weights(number: int) -> np.ndarray:
-        if move.follow is None:
+        if move.follow is None or not _has_course(move):
             return plain(times[:, None], number)
-        since = _settled_until(move.amount)
-        if since == np.inf and not move.reach:
-            return plain(times[:, None], number)  # there is nothing to swing
-        if not move.reach and since >= local.max(initial=-np.inf) - times.max(initial=0.0):
-            amount = partial(value_at, move.amount)
-            return followed_alike(amount, move.follow, units.rate, since, local)
+        if _moves_alike(move, delays, local):
+            course = partial(value_at, move.amount)
+            since = move.amount.keys[0].at
+            return followed_alike(course, move.follow, units.rate, since, local)
         course = partial(plain, number=number)
         return followed(course, move.follow, units.rate, times, len(units))
 
@@ -94,12 +94,18 @@ def trace(move: Move, units: Units, times: np.ndarray) -> Trace:
     return Trace(move, delays, local, weights_of)
 
 
-def _settled_until(amount: Any) -> float:
-    """The local time up to which an amount does not change."""
-    if not changes_over_time(amount):
-        return np.inf
-    is_held = isinstance(amount, Track) and amount.before == "hold"
-    return amount.keys[0].at if is_held else -np.inf
+def _has_course(move: Move) -> bool:
+    """Whether the weights of a move may change over time, so that there is something to follow."""
+    return changes_over_time(move.amount) or bool(move.reach)
+
+
+def _moves_alike(move: Move, delays: np.ndarray, local_times: np.ndarray) -> bool:
+    """Whether all units go through one course in their own time, none before the scene begins."""
+    amount = move.amount
+    if move.reach or not isinstance(amount, Track) or amount.before != "hold" or not len(delays):
+        return False
+    starts_later = amount.keys[0].at >= -move.start - delays.min()
+    return bool(starts_later and np.ptp(local_times) < MOST_FRAMES_ALIKE)
 
 
 def compose(scene: Scene, title: Title, layout: Layout, times: np.ndarray) -> dict[str, Composite]:

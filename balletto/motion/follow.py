@@ -190,7 +190,8 @@ def _pushed(
 ) -> np.ndarray:
     """What w does to (x, x') over cells of one length from `starts` (c,): (c, 2, units)."""
     asked = starts + _PLACES[:, None] * length
-    samples = weights(asked.reshape(-1, 1)).reshape(*asked.shape, -1)  # all places in one go
+    taken = weights(asked.reshape(-1, 1))  # all places in one go
+    samples = taken.reshape(*asked.shape, taken.shape[1])
     pushed = np.einsum("sp,pcu->csu", _kernel(oscillator, length), samples, optimize=True)
     rough = _is_rough(samples, _scale(samples))
     if rough.any():

@@ -23,14 +23,21 @@ def sweep(selector: Sweep, units: Units, times: np.ndarray, _: int) -> np.ndarra
     low, high, soft_low, soft_high = band_of(selector, times)
     cells = 1.0 if selector.measure == "units" else 100 / max(len(units), 1)
     ranks = ranks_of(selector, units)
-    # Where one cell ends the next begins, so that most edges are those of two cells.
-    edges, of_cells = np.unique(np.concatenate([ranks, ranks + 1]), return_inverse=True)
-    edges *= cells
-    area = _ramp_area(edges, low, soft_low)
-    area -= _ramp_area(edges, high - soft_high, soft_high)
-    start, end = of_cells.reshape(2, -1)
-    mean = area[:, end]
-    mean -= area[:, start]
+
+    def area(edges: np.ndarray) -> np.ndarray:
+        area = _ramp_area(edges * cells, low, soft_low)
+        area -= _ramp_area(edges * cells, high - soft_high, soft_high)
+        return area
+
+    if times.shape[1] == 1:
+        # Where one cell ends the next begins, so that most edges are those of two cells.
+        edges, of_cells = np.unique(np.concatenate([ranks, ranks + 1]), return_inverse=True)
+        start, end = of_cells.reshape(2, -1)
+        areas = area(edges)
+        mean = areas[:, end]
+        mean -= areas[:, start]
+    else:  # each unit is asked at times of its own
+        mean = area(ranks + 1) - area(ranks)
     mean /= cells
     np.clip(mean, 0.0, 1.0, out=mean)
     return ease_function(selector.edge)(mean)
