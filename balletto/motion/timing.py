@@ -7,6 +7,8 @@ import numpy as np
 from ..scene.moves import Move
 from ..scene.tracks import Track
 from .evaluate import trace
+from .properties import chance_number
+from .reach import reach_of
 from .units import Units
 
 SHADES = 12
@@ -21,12 +23,14 @@ class Timing:
     starts, ends: (units,) frames between which the unit moves; equal where it never does
     shades: (units, SHADES) how far from rest, 0..1, along the bar from start to end
     weights: (frames / stride, units) the weights at every `stride`-th frame of the scene
+    reaches: of each selector alone the same, before it is joined to the others
     """
 
     starts: np.ndarray
     ends: np.ndarray
     shades: np.ndarray
     weights: np.ndarray
+    reaches: list[np.ndarray]
     stride: int
 
 
@@ -43,7 +47,11 @@ def timing(move: Move, units: Units) -> Timing:
     else:
         starts, ends = _active(np.abs(traced.weights) > _AT_REST, times, stride)
     shades = _shades(np.abs(traced.weights), times, starts, ends)
-    return Timing(starts, ends, shades, traced.weights, stride)
+    # Where chance differs by property, that of the first one is shown.
+    first = next(iter(move.pose.given), "x")
+    number = chance_number(first, move.pose.given)
+    reaches = [reach_of((selector,), units, times, number) for selector in move.reach]
+    return Timing(starts, ends, shades, traced.weights, reaches, stride)
 
 
 def _active(active: np.ndarray, times: np.ndarray, stride: int) -> tuple[np.ndarray, np.ndarray]:

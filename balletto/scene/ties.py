@@ -19,11 +19,11 @@ def bind_ties(scene: Any) -> list[Fault]:
     targets: dict[int, Tied | None] = {}
     for place, tied in ties.items():
         try:
-            source, part = _find(scene, tied.tie.to)
+            source, part = find_value(scene, tied.tie.to)
         except LookupError as error:
             faults.append(Fault(_path(place), f"the tie leads nowhere: {error.args[0]}"))
             continue
-        tied.bind(source, part)
+        tied.bind(source, part, _owner(scene, tied.tie.to))
         targets[id(tied)] = source if isinstance(source, Tied) else None
     names = {id(tied): _name(scene, place) for place, tied in ties.items()}
     for place, tied in ties.items():
@@ -51,8 +51,8 @@ def _ties_in(part: Any, place: Place) -> Iterator[tuple[Place, Tied]]:
             yield from _ties_in(item, (*place, name))
 
 
-def _find(scene: Any, path: str) -> tuple[Any, int | None]:
-    """What a path of a tie names: a value, and which part of it if it is a vector's.
+def find_value(scene: Any, path: str) -> tuple[Any, int | None]:
+    """What a path ("t1.moves.m1.amount") names: a value, and which part if it is of a vector.
 
     LookupError, saying what is wrong, if there is no such value.
     """
@@ -67,6 +67,16 @@ def _find(scene: Any, path: str) -> tuple[Any, int | None]:
     if _width(part) < 0:
         raise LookupError(f'"{path}" is no value that could be followed')
     return part, None
+
+
+def _owner(scene: Any, path: str) -> str:
+    """The name of the move or layer that a path leads into."""
+    head, *rest = path.split(".")
+    if head == "scene":
+        return "the scene"
+    layer = _with_id(scene.layers, head, "layer")
+    move = _with_id(layer.moves, rest[1], "move") if rest[:1] == ["moves"] else None
+    return (move and (move.name or "Move")) or layer.name or " ".join(layer.text.split()) or head
 
 
 def _with_id(items: tuple[Any, ...], identifier: str, what: str) -> Any:

@@ -207,10 +207,16 @@ class Tied(Model, Generic[V]):
     tie: Tie
     _source: Any = PrivateAttr(None)
     _part: int | None = PrivateAttr(None)
+    _owner: str = PrivateAttr("")
 
-    def bind(self, source: Any, part: int | None) -> None:
-        """Says what is followed: a value, or one part of a vector."""
-        self._source, self._part = source, part
+    def bind(self, source: Any, part: int | None, owner: str) -> None:
+        """Says what is followed, a value or one part of a vector, and whose it is."""
+        self._source, self._part, self._owner = source, part, owner
+
+    @property
+    def owner(self) -> str:
+        """The name of the move or layer whose value is followed."""
+        return self._owner
 
     def at_times(self, times: np.ndarray) -> np.ndarray:
         """Values at `times`, shaped as Track.at_times does."""

@@ -45,6 +45,7 @@ class EditTest(TestCase):
             "set-value", "clear-value", "add-key", "remove-key", "set-text", "style-letters",
             "add-layer", "remove-layer", "add-move", "remove-move", "set-length", "replace-scene",
             "changes", "add-selector", "remove-selector", "set-order", "set-rate",
+            "untie", "bend-way",
         }  # fmt: skip
         self.assertEqual(set(EDITS), tested)
 
@@ -186,6 +187,37 @@ class EditTest(TestCase):
         title = self.done(name="set-length", length=120)
         self.assertEqual((self.whole["length"], title["span"]), (120, [0, 120]))
 
+    def test_untie(self):
+        path = "t1.moves.m1.pose.x"
+        tie = {"tie": {"to": "t1.moves.m1.amount", "gain": 40}}
+        tied = apply(document(), {"name": "set-value", "path": path, "value": tie}).document
+        loose = apply(tied, {"name": "untie", "path": path, "at": 0})
+        self.assertEqual(loose.document["layers"][0]["moves"][0]["pose"]["x"], 40)
+        self.assertEqual(apply(loose.document, loose.inverse).document, tied)
+        fill = {"name": "set-value", "path": "t1.moves.m1.pose.fill"}
+        tied = apply(document(), {**fill, "value": {"tie": {"to": "t1.style.fill"}}}).document
+        loose = apply(tied, {"name": "untie", "path": "t1.moves.m1.pose.fill"}).document
+        self.assertEqual(loose["layers"][0]["moves"][0]["pose"]["fill"], "#FFFFFF")
+        self.assertIn("not tied", self.refused(name="untie", path="t1.moves.m1.pose.y"))
+
+    def test_bend_way(self):
+        keys = [{"at": 0, "value": [0, 0, 0]}, {"at": 9, "value": [90, 0, 0]}]
+        path = "t1.transform.position"
+        made = apply(document(), {"name": "set-value", "path": path, "value": {"keys": keys}})
+        bent = apply(made.document, {"name": "bend-way", "path": path})
+        first, last = bent.document["layers"][0]["transform"]["position"]["keys"]
+        self.assertEqual((first["out"], last["in"]), ([30, -27], [-30, -27]))
+        straight = apply(bent.document, {"name": "bend-way", "path": path, "bent": False})
+        self.assertEqual(straight.document, made.document)
+
+    def test_part_of_the_gradient_of_single_letters(self):
+        fill = {"kind": "linear", "colors": ["#111111", "#222222"]}
+        whole = apply(document(), {"name": "set-value", "path": "t1.style.fill", "value": fill})
+        edit = {"name": "style-letters", "layer": "t1", "first": 0, "end": 2}
+        part = apply(whole.document, {**edit, "property": "fill.colors.1", "value": "#333333"})
+        run = part.document["layers"][0]["runs"][0]
+        self.assertEqual(run["style"]["fill"], {**fill, "colors": ["#111111", "#333333"]})
+
     def test_replace_scene(self):
         other = scene_data("Nine Winter Moons", name="Moons")
         title = self.done(name="replace-scene", document=other, file="moons.balletto.json")
@@ -237,7 +269,7 @@ class RateTest(TestCase):
         before["layers"][0] |= {"moves": self.MOVES, "span": [10, 120]}
         for rate, factor in (("60", 2), ("15", 0.5), ("30000/1001", 1000 / 1001)):
             with self.subTest(rate):
-                after = apply(before, {"name": "set-rate", "rate": rate}).document
+                after = apply(before, {"name": "set-rate", "value": rate}).document
                 times = list(range(0, 120, 8))
                 one = poses(files.from_data(before), "t1", times)
                 other = poses(files.from_data(after), "t1", [time * factor for time in times])
@@ -245,10 +277,10 @@ class RateTest(TestCase):
                     np.testing.assert_allclose(other["values"][name], rows, atol=2e-3)
                 self.assertEqual(after["length"], round(120 * factor))
                 self.assertEqual(after["layers"][0]["span"][1], after["length"])
-                back = apply(after, {"name": "set-rate", "rate": "30"}).document
+                back = apply(after, {"name": "set-rate", "value": "30"}).document
                 self.assertEqual(back["layers"][0]["moves"][0]["stagger"]["gap"], 2)
 
     def test_a_rate_that_is_none_is_refused(self):
         for rate in ("0", "fast", "1/0", "1000"):
             with self.assertRaises(SceneError):
-                apply(document(), {"name": "set-rate", "rate": rate})
+                apply(document(), {"name": "set-rate", "value": rate})

@@ -16,6 +16,7 @@ BY_GET = {
     "frame",
     "poster",
     "motion",
+    "film",
     "places",
     "download-scene",
     "clip",
@@ -52,6 +53,8 @@ class AccessTest(PageTest):
             arguments = self.arguments(name, scene, project, render)
             if name == "ask-render":
                 arguments = [scene.pk]
+            if name == "film":
+                arguments = [scene.pk, scene.digest, "t1", "rise-and-fade"]
             yield name, reverse(name, args=[] if plain else arguments), plain
 
     def test_every_page_wants_a_person(self):

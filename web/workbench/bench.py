@@ -12,6 +12,7 @@ from django.utils.safestring import SafeString
 
 from balletto.lettering.families import FAMILIES
 from balletto.lettering.units import is_blank
+from balletto.motion.warnings import SceneWarning, warnings_of
 from balletto.scene import files
 from balletto.scene.characters import characters_of
 from balletto.scene.document import Scene as SceneDocument
@@ -21,9 +22,15 @@ from balletto.scene.tracks import Track, value_at
 from web.projects import history
 from web.projects.models import Revision, Scene
 
+from .chips import Chip, choice_chip
 from .move_sentences import MoveSentence
-from .title_sentences import TypeSentence, place_sentence
+from .ties import tie_targets
+from .title_sentences import TypeSentence, place_actions, place_more, place_sentence
 
+RATES = [
+    ("24000/1001", "23.976"), ("24", "24"), ("25", "25"), ("30000/1001", "29.97"), ("30", "30"),
+    ("50", "50"), ("60000/1001", "59.94"), ("60", "60"),
+]  # fmt: skip
 _LABEL_STEPS = (1, 2, 5, 10, 20, 25, 50, 100, 200, 250, 500, 1000, 2000, 5000, 10_000, 50_000)
 _MOST_LABELS = 14
 
@@ -84,11 +91,16 @@ class Bench:
         title = self.selected.layer
         chosen = next((m.id for m in title.moves if m.id == self.selection.move), None)
         chosen = chosen or (title.moves[0].id if title.moves else None)
-        return [MoveCard(self.document, title, move, move.id == chosen) for move in title.moves]
+        return [MoveCard(self, self.selected, move, move.id == chosen) for move in title.moves]
 
     @property
     def move(self) -> "MoveCard | None":
         return next((card for card in self.moves if card.is_current), None)
+
+    @cached_property
+    def tie_targets(self) -> list[tuple[str, str]]:
+        """All values that another could follow, with how they are called."""
+        return tie_targets(self.document)
 
     @cached_property
     def steps(self) -> tuple[str | None, str | None]:
@@ -106,6 +118,14 @@ class Bench:
     @property
     def rate(self) -> Fraction:
         return self.document.frames_a_second
+
+    @property
+    def rate_chip(self) -> SafeString:
+        """The frame rate, to be chosen; what it is now is offered even if it is a rare one."""
+        now = self.document.rate
+        rates = RATES if any(now == rate for rate, _ in RATES) else [(now, self.rate_said), *RATES]
+        chip = Chip("rate", {"name": "set-rate"}, "Frames a second")
+        return choice_chip(chip, now, rates)
 
     @property
     def rate_said(self) -> str:
@@ -166,7 +186,7 @@ class Bench:
         return self.document.length * 2 // 3
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class LayerBlock:
     """A title in the list of layers."""
 
@@ -226,6 +246,26 @@ class LayerBlock:
         return place_sentence(self.layer, lambda value: value_at(value, time).tolist())
 
     @property
+    def place_more(self) -> list[SafeString]:
+        return place_more(self.layer)
+
+    @property
+    def place_actions(self) -> list[dict[str, Any]]:
+        return place_actions(self.layer)
+
+    @cached_property
+    def all_warnings(self) -> list[SceneWarning]:
+        return warnings_of(self.bench.document, self.layer)
+
+    @property
+    def warnings(self) -> dict[str, list[str]]:
+        """Warnings by what they are about: the layer itself, its style, its transform."""
+        about: dict[str, list[str]] = {}
+        for warning in self.all_warnings:
+            about.setdefault(warning.path.partition(".")[2] or "layer", []).append(warning.text)
+        return about
+
+    @property
     def counts(self) -> str:
         characters = characters_of(self.layer.text)
         letters = sum(not is_blank(character) for character in characters)
@@ -251,14 +291,18 @@ class LayerBlock:
 class MoveCard:
     """A move in the Moves column."""
 
-    document: SceneDocument
-    title: Title
+    bench: Bench
+    block: LayerBlock
     move: Any
     is_current: bool
 
     @property
+    def title(self) -> Title:
+        return self.block.layer
+
+    @property
     def words(self) -> MoveSentence:
-        return MoveSentence(self.document, self.title, self.move)
+        return MoveSentence(self.bench.document, self.title, self.move)
 
     @property
     def path(self) -> str:
@@ -267,3 +311,11 @@ class MoveCard:
     @property
     def name(self) -> str:
         return self.move.name or "Move"
+
+    @property
+    def warnings(self) -> list[str]:
+        return self.block.warnings.get(f"moves.{self.move.id}", [])
+
+    @property
+    def tie_targets(self) -> list[tuple[str, str]]:
+        return self.bench.tie_targets

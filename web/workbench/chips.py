@@ -53,6 +53,12 @@ FRAMES = Measure(" frames", drag=0.125)
 FRAME = Measure("", drag=0.25, before="frame")
 LENGTH = Measure(" frames", drag=0.125, low=0.01)
 WHOLE = Measure("", drag=0.1, low=0)
+THOUSANDTHS = Measure(" ‰", drag=1)
+BLUR = Measure(" px", drag=0.1, low=0)
+OUTLINE = Measure(" px", drag=0.1)
+HERTZ = Measure(" Hz", drag=0.02, step=0.1, low=0.1, high=100)
+PLAIN = Measure("", drag=0.01, step=0.1)
+SIGNED = Measure("", drag=0.5)
 
 
 @dataclass(frozen=True)

@@ -5,14 +5,26 @@ from typing import Any
 from django.utils.html import format_html
 from django.utils.safestring import SafeString, mark_safe
 
+from balletto.lettering.faces import axes_of
 from balletto.scene.document import Scene, Title
 from balletto.scene.moves import Move
-from balletto.scene.tracks import Track
+from balletto.scene.tracks import Tied, Track
 
 from . import chips
 from .chips import Chip, Measure, choice_chip, number_chip
 from .reach_sentences import new_selectors, reach_more, reach_words
-from .words import ease_words, edit_of, join, number, order_words, tight
+from .ties import tie_ends, ties_of
+from .title_sentences import axis_name
+from .words import (
+    color,
+    ease_words,
+    edit_of,
+    join,
+    number,
+    order_words,
+    tight,
+    track_more,
+)
 
 UNITS = [("character", "character"), ("word", "word"), ("line", "line"), ("title", "title")]
 GROUPS = [("word", "words"), ("line", "lines")]
@@ -30,7 +42,25 @@ POSE_WORDS: dict[str, tuple[Measure, str, str, float]] = {
     "scale_x": (chips.PERCENT_OF_ONE, "{} of its width", "width", 0.5),
     "scale_y": (chips.PERCENT_OF_ONE, "{} of its height", "height", 0.5),
     "opacity": (chips.OPACITY, "{} opaque", "opacity", 0),
+    "skew": (chips.DEGREES, "leaning {}", "lean", 20),
+    "tracking": (chips.THOUSANDTHS, "spread by {}", "tracking", 300),
+    "blur": (chips.BLUR, "blurred by {}", "blur", 12),
+    "outline": (chips.OUTLINE, "its outline {} wider", "outline", 4),
 }
+DAMPING = Measure(" %", scale=100, drag=0.005, step=0.05, low=0.01, high=10)
+
+
+# Colours of a pose: how they are said, named in full, and what they start with.
+POSE_COLORS: dict[str, tuple[str, str, str]] = {
+    "fill": ("coloured {}", "colour", "#F2B705"),
+    "outline_color": ("its outline coloured {}", "colour of the outline", "#F2B705"),
+}
+PIVOT_OF = [
+    ("unit", "its own box"),
+    ("word", "its word"),
+    ("line", "its line"),
+    ("title", "the whole title"),
+]
 
 
 class MoveSentence:
@@ -42,7 +72,7 @@ class MoveSentence:
 
     def sentence(self) -> SafeString:
         """The whole sentence."""
-        clauses = [self._stagger(), self._course()]
+        clauses = [self._pivot(), self._follow(), self._stagger(), self._course()]
         hidden = ", hidden until its turn" if self.move.until_turn else ""
         if not self.move.reach:
             who = format_html("Each {} {} {}", self._unit(), self._verb(), self._pose())
@@ -50,30 +80,104 @@ class MoveSentence:
             return tight(format_html("{}, {}, from {} on{}.", who, _listed(clauses), start, hidden))
         by = reach_words(self.path, self.move.reach)
         who = format_html("By {}, each {} is taken to {}", by, self._unit(), self._pose())
-        if self._has_course():
+        if self._has_course() or self.move.stagger:
             start = self._start()
             return tight(format_html("{}, {}, from {} on{}.", who, _listed(clauses), start, hidden))
-        return tight(format_html("{}{}.", who, hidden))
+        about = _listed([who, *clauses[:2]])
+        return tight(format_html("{}{}.", about, hidden))
 
     def more(self) -> list[SafeString]:
         """What is used less, each a clause of its own."""
-        stagger, clauses = self.move.stagger, []
-        if stagger is not None and stagger.times is None:
-            path = f"{self.path}.stagger"
-            curve = ease_words(f"{path}.curve", stagger.curve, "Distribution")
-            clauses.append(format_html("Delays spread {}.", curve))
-            if stagger.order == "shuffle":
-                seed = Chip(f"{path}.seed", edit_of(f"{path}.seed"), "Seed of the shuffle")
-                chip = number_chip(seed, stagger.seed, chips.WHOLE)
-                clauses.append(format_html("Shuffle {}.", chip))
-        return clauses + reach_more(self.path, self.move.reach)
+        clauses = []
+        for path, timed, what in self._spreads():
+            curve = ease_words(f"{path}.curve", timed.curve, f"Distribution of {what}")
+            clauses.append(tight(format_html("Delays of {} spread {}.", what, curve)))
+        clauses += reach_more(self.path, self.move.reach)
+        keyed = [("amount", self.move.amount, "Amount")]
+        keyed += [
+            (f"pose.{name}", value, self._label(name).capitalize())
+            for name, value in self.move.pose.given.items()
+        ]
+        clauses += [
+            track_more(f"{self.path}.{name}", value, label)
+            for name, value, label in keyed
+            if isinstance(value, Track)
+        ]
+        return clauses
+
+    def _spreads(self) -> list[tuple[str, Any, str]]:
+        """The distributions of the stagger: path, distribution, and what it is of."""
+        stagger, path = self.move.stagger, f"{self.path}.stagger"
+        if stagger is None or stagger.times is not None:
+            return []
+        spreads = [(path, stagger, f"{self.move.unit}s")]
+        if stagger.groups is not None:
+            spreads.append((f"{path}.groups", stagger.groups, f"{stagger.groups.by}s"))
+        return spreads
+
+    def _label(self, name: str) -> str:
+        if name in POSE_COLORS:
+            return POSE_COLORS[name][1]
+        return POSE_WORDS[name][2] if name in POSE_WORDS else axis_name(name.split(".")[-1])
+
+    def _pivot(self) -> SafeString:
+        """The point that units turn and grow about, where it is not their middle."""
+        if not self.move.model_fields_set & {"pivot", "pivot_of"}:
+            return mark_safe("")
+        path = f"{self.path}.pivot"
+        across, down = (
+            number_chip(
+                Chip(f"{path}.{axis}", edit_of(f"{path}.{axis}"), f"Pivot {said}"),
+                self.move.pivot[axis],
+                chips.PERCENT_OF_ONE_EITHER_WAY,
+                rest=0.5,
+            )
+            for axis, said in enumerate(("across", "down"))
+        )
+        whose = Chip(f"{path}_of", edit_of(f"{path}_of"), "Box of the pivot")
+        return format_html(
+            "about a point {} across and {} down {}",
+            across, down, choice_chip(whose, self.move.pivot_of, PIVOT_OF),
+        )  # fmt: skip
+
+    def _follow(self) -> SafeString:
+        """The springy lag behind the movement."""
+        if self.move.follow is None:
+            return mark_safe("")
+        path = f"{self.path}.follow"
+        frequency, damping = (
+            Chip(f"{path}.{name}", edit_of(f"{path}.{name}"), label)
+            for name, label in (("frequency", "Frequency"), ("damping", "Damping"))
+        )
+        return format_html(
+            "swinging after at {} damped {}",
+            number_chip(frequency, self.move.follow.frequency, chips.HERTZ, rest=2.5),
+            number_chip(damping, self.move.follow.damping, DAMPING, rest=0.4),
+        )
 
     def pose_to_add(self) -> list[dict[str, Any]]:
         """The properties that the pose does not have yet, as edits with their names."""
+        starts = {name: (label, start) for name, (_, _, label, start) in POSE_WORDS.items()}
+        starts |= {name: (label, start) for name, (_, label, start) in POSE_COLORS.items()}
+        for axis in axes_of(self.title.style.font):
+            if axis.tag != "opsz":
+                away = round((axis.high - axis.low) / 3, 2)
+                starts[f"axes.{axis.tag}"] = (axis_name(axis.tag, axis.name), away)
         return [
             _action(label, edit_of(f"{self.path}.pose.{name}"), start)
-            for name, (_, _, label, start) in POSE_WORDS.items()
+            for name, (label, start) in starts.items()
             if name not in self.move.pose.given
+        ]
+
+    def tie_ends(self) -> list[tuple[str, str]]:
+        """What can be tied from here: paths with how they are called."""
+        return tie_ends(self.title, self.move)
+
+    def ties(self) -> list[dict[str, Any]]:
+        """Ties to loosen, as edits with their names."""
+        return [
+            {"label": f"untie {said}", "edit": {"name": "untie", "path": path}}
+            for path, said in ties_of(self.title, self.move)
         ]
 
     def reach_to_add(self) -> list[dict[str, Any]]:
@@ -100,6 +204,7 @@ class MoveSentence:
             actions.append(_clear("seen before its turn", path))
         else:
             actions.append(_action("hidden until its turn", edit_of(path), "hidden"))
+        actions += self._dressings()
         if not isinstance(self.move.amount, Track):
             keys = [{"at": 0, "value": 1, "ease": "soft-landing"}, {"at": 20, "value": 0}]
             actions.append(
@@ -108,6 +213,32 @@ class MoveSentence:
         elif self.move.reach:
             actions.append(_clear("without a length", f"{self.path}.amount"))
         return actions
+
+    def _dressings(self) -> list[dict[str, Any]]:
+        """Follow, pivot and white space, to add or to leave, and colours to leave."""
+        move, path = self.move, self.path
+        optional = [
+            (
+                "follow",
+                move.follow is not None,
+                "swinging after",
+                {"frequency": 2.5, "damping": 0.4},
+            ),
+            ("pivot", "pivot" in move.model_fields_set, "about another point", [0.5, 1]),
+            ("spaces", move.spaces, "white space too", True),
+        ]
+        actions = [
+            _clear(f"not {label}", f"{path}.{name}")
+            if is_there
+            else _action(label, edit_of(f"{path}.{name}"), start)
+            for name, is_there, label, start in optional
+            if name != "spaces" or move.unit == "character"
+        ]
+        return actions + [
+            _clear(f"without {label}", f"{path}.pose.{name}")
+            for name, (_, label, _) in POSE_COLORS.items()
+            if name in move.pose.given
+        ]
 
     def _stagger_actions(self) -> list[dict[str, Any]]:
         stagger, path = self.move.stagger, f"{self.path}.stagger"
@@ -134,14 +265,25 @@ class MoveSentence:
 
     def _pose(self) -> SafeString:
         """The away values that the move has."""
-        said = []
+        given, said = self.move.pose.given, []
         for name, (measure, words, label, _) in POSE_WORDS.items():
-            if name in self.move.pose.given:
+            if name in given:
                 path = f"{self.path}.pose.{name}"
                 clears = {"name": "clear-value", "path": path}
-                value = self.move.pose.given[name]
-                chip = number(path, value, measure, label.capitalize(), clears=clears)
+                more = {"clears": clears, "key_path": path}
+                chip = number(path, given[name], measure, label.capitalize(), **more)
                 said.append(format_html(words, chip))
+        for name, (words, label, _) in POSE_COLORS.items():
+            if name in given:
+                chip = color(f"{self.path}.pose.{name}", given[name], label.capitalize())
+                said.append(format_html(words, chip))
+        for name, value in given.items():
+            if name.startswith("axes."):
+                path, tag = f"{self.path}.pose.{name}", name.removeprefix("axes.")
+                clears = {"name": "clear-value", "path": path}
+                more = {"clears": clears, "key_path": path}
+                chip = number(path, value, chips.SIGNED, axis_name(tag).capitalize(), **more)
+                said.append(format_html("{} more {}", chip, axis_name(tag)))
         return join(said, ", ", " and ") if said else mark_safe("its own place")
 
     def _verb(self) -> str:
@@ -192,8 +334,15 @@ class MoveSentence:
     def _course(self) -> SafeString:
         """Length and easing, or the keys of the amount one by one."""
         amount = self.move.amount
-        if not self._has_course():
-            return mark_safe("")
+        if isinstance(amount, Tied):
+            measure = chips.PERCENT_OF_ONE_EITHER_WAY
+            return format_html("by {}", number(f"{self.path}.amount", amount, measure, "Amount"))
+        if not isinstance(amount, Track):
+            if "amount" not in self.move.model_fields_set:
+                return mark_safe("")
+            chip = Chip(f"{self.path}.amount", edit_of(f"{self.path}.amount"), "Amount")
+            said = number_chip(chip, amount, chips.PERCENT_OF_ONE_EITHER_WAY, rest=1)
+            return format_html("by {}", said)
         path = f"{self.path}.amount.keys"
         if len(amount.keys) == 2 and amount.keys[0].at == 0:
             length = Chip(f"{path}.1.at", edit_of(f"{path}.1.at"), "Length")

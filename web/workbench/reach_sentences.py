@@ -6,9 +6,11 @@ from typing import Any
 from django.utils.html import format_html
 from django.utils.safestring import SafeString
 
+from balletto.scene.tracks import Track
+
 from . import chips
 from .chips import Chip, Measure, choice_chip, number_chip
-from .words import ease_words, edit_of, join, number, order_words, point_words
+from .words import ease_words, edit_of, join, number, order_words, point_words, tight, track_more
 
 COMBINES = [
     ("multiply", "times"),
@@ -22,6 +24,7 @@ TURNS = Measure("", drag=0.01, step=0.05)
 RADIUS = Measure(" px", drag=1, low=0)
 PERIOD = Measure(" frames", drag=0.125, low=0.1)
 SHARE = Measure(" %", drag=0.5, low=0, high=100)
+MEASURES = [("percent", "counted in percent"), ("units", "counted in units")]
 YES_NO = {
     "one_sided": [(False, "either way"), (True, "one way only")],
     "loop": [(False, "running on"), (True, "looping without a seam")],
@@ -170,6 +173,11 @@ def reach_more(path: str, reach: tuple[Any, ...]) -> list[SafeString]:
         said = [
             format_html("strength {}", words.number("strength", chips.PERCENT, "Strength", 100))
         ]
+        if hasattr(selector, "measure"):
+            said.append(words.choice("measure", "Measure of the band", MEASURES))
+        if getattr(selector, "shape", None) == "pulse":
+            soft = words.number("soft", chips.PERCENT_OF_ONE, "Softness of the pulse", 0)
+            said.append(format_html("softened {}", soft))
         if hasattr(selector, "edge"):
             said.append(
                 format_html("edges {}", ease_words(f"{words.path}.edge", selector.edge, "Edges"))
@@ -180,8 +188,17 @@ def reach_more(path: str, reach: tuple[Any, ...]) -> list[SafeString]:
             said.append(
                 format_html("shifted by {} turns", words.number("phase", TURNS, "Phase", 0))
             )
-        clauses.append(format_html("The {}: {}.", selector.kind, join(said)))
+        clauses.append(tight(format_html("The {}: {}.", selector.kind, join(said))))
+        clauses += [
+            track_more(f"{words.path}.{field.alias or name}", value, _said(name, selector.kind))
+            for name, field in type(selector).model_fields.items()
+            if isinstance(value := getattr(selector, name), Track)
+        ]
     return clauses
+
+
+def _said(name: str, kind: str) -> str:
+    return f"{name.replace('_', ' ').capitalize()} of the {kind}"
 
 
 def new_selectors(size: tuple[int, int]) -> list[tuple[str, dict[str, Any]]]:

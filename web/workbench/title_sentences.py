@@ -3,17 +3,19 @@
 from collections.abc import Callable
 from typing import Any
 
+import numpy as np
 from django.utils.html import format_html
-from django.utils.safestring import SafeString
+from django.utils.safestring import SafeString, mark_safe
 
 from balletto.lettering.faces import axes_of, resting_axes
 from balletto.lettering.families import FAMILIES
 from balletto.scene.document import Title
-from balletto.scene.tracks import Track
+from balletto.scene.motion_path import PathTrack
+from balletto.scene.tracks import Tied, Track, changes_over_time
 
 from . import chips
 from .chips import Chip, Measure, choice_chip, color_chip, number_chip
-from .words import edit_of, join, tight
+from .words import edit_of, join, tie_words, tight, track_more
 
 ALIGNMENTS = [("left", "to the left"), ("center", "centred"), ("right", "to the right")]
 
@@ -52,7 +54,7 @@ class TypeSentence:
         for axis in axes_of(font):
             measure = Measure(
                 "", drag=(axis.high - axis.low) / 300, step=(axis.high - axis.low) / 100 or 1,
-                low=axis.low, high=axis.high, before=AXIS_NAMES.get(axis.tag, axis.name).lower(),
+                low=axis.low, high=axis.high, before=axis_name(axis.tag, axis.name),
             )  # fmt: skip
             value = self.style["axes"].get(axis.tag, resting[axis.tag])
             chip = self._chip(f"axes.{axis.tag}", axis.name)
@@ -60,30 +62,109 @@ class TypeSentence:
         return join(said)
 
     def sentence(self) -> SafeString:
-        """Font, axes, size, tracking, colour; for the whole title also leading and alignment."""
+        """Font, axes, size, tracking, fill, outline; for the whole title also leading, alignment
+        and the width at which lines are broken."""
         fonts = [(name, name) for name in FAMILIES]
         axes = self.axes()
         said = format_html(
-            "Set in {}{}, {}, spaced {}, coloured {}",
+            "Set in {}{}, {}, spaced {}, {}{}",
             choice_chip(self._chip("font", "Font"), self.style["font"], fonts),
             format_html(" {}", axes) if axes else "",
             number_chip(self._chip("size", "Size"), self.style["size"], _SIZE, rest=120),
             number_chip(
                 self._chip("tracking", "Tracking"), self.style["tracking"], _TRACKING, rest=0
             ),
-            color_chip(self._chip("fill", "Colour"), self.style["fill"]),
+            self._fill(),
+            self._outline(),
         )
         if self.letters:
             return tight(format_html("{}.", said))
         whole = format_html(
-            "{}, lines {} apart, {}.",
+            "{}, lines {} apart, {}{}.",
             said,
             number_chip(
                 self._chip("leading", "Leading"), self.style["leading"], _LEADING, rest=1.1
             ),
             choice_chip(self._chip("align", "Alignment"), self.style["align"], ALIGNMENTS),
+            self._wrap(),
         )
         return tight(whole)
+
+    def _fill(self) -> SafeString:
+        """A colour, a gradient or nothing; what it is can be chosen."""
+        fill = self.style["fill"]
+        chip = self._chip("fill", "Fill")
+        kind = "none" if fill == "none" else "color" if isinstance(fill, str) else fill["kind"]
+        starts = {**_FILL_STARTS, kind: fill}
+        options = [(starts[name], said) for name, said in _FILLS]
+        choice = choice_chip(chip, fill, options)
+        if kind == "color":
+            return format_html("{} {}", choice, color_chip(self._chip("fill", "Colour"), fill))
+        if kind == "none":
+            return choice
+        colors = [
+            color_chip(self._chip(f"fill.colors.{n}", f"Colour {n + 1} of the gradient"), c)
+            for n, c in enumerate(fill["colors"])
+        ]
+        over = self._chip("fill.over", "What the gradient runs over")
+        said = format_html(
+            "{} from {} over {}",
+            choice,
+            join(colors, " to "),
+            choice_chip(over, fill.get("over", "title"), _OVERS),
+        )
+        if kind != "linear":
+            return said
+        angle = self._chip("fill.angle", "Angle of the gradient")
+        return format_html(
+            "{} turned {}", said, number_chip(angle, fill.get("angle", 90), chips.DEGREES, rest=90)
+        )
+
+    def _outline(self) -> SafeString:
+        width = self.style["outline"]
+        if not width and not self.letters:
+            return mark_safe("")
+        chip = number_chip(self._chip("outline", "Outline"), width, _OUTLINE, rest=0)
+        if not width:
+            return format_html(", outline {}", chip)
+        color = color_chip(
+            self._chip("outline_color", "Colour of the outline"), self.style["outline_color"]
+        )
+        return format_html(", outline {} {}", chip, color)
+
+    def _wrap(self) -> SafeString:
+        path = f"{self.title.id}.style.wrap"
+        wrap = self.title.style.wrap
+        if wrap is None:
+            return mark_safe("")
+        clears = {"name": "clear-value", "path": path}
+        chip = number_chip(Chip("type.wrap", edit_of(path), "Width"), wrap, _SIZE, clears=clears)
+        return format_html(", broken at {} wide", chip)
+
+
+_FILLS = [
+    ("color", "coloured"),
+    ("linear", "in a gradient"),
+    ("round", "in a round gradient"),
+    ("none", "without a fill"),
+]
+_FILL_STARTS: dict[str, Any] = {
+    "color": "#FFFFFF",
+    "linear": {"kind": "linear", "angle": 90, "colors": ["#F2B705", "#D1495B"]},
+    "round": {"kind": "round", "colors": ["#F2B705", "#D1495B"]},
+    "none": "none",
+}
+_OVERS = [
+    ("title", "the whole title"),
+    ("line", "each line"),
+    ("word", "each word"),
+    ("character", "each letter"),
+]
+
+
+def axis_name(tag: str, name: str = "") -> str:
+    """The name of a design axis, as sentences say it."""
+    return AXIS_NAMES.get(tag, name or tag).lower()
 
 
 AXIS_NAMES = {
@@ -92,6 +173,7 @@ AXIS_NAMES = {
 }  # fmt: skip
 _SIZE = Measure(" px", drag=0.5, low=1)
 _TRACKING = Measure(" ‰", drag=1)
+_OUTLINE = Measure(" px", drag=0.1, low=0)
 _LEADING = Measure(" ×", drag=0.01, step=0.05, low=0.05)
 
 
@@ -106,9 +188,13 @@ def place_sentence(title: Title, now: Callable[[Any], Any]) -> SafeString:
         value = getattr(transform, name)
         at_playhead = now(value)
         path = f"{base}.{name}" if index is None else f"{base}.{name}.{index}"
+        shown = at_playhead if index is None else at_playhead[index]
+        # An ease that overshoots may lead beyond what can be set.
+        shown = min(max(shown, -np.inf if measure.low is None else measure.low),
+                    np.inf if measure.high is None else measure.high)  # fmt: skip
         return number_chip(
             Chip(path, edit_of(path), label),
-            at_playhead if index is None else at_playhead[index],
+            shown,
             measure,
             rest=rest,
             keyed=isinstance(value, Track),
@@ -126,3 +212,94 @@ def place_sentence(title: Title, now: Callable[[Any], Any]) -> SafeString:
         part("opacity", "Opacity", chips.OPACITY, None, 1),
     )
     return tight(whole)
+
+
+def place_more(title: Title) -> list[SafeString]:
+    """What is said less of where a title stands: turns in depth, and its keys one by one."""
+    base = f"{title.id}.transform"
+    clauses = []
+    if not changes_over_time(title.transform.rotation):
+        tip, swing = (
+            number_chip(
+                Chip(f"{base}.rotation.{axis}", edit_of(f"{base}.rotation.{axis}"), label),
+                title.transform.rotation[axis],
+                chips.DEGREES,
+                rest=0,
+            )
+            for axis, label in enumerate(("Tip forward or back", "Swing left or right"))
+        )
+        clauses.append(tight(format_html("In depth tipped {} and swung {}.", tip, swing)))
+    for name, label in (("position", "Place"), ("rotation", "Turns"), ("scale", "Size"),
+                        ("opacity", "Opacity")):  # fmt: skip
+        value, path = getattr(title.transform, name), f"{base}.{name}"
+        if isinstance(value, Tied):
+            clauses.append(format_html("{} {}.", label, tie_words(path, value, label)))
+        elif isinstance(value, Track):
+            clauses.append(tight(format_html("{} by keys: {}.", label, _key_words(path, value))))
+            clauses.append(track_more(path, value, label))
+            if isinstance(value, PathTrack) and value.is_bent:
+                clauses.append(_way_words(path, value))
+    return clauses
+
+
+def _key_words(path: str, track: Track) -> SafeString:
+    """The keys of a vector or number: "960, 540, 0 at frame 0, then ..."."""
+    parts = []
+    for index, key in enumerate(track.keys):
+        here = f"{path}.keys.{index}"
+        values = key.value if isinstance(key.value, tuple) else (key.value,)
+        names = [f"{here}.value.{n}" for n in range(len(values))]
+        names = names if isinstance(key.value, tuple) else [f"{here}.value"]
+        said = [
+            number_chip(Chip(name, edit_of(name), f"Key {index + 1}, part {n + 1}"), value, _PLAIN)
+            for n, (name, value) in enumerate(zip(names, values, strict=True))
+        ]
+        at = Chip(f"{here}.at", edit_of(f"{here}.at"), f"Frame of key {index + 1}")
+        parts.append(format_html("{} at {}", join(said), number_chip(at, key.at, chips.FRAME)))
+    return join(parts, ", then ")
+
+
+_PLAIN = Measure("", drag=0.5)
+
+
+def _way_words(path: str, track: PathTrack) -> SafeString:
+    """The handles that bend the way between keys."""
+    parts = []
+    for index, key in enumerate(track.keys):
+        for name, handle, said in (("in", key.coming, "comes to"), ("out", key.going, "leaves")):
+            if handle is not None:
+                base = f"{path}.keys.{index}.{name}"
+                across, down = (
+                    number_chip(
+                        Chip(f"{base}.{axis}", edit_of(f"{base}.{axis}"), f"Handle {where}"),
+                        handle[axis],
+                        chips.PIXELS,
+                    )
+                    for axis, where in enumerate(("across", "down"))
+                )
+                parts.append(format_html("{} key {} by {}, {}", said, index + 1, across, down))
+    return tight(format_html("Its way {}.", join(parts)))
+
+
+def place_actions(title: Title) -> list[dict[str, Any]]:
+    """Changes of the shape of a title's place and setting, as edits with their names."""
+    base = f"{title.id}.transform.position"
+    position = title.transform.position
+    actions = []
+    if isinstance(position, PathTrack) and len(position.keys) > 1:
+        label = "straight ways" if position.is_bent else "bend its way"
+        actions.append({"label": label, "edit": {"name": "bend-way", "path": base,
+                                                  "bent": not position.is_bent}})  # fmt: skip
+    if title.style.wrap is None:
+        value = {"name": "set-value", "path": f"{title.id}.style.wrap", "value": 1200}
+        actions.append({"label": "break lines at a width", "edit": value})
+    else:
+        edit = {"name": "clear-value", "path": f"{title.id}.style.wrap"}
+        actions.append({"label": "lines as typed", "edit": edit})
+    if not title.style.outline:
+        edit = {"name": "set-value", "path": f"{title.id}.style.outline", "value": 4}
+        actions.append({"label": "an outline", "edit": edit})
+    hold = {"name": "set-value", "path": f"{title.id}.hold_center", "value": not title.hold_center}
+    label = "let the centre go" if title.hold_center else "hold the centre"
+    actions.append({"label": label, "edit": hold})
+    return actions

@@ -27,6 +27,9 @@ urlpatterns = [
     path("<int:scene_id>/redo/", views.redo, name="redo"),
     path("<int:scene_id>/frames/<digest:digest>/<int:number>/", views.frame, name="frame"),
     path("<int:scene_id>/poster/<digest:digest>/", views.poster, name="poster"),
+    path(
+        "<int:scene_id>/film/<digest:digest>/<slug:layer>/<slug:preset>/", views.film, name="film"
+    ),
     path("<int:scene_id>/motion/<digest:digest>/", views.motion, name="motion"),
     path("<int:scene_id>/places/<digest:digest>/<int:number>/", views.places_at, name="places"),
     path("<int:scene_id>/file/", views.download, name="download-scene"),

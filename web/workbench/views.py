@@ -14,10 +14,12 @@ from django.views.decorators.http import require_GET, require_POST
 from balletto.lettering.layout import lay_out
 from balletto.motion.timing import timing
 from balletto.motion.units import units_of
+from balletto.picture.film import preset_film
 from balletto.picture.places import centered_position, places
+from balletto.picture.stills import jpeg
 from balletto.scene import files
 from balletto.scene.errors import SceneError
-from balletto.scene.presets import presets
+from balletto.scene.presets import fitted, presets
 from web.projects import history
 from web.projects.access import own_scene
 from web.projects.forms import SceneFileForm
@@ -88,13 +90,22 @@ def _with_selection(request: HttpRequest, scene: Scene, wanted: dict[str, Any]) 
     if not isinstance(wanted, dict):
         return {"name": None}
     if wanted.get("name") == "add-move" and wanted.get("preset") in presets():
-        move = presets()[wanted["preset"]]["move"]
-        return {"name": "add-move", "layer": wanted.get("layer"), "move": move}
+        return _preset_move(history.newest(scene).document, wanted)
     if wanted.get("name") == "add-title":
         return {"name": "add-layer", "layer": _new_title(history.newest(scene).document)}
     if wanted.get("name") == "center":
         return _centered(request, scene, wanted)
     return wanted
+
+
+def _preset_move(document: dict[str, Any], wanted: dict[str, Any]) -> dict[str, Any]:
+    preset = presets()[wanted["preset"]]
+    layer = next((each for each in document["layers"] if each["id"] == wanted.get("layer")), None)
+    if layer is None:
+        raise SceneError.at(str(wanted.get("layer")), "this layer is not there any more")
+    move = fitted(preset, document, layer)
+    needed = preset.get("title", {})
+    return {"name": "add-move", "layer": layer["id"], "move": move, "title": needed}
 
 
 def _new_title(document: dict[str, Any]) -> dict[str, Any]:
@@ -218,6 +229,20 @@ def _at(scene: Scene, digest: str) -> Any:
 
 
 @require_GET
+def film(request: HttpRequest, scene_id: int, digest: str, layer: str, preset: str) -> HttpResponse:
+    """A preset moving on the words of a layer: its frames one below the other."""
+    scene = own_scene(request, scene_id)
+    if preset not in presets():
+        raise Http404
+    document = frames.document_of(scene, digest)
+    try:
+        strip = preset_film(document, layer, presets()[preset])
+    except KeyError:
+        raise Http404 from None
+    return _unchanging(HttpResponse(jpeg(strip), content_type="image/jpeg"))
+
+
+@require_GET
 def motion(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
     """Timing and weights of all moves of the title ?layer, over the whole scene.
 
@@ -232,7 +257,6 @@ def motion(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
     moves = []
     for move in title.moves:
         times = timing(move, units_of(document, title, layout, move.unit, move.spaces))
-        weights = np.clip(np.round(times.weights * 100), -127, 127).astype(np.int8)
         moves.append(
             {
                 "id": move.id,
@@ -242,7 +266,11 @@ def motion(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
                 "ends": np.round(times.ends, 3).tolist(),
                 "shades": np.round(times.shades, 2).tolist(),
                 "stride": times.stride,
-                "weights": base64.b64encode(weights.tobytes()).decode(),
+                "weights": _hundredths(times.weights),
+                "reaches": [
+                    {"kind": selector.kind, "values": _hundredths(values)}
+                    for selector, values in zip(move.reach, times.reaches, strict=True)
+                ],
             }
         )
     characters = [
@@ -250,6 +278,12 @@ def motion(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
         for character in layout.characters
     ]
     return _unchanging(JsonResponse({"characters": characters, "moves": moves}))
+
+
+def _hundredths(values: np.ndarray) -> str:
+    """Numbers as hundredths in signed bytes, in base 64."""
+    whole = np.clip(np.round(values * 100), -127, 127).astype(np.int8)
+    return base64.b64encode(whole.tobytes()).decode()
 
 
 @require_GET

@@ -1,16 +1,17 @@
 """The words that sentences share: orders, eases, and small helpers of grammar."""
 
 import re
+from collections.abc import Callable
 from typing import Any
 
 from django.utils.html import format_html
 from django.utils.safestring import SafeString, mark_safe
 
 from balletto.scene.eases import EASE_NAMES
-from balletto.scene.tracks import Track
+from balletto.scene.tracks import Tied, Track
 
 from . import chips
-from .chips import Chip, Measure, choice_chip, number_chip
+from .chips import Chip, Measure, choice_chip, color_chip, number_chip
 
 ORDERS = [
     ("forward", "in reading order"),
@@ -24,12 +25,13 @@ ORDERS = [
     ("from-point", "from a point out"),
     ("by-hand", "in an order set by hand"),
 ]
-_OFFERED = [name for name, _ in ORDERS if name != "by-hand"]
 EASES: list[tuple[Any, str]] = [
     *((name, name.replace("-", " ")) for name in EASE_NAMES),
     ({"spring": 0.4}, "spring"),
     ({"bounce": 3}, "bounce"),
     ({"steps": 4}, "steps"),
+    ({"bezier": [0.3, 0, 0.3, 1]}, "a curve of its own"),
+    ({"points": [[0, 0], [0.5, 0.8], [1, 1]]}, "straight pieces"),
 ]
 TRACK_EASES = [*EASES, ("auto", "no overshoot"), ("flow", "a round flow")]
 # What each kind of ease has to set, with its name and how it is measured.
@@ -38,6 +40,20 @@ EASE_NUMBERS = {
     "bounce": (Measure(" rebounds", drag=0.05, low=0, high=20), "Rebounds"),
     "steps": (Measure(" steps", drag=0.05, low=1, high=1000), "Steps"),
 }
+JUMPS = [
+    ("end", "after each"),
+    ("start", "before each"),
+    ("both", "before the first and after the last"),
+    ("none", "between the ends"),
+]
+BEYOND = [
+    ("hold", "it holds"),
+    ("cycle", "the keys come again"),
+    ("mirror", "the keys go back and forth"),
+    ("continue", "it goes straight on"),
+]
+_CURVE = Measure("", drag=0.005, step=0.05)
+_SHARE = Measure("", drag=0.005, step=0.05, low=0, high=1)
 
 
 def edit_of(path: str) -> dict[str, Any]:
@@ -65,57 +81,182 @@ _BEFORE_PUNCTUATION = re.compile(
 
 
 def number(path: str, value: Any, measure: Measure, label: str, **more: Any) -> SafeString:
-    """A number, or the keys of one: "−40 % at frame 0 to 100 % at frame 60"."""
+    """A number, its keys ("−40 % at frame 0 to 100 % at frame 60"), or what it follows."""
+    if isinstance(value, Tied):
+        return tie_words(path, value, label)
     if not isinstance(value, Track):
         return number_chip(Chip(path, edit_of(path), label), value, measure, **more)
+
+    def said(key_path: str, key: Any, name: str) -> SafeString:
+        return number_chip(
+            Chip(f"{key_path}.value", edit_of(f"{key_path}.value"), name),
+            key.value,
+            measure,
+            clears={"name": "remove-key", "path": path, "at": key.at},
+            keyed=True,
+            key_path=more.get("key_path", ""),
+        )
+
+    return _keys(path, value, label, said)
+
+
+def color(path: str, value: Any, label: str) -> SafeString:
+    """A colour, its keys, or what it follows."""
+    if isinstance(value, Tied):
+        return tie_words(path, value, label)
+    if not isinstance(value, Track):
+        return color_chip(Chip(path, edit_of(path), label), value)
+
+    def said(key_path: str, key: Any, name: str) -> SafeString:
+        return color_chip(Chip(f"{key_path}.value", edit_of(f"{key_path}.value"), name), key.value)
+
+    return _keys(path, value, label, said)
+
+
+def _keys(
+    path: str, track: Track, label: str, say: Callable[[str, Any, str], SafeString]
+) -> SafeString:
     parts = []
-    for index, key in enumerate(value.keys):
+    for index, key in enumerate(track.keys):
         key_path = f"{path}.keys.{index}"
-        value_chip = Chip(
-            f"{key_path}.value", edit_of(f"{key_path}.value"), f"{label}, key {index + 1}"
+        at = Chip(f"{key_path}.at", edit_of(f"{key_path}.at"), f"{label}, frame of key {index + 1}")
+        value = say(key_path, key, f"{label}, key {index + 1}")
+        parts.append(format_html("{} at {}", value, number_chip(at, key.at, chips.FRAME)))
+    return join(parts, ", then ", " to " if len(parts) == 2 else ", then ")
+
+
+def tie_words(path: str, tied: Tied, label: str) -> SafeString:
+    """What a value follows: "tied to amount of “Rise” times −0.4 plus 0, 3 frames later"."""
+    tie, base = tied.tie, f"{path}.tie"
+
+    def part(name: str, measure: Measure, said: str, rest: float) -> SafeString:
+        chip = Chip(f"{base}.{name}", edit_of(f"{base}.{name}"), f"{label}, {said} of the tie")
+        return number_chip(chip, getattr(tie, name), measure, rest=rest)
+
+    return format_html(
+        '<span class="tied">tied to <b>{} of “{}”</b></span>{}, {} later',
+        value_said(tie.to),
+        tied.owner,
+        ""
+        if tied.is_color
+        else format_html(
+            " times {} plus {}",
+            part("gain", chips.PLAIN, "gain", 1),
+            part("plus", chips.SIGNED, "offset", 0),
+        ),
+        part("delay", chips.FRAMES, "delay", 0),
+    )
+
+
+_PARTS = {"0": "across", "1": "down", "2": "in depth"}
+
+
+def value_said(path: str) -> str:
+    """What a path names, without whose it is.
+
+    "t1.moves.m1.pose.rotation_x" is "rotation x", "t1.transform.position.1" is "position down",
+    "t1.moves.m1.reach.0.low" is "low (selector 1)".
+    """
+    parts = [part for part in path.split(".")[1:] if part not in ("transform", "style", "axes")]
+    if parts[:1] == ["moves"]:
+        parts = [part for part in parts[2:] if part != "pose"]
+    if parts[:1] == ["reach"]:
+        return f"{' '.join(parts[2:])} (selector {int(parts[1]) + 1})".replace("_", " ")
+    words = [*parts[:-1], _PARTS.get(parts[-1], parts[-1])] if len(parts) > 1 else parts
+    return " ".join(words).replace("_", " ")
+
+
+def track_more(path: str, track: Track, label: str) -> SafeString:
+    """What is used less of a keyed value: how it goes from key to key, and beyond them."""
+    keys = [
+        format_html(
+            "from frame {} {}",
+            f"{key.at:g}",
+            ease_words(f"{path}.keys.{index}.ease", key.ease, f"{label}, easing", True),
         )
-        time_chip = Chip(
-            f"{key_path}.at", edit_of(f"{key_path}.at"), f"{label}, frame of key {index + 1}"
-        )
-        key_of = more.get("key_path", "")
+        for index, key in enumerate(track.keys[:-1])
+    ]
+    beyond = [
+        format_html("{} them {}", side, choice_chip(
+            Chip(f"{path}.{side}", edit_of(f"{path}.{side}"), f"{label}, {side} its keys"),
+            getattr(track, side), BEYOND,
+        ))
+        for side in ("before", "after")
+    ]  # fmt: skip
+    return tight(format_html("{}: {}.", label, join([*keys, *beyond])))
+
+
+def ease_words(path: str, ease: Any, label: str, between_keys: bool = False) -> SafeString:
+    """The ease, and the numbers that its kind has."""
+    options = TRACK_EASES if between_keys else EASES
+    if isinstance(ease, str):
+        return choice_chip(Chip(path, edit_of(path), label), ease, options)
+    kind = next(iter(ease.model_fields_set & {*EASE_NUMBERS, "bezier", "points"}))
+    of_kind = next(value for value, _ in options if isinstance(value, dict) and kind in value)
+    choice = choice_chip(Chip(path, edit_of(path), label), of_kind, options)
+    if kind in ("bezier", "points"):
+        return format_html("{} ({})", choice, _CURVES[kind](f"{path}.{kind}", getattr(ease, kind)))
+    measure, said = EASE_NUMBERS[kind]
+    chip = Chip(f"{path}.{kind}", edit_of(f"{path}.{kind}"), said)
+    number_said = number_chip(chip, getattr(ease, kind), measure)
+    if kind != "steps":
+        return format_html("{} {}", choice, number_said)
+    jump = Chip(f"{path}.jump", edit_of(f"{path}.jump"), "Jumps")
+    return format_html("{} {}, a jump {}", choice, number_said, choice_chip(jump, ease.jump, JUMPS))
+
+
+def _bezier_words(path: str, handles: Any) -> SafeString:
+    names = ("first handle across", "first handle up", "second handle across", "second handle up")
+    return join(
+        [
+            number_chip(
+                Chip(f"{path}.{index}", edit_of(f"{path}.{index}"), name.capitalize()),
+                handles[index],
+                _CURVE if index % 2 else _SHARE,
+            )
+            for index, name in enumerate(names)
+        ]
+    )
+
+
+def _points_words(path: str, points: Any) -> SafeString:
+    parts = []
+    for index, (at, value) in enumerate(points):
+        here = f"{path}.{index}"
         parts.append(
             format_html(
                 "{} at {}",
                 number_chip(
-                    value_chip,
-                    key.value,
-                    measure,
-                    clears={"name": "remove-key", "path": path, "at": key.at},
-                    keyed=True,
-                    key_path=key_of,
+                    Chip(f"{here}.1", edit_of(f"{here}.1"), f"Value {index + 1}"), value, _CURVE
                 ),
-                number_chip(time_chip, key.at, chips.FRAME),
+                number_chip(
+                    Chip(f"{here}.0", edit_of(f"{here}.0"), f"Place {index + 1}"), at, _SHARE
+                ),
             )
         )
-    return join(parts, ", then ", " to " if len(parts) == 2 else ", then ")
+    return join(parts)
 
 
-def ease_words(path: str, ease: Any, label: str, between_keys: bool = False) -> SafeString:
-    """The ease, and the number that its kind has."""
-    options = TRACK_EASES if between_keys else EASES
-    if isinstance(ease, str):
-        return choice_chip(Chip(path, edit_of(path), label), ease, options)
-    kind = next(iter(ease.model_fields_set & set(EASE_NUMBERS)), None)
-    of_kind = (value for value, _ in options if isinstance(value, dict) and kind in value)
-    choice = choice_chip(Chip(path, edit_of(path), label), next(of_kind, None), options)
-    if kind is None:
-        return choice
-    measure, said = EASE_NUMBERS[kind]
-    chip = Chip(f"{path}.{kind}", edit_of(f"{path}.{kind}"), said)
-    return format_html("{} {}", choice, number_chip(chip, getattr(ease, kind), measure))
+_CURVES = {"bezier": _bezier_words, "points": _points_words}
 
 
 def order_words(path: str, ordered: Any, label: str) -> SafeString:
-    """The order of a stagger or selector, and the point that it may go out from."""
-    # An order by hand is made in other ways; here it can only be left.
-    options = [order for order in ORDERS if order[0] in (ordered.order, *_OFFERED)]
+    """The order of a stagger or selector, with the seed, the point or the ranks that it needs."""
     chip = Chip(f"{path}.order", {"name": "set-order", "path": path}, label)
-    choice = choice_chip(chip, ordered.order, options)
+    choice = choice_chip(chip, ordered.order, ORDERS)
+    if ordered.order == "shuffle":
+        seed = Chip(f"{path}.seed", edit_of(f"{path}.seed"), f"{label}, seed")
+        return format_html("{} {}", choice, number_chip(seed, ordered.seed, chips.WHOLE))
+    if ordered.ranks is not None:
+        ranks = [
+            number_chip(
+                Chip(f"{path}.ranks.{n}", edit_of(f"{path}.ranks.{n}"), f"Rank {n + 1}"),
+                rank,
+                Measure("", drag=0.05),
+            )
+            for n, rank in enumerate(ordered.ranks)
+        ]
+        return format_html("{} ({})", choice, join(ranks))
     if ordered.point is None:
         return choice
     return format_html("{} at {}", choice, point_words(f"{path}.point", ordered.point, "Point"))
@@ -123,6 +264,8 @@ def order_words(path: str, ordered: Any, label: str) -> SafeString:
 
 def point_words(path: str, point: Any, label: str) -> SafeString:
     """A point of the picture: "960 px across, 540 px down"; a keyed one is said by its keys."""
+    if isinstance(point, Tied):
+        return tie_words(path, point, label)
     if isinstance(point, Track):
         parts = [
             format_html(

@@ -11,18 +11,23 @@ from .paths import find, free_id, layer_pointer, name_of, owner_of, pointer_to
 
 @edit("add-move")
 class AddMove(Edit):
-    """Adds a move after those that a title has; its id is given by the title."""
+    """Adds a move after those that a title has; its id is given by the title.
+
+    `title` is what else the move needs of the title ({"hold_center": true}).
+    """
 
     layer: str
     move: dict[str, Any]
+    title: dict[str, Any] = {}
 
     def changes(self, document: Document) -> list[Change]:
         pointer = layer_pointer(document, self.layer)
         title = get(document, pointer)
         move = {**self.move, "id": free_id(title.get("moves", []), "m")}
+        needed = [Change("put", (*pointer, name), value) for name, value in self.title.items()]
         if "moves" not in title:
-            return [Change("put", (*pointer, "moves"), [move])]
-        return [Change("insert", (*pointer, "moves", len(title["moves"])), move)]
+            return [*needed, Change("put", (*pointer, "moves"), [move])]
+        return [*needed, Change("insert", (*pointer, "moves", len(title["moves"])), move)]
 
     def label(self, document: Document) -> str:
         title = name_of(get(document, layer_pointer(document, self.layer)))

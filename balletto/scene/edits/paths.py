@@ -14,6 +14,7 @@ _WHEN_LEFT_OUT: dict[str, Any] = {
     "position": [0, 0, 0],
     "rotation": [0, 0, 0],
     "scale": [1, 1],
+    "pivot": [0.5, 0.5],
 }
 
 

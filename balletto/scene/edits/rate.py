@@ -20,28 +20,28 @@ _DIGITS = 12  # so many that a tick of a shake stays on its frame
 class SetRate(Edit):
     """Sets the frame rate, as "25" or "30000/1001": every frame moves to where its second is."""
 
-    rate: str
+    value: str
 
     def changes(self, document: Document) -> list[Change]:
         try:
-            factor = float(rate_of(self.rate) / rate_of(document["rate"]))
+            factor = float(rate_of(self.value) / rate_of(document["rate"]))
         except (ValueError, ZeroDivisionError):
             told = 'a rate from 1 to 240 frames a second is needed, as "30" or "30000/1001"'
             raise SceneError.at("rate", told) from None
         length = max(1, round(document["length"] * factor))
-        changes = [Change("put", ("rate",), self.rate), Change("put", ("length",), length)]
+        changes = [Change("put", ("rate",), self.value), Change("put", ("length",), length)]
         for index, layer in enumerate(document.get("layers", [])):
             first, end = layer["span"]
             is_whole = end == document["length"]
             scaled = {
-                **_scaled(layer, factor),
+                **in_rate(layer, factor),
                 "span": [_times(first, factor), length if is_whole else _times(end, factor)],
             }
             changes.append(Change("put", ("layers", index), scaled))
         return changes
 
     def label(self, document: Document) -> str:
-        return f"Rate: {_said(document['rate'])} to {_said(self.rate)} frames a second"
+        return f"Rate: {_said(document['rate'])} to {_said(self.value)} frames a second"
 
 
 def _said(rate: str) -> str:
@@ -56,10 +56,10 @@ def _times(frames: float, factor: float) -> float:
     return int(scaled) if scaled == int(scaled) else scaled
 
 
-def _scaled(data: Any, factor: float) -> Any:
-    """Plain data with all its frames in the new rate."""
+def in_rate(data: Any, factor: float) -> Any:
+    """Plain data of a scene with all its frames `factor` times as many, new."""
     if isinstance(data, list):
-        return [_scaled(item, factor) for item in data]
+        return [in_rate(item, factor) for item in data]
     if not isinstance(data, dict):
         return data
     scaled = {}
@@ -71,7 +71,7 @@ def _scaled(data: Any, factor: float) -> Any:
         elif name in _LASTING:
             scaled[name] = _lasting(value, factor)
         else:
-            scaled[name] = _scaled(value, factor)
+            scaled[name] = in_rate(value, factor)
     name, frames = _SAID_BY_NONE.get(data.get("kind", ""), ("", 0))
     if name and name not in data and "every" not in data:
         scaled[name] = _times(frames, factor)
@@ -83,10 +83,10 @@ def _lasting(value: Any, factor: float) -> Any:
     if not isinstance(value, dict):
         return _times(value, factor)
     if "tie" in value:
-        tie = _scaled(value["tie"], factor)
+        tie = in_rate(value["tie"], factor)
         # What it follows is in frames as well if its name says so, and has then been scaled.
         is_scaled = tie["to"].split(".")[-1] in _LASTING
         gain = tie.get("gain", 1) * (1 if is_scaled else factor)
         return {**value, "tie": {**tie, "gain": gain, "plus": _times(tie.get("plus", 0), factor)}}
     keys = [{**key, "value": _times(key["value"], factor)} for key in value["keys"]]
-    return _scaled({**value, "keys": keys}, factor)
+    return in_rate({**value, "keys": keys}, factor)

@@ -114,7 +114,11 @@ class StyleLetters(Edit):
         runs = get(document, pointer).get("runs", [])
         length = max([self.end, *(run["to"] for run in runs)])
         styles = spread(runs, length)
+        head = self.property.split(".")[0]
+        whole = get(document, pointer).get("style", {})
         for place in range(self.first, self.end):
+            if head == "fill" != self.property:  # a part of a gradient, which may be the title's
+                styles[place] = {"fill": whole.get("fill"), **styles[place]}
             styles[place] = _with(styles[place], self.property, self.value)
         return [Change("put", (*pointer, "runs"), gather(styles))]
 
@@ -151,10 +155,17 @@ def _merged(style: dict[str, Any], own: dict[str, Any]) -> dict[str, Any]:
     return merged
 
 
-def _with(style: dict[str, Any], name: str, value: Any) -> dict[str, Any]:
-    """A style with one property set, or taken away."""
-    head, _, tag = name.partition(".")
-    if tag:
-        value = _with(style.get(head, {}), tag, value) or None
+def _with(style: Any, name: str, value: Any) -> Any:
+    """A style, or a part of one, with one property set ("fill.colors.0") or taken away."""
+    head, _, rest = name.partition(".")
+    if isinstance(style, list):
+        place = int(head)
+        return [
+            *style[:place],
+            _with(style[place], rest, value) if rest else value,
+            *style[place + 1 :],
+        ]
+    if rest:
+        value = _with(style.get(head, {}), rest, value) or None
     left = {key: old for key, old in style.items() if key != head}
     return left if value is None else {**left, head: value}

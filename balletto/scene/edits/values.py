@@ -6,13 +6,16 @@ import numpy as np
 from pydantic import TypeAdapter
 
 from ..changes import Change, Pointer
+from ..colors import hex_of
 from ..errors import SceneError
 from ..model import Frames
-from ..tracks import Track, is_track
+from ..motion_path import PathTrack
+from ..tracks import Track, is_color, is_track
 from .base import Document, Edit, edit
 from .paths import find, owner_of, pointer_to, title_of, with_parents
 
-_TRACK = TypeAdapter(Track[float | tuple[float, ...]])
+_TRACK = TypeAdapter(Track[float | tuple[float, ...] | str])
+_PATH_TRACK = TypeAdapter(PathTrack)
 
 
 def _put(document: Document, pointer: Pointer, value: Any) -> list[Change]:
@@ -20,7 +23,11 @@ def _put(document: Document, pointer: Pointer, value: Any) -> list[Change]:
 
 
 def _value_now(track: dict[str, Any], at: float) -> Any:
-    return _TRACK.validate_python(track, strict=False).at_times(np.array(at)).tolist()
+    """The value of a keyed number, vector or colour at a frame."""
+    is_way = any(handle in key for key in track["keys"] for handle in ("in", "out"))
+    made = (_PATH_TRACK if is_way else _TRACK).validate_python(track, strict=False)
+    value = made.at_times(np.array(at))
+    return hex_of(value) if is_color(made) else value.tolist()
 
 
 def _with_key(track: dict[str, Any], at: float, value: Any) -> dict[str, Any]:

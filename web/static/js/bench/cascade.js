@@ -1,6 +1,7 @@
 // The cascade: a row for each unit of the selected move with its bar, and the charts of the moves.
 // All numbers come from the server; here they are only put where they belong.
 
+import { drawReaches, showReaches } from "./reaches.js";
 import { on, state, url } from "./state.js";
 import { select } from "./server.js";
 
@@ -8,9 +9,11 @@ const kept = new Map();
 let motion = null;
 let wanted = "";
 
+const bytesOf = (text) => Int8Array.from(atob(text), (character) => character.charCodeAt(0));
+
 function decoded(move) {
-  const text = atob(move.weights);
-  move.bytes = Int8Array.from(text, (character) => character.charCodeAt(0));
+  move.bytes = bytesOf(move.weights);
+  for (const reach of move.reaches) reach.bytes = bytesOf(reach.values);
   return move;
 }
 
@@ -36,6 +39,7 @@ async function refresh() {
     drawSpans();
     drawRows();
     drawCharts();
+    drawReaches(motion);
     showFrame();
   } catch { /* the picture itself tells when the server is away */ }
 }
@@ -81,7 +85,8 @@ function drawRows() {
 
 /** For characters, the word that begins at each; nothing elsewhere. */
 function wordsOf(move) {
-  if (move.unit !== "character") return [];
+  // Where white space takes part, rows and letters do not go together.
+  if (move.unit !== "character" || move.units.length !== motion.characters.length) return [];
   const texts = [];
   for (const { text, word } of motion.characters) texts[word] = (texts[word] ?? "") + text;
   return motion.characters.map(({ word }, index) => (word === motion.characters[index - 1]?.word ? "" : texts[word]));
@@ -151,6 +156,7 @@ function showFrame() {
     const bars = document.querySelectorAll(`#chart-${CSS.escape(move.id)} .chart__u i`);
     bars.forEach((bar, index) => bar.style.setProperty("--a", Math.min(1.3, Math.abs(weight(move, index)))));
   }
+  showReaches(motion, state.frame);
   const move = motion.moves.find(({ id }) => id === state.move) ?? motion.moves[0];
   if (!move) return;
   document.querySelectorAll("#cascade .col-away").forEach((cell, index) => {

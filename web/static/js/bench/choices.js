@@ -1,7 +1,6 @@
-// Choices in a sentence, edits of one button, and presets of moves.
+// Choices in a sentence, edits of one button, and ties.
 
 import { commit, walk } from "./server.js";
-import { state } from "./state.js";
 
 let open = null;
 
@@ -37,17 +36,12 @@ function click(event) {
   const button = event.target.closest(".val--pick");
   const option = event.target.closest(".pick__list button");
   const action = event.target.closest("[data-do]");
-  const preset = event.target.closest("[data-add-move]");
   if (option) choose(option);
   else if (button) open?.button === button ? close() : show(button);
   else close();
   if (action) commit(JSON.parse(action.dataset.do));
   const step = event.target.closest("[data-walk]");
   if (step) walk(step.dataset.walk);
-  if (preset) {
-    document.getElementById("presets").open = false;
-    commit({ name: "add-move", layer: state.layer, preset: preset.dataset.addMove });
-  }
 }
 
 function key(event) {
@@ -61,7 +55,16 @@ function key(event) {
   event.stopPropagation();
 }
 
+/** Ties one value to another, as two lists say. */
+function tie(event) {
+  if (!event.target.matches("[data-tie]")) return;
+  event.preventDefault();
+  const { path, to } = Object.fromEntries(new FormData(event.target));
+  commit({ name: "set-value", path, value: { tie: { to } } });
+}
+
 export function listen() {
+  document.addEventListener("submit", tie);
   document.addEventListener("click", click);
   document.addEventListener("keydown", key, true);
   document.addEventListener("scroll", (event) => !open?.list.contains(event.target) && close(), true);

@@ -2,6 +2,7 @@
 
 import * as cascade from "./cascade.js";
 import * as choices from "./choices.js";
+import * as gallery from "./gallery.js";
 import * as keys from "./keys.js";
 import * as picture from "./picture.js";
 import * as player from "./player.js";
@@ -11,7 +12,7 @@ import * as text from "./text.js";
 import * as time from "./time.js";
 import * as values from "./values.js";
 
-for (const module of [server, values, choices, text, player, time, picture, cascade, keys]) module.listen();
+for (const module of [server, values, choices, gallery, text, player, time, picture, cascade, keys]) module.listen();
 read();
 
 // A clip is asked for when the last words are kept.

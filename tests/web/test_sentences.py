@@ -1,0 +1,171 @@
+"""Sentences: they say everything that a scene can hold, and each value in them can be changed."""
+
+import html
+import json
+import re
+from unittest import TestCase
+
+import numpy as np
+
+from balletto.scene import files
+from balletto.scene.edits import apply
+from balletto.scene.presets import fitted, presets
+from balletto.scene.tracks import value_at
+from tests.core.random_scenes import RandomScenes
+from tests.core.scenes import scene_data
+from web.workbench.move_sentences import MoveSentence
+from web.workbench.ties import tie_targets
+from web.workbench.title_sentences import TypeSentence, place_actions, place_more, place_sentence
+
+_NUMBERS = re.compile(r'data-edit="([^"]*)"[^>]*aria-valuenow="([^"]*)"')
+_COLORS = re.compile(r'data-edit="([^"]*)" value="(#[0-9A-Fa-f]{6})"')
+_CHOICES = re.compile(r'data-edit="([^"]*)" aria-haspopup.*?</span></span>', re.DOTALL)
+_OPTION = re.compile(r'role="option" aria-selected="true" data-value="([^"]*)"')
+
+
+def plain(sentence):
+    """A sentence as it is read, without lists and tags."""
+    without_lists = re.sub(r'<span class="pick__list".*?</span>', "", sentence, flags=re.DOTALL)
+    return " ".join(html.unescape(re.sub(r"<[^>]+>", "", without_lists)).split())
+
+
+def edits_in(sentences):
+    """The edits of all chips, each with the value that it shows now."""
+    for sentence in sentences:
+        for found in (*_NUMBERS.findall(sentence), *_COLORS.findall(sentence)):
+            edit, value = json.loads(html.unescape(found[0])), found[1]
+            number = None if value.startswith("#") else float(value)
+            whole = number is not None and number == int(number)
+            yield {**edit, "value": value if number is None else int(number) if whole else number}
+        for chip in _CHOICES.finditer(sentence):
+            option = _OPTION.search(chip[0])
+            if option:
+                edit = json.loads(html.unescape(chip[1]))
+                yield {**edit, "value": json.loads(html.unescape(option[1]))}
+
+
+def sentences_of(scene, title):
+    yield TypeSentence(title).sentence()
+    places = [value_at(value, np.array(3.0)) for _, value in title.transform]
+    if max(np.abs(place).max() for place in places) < 10_000:  # what "continue" leads to may not
+        yield place_sentence(title, lambda value: value_at(value, np.array(3.0)).tolist())
+    yield from place_more(title)
+    for move in title.moves:
+        words = MoveSentence(scene, title, move)
+        yield words.sentence()
+        yield from words.more()
+
+
+class EverySentenceTest(TestCase):
+    def test_whatever_a_scene_holds_can_be_said_and_set(self):
+        """Each chip's edit, with the value that it shows, can be made."""
+        made = 0
+        for seed in range(400):
+            data = RandomScenes(seed).scene()
+            scene = files.from_data(data)
+            for title in scene.layers:
+                for edit in edits_in(sentences_of(scene, title)):
+                    with self.subTest(seed, edit=edit):
+                        apply(data, {**edit, "at": 3} if edit["name"] == "set-value" else edit)
+                        made += 1
+        self.assertGreater(made, 5000)
+
+    def test_whatever_is_offered_can_be_done(self):
+        """The buttons under "more": each edit can be made, and gives a scene that is sound."""
+        for seed in range(60):
+            data = RandomScenes(seed).scene()
+            scene = files.from_data(data)
+            for title in scene.layers:
+                offered = [*place_actions(title)]
+                for move in title.moves:
+                    words = MoveSentence(scene, title, move)
+                    offered += [*words.actions(), *words.pose_to_add(), *words.reach_to_add()]
+                for action in offered:
+                    with self.subTest(seed, action=action["label"]):
+                        apply(data, action["edit"])
+
+    def test_the_lists_of_ties_name_values(self):
+        """Each value offered to be followed can be followed by one of its kind."""
+        data = scene_data()
+        scene = files.from_data(data)
+        for path, said in tie_targets(scene):
+            with self.subTest(said):
+                value = {"tie": {"to": path}}
+                wanted = {"name": "set-value", "path": "t1.moves.m1.pose.x", "value": value}
+                if path.endswith(("position", "rotation", "scale")):
+                    continue  # several numbers: no single one can follow them
+                apply(data, wanted)
+
+
+class WordsTest(TestCase):
+    def said(self, **move):
+        data = scene_data()
+        data["layers"][0]["moves"] = [{"id": "m1", "name": "Rise", **move}]
+        scene = files.from_data(data)
+        return plain(MoveSentence(scene, scene.layers[0], scene.layers[0].moves[0]).sentence())
+
+    def test_each_property_has_its_words(self):
+        pose = {
+            "skew": 12, "tracking": 300, "blur": 8, "outline": 4, "fill": "#F2B705",
+            "outline_color": "#D1495B", "axes": {"wght": -200},
+        }  # fmt: skip
+        said = self.said(pose=pose)
+        for words in ("leaning 12°", "spread by 300 ‰", "blurred by 8 px", "its outline 4 px wider",
+                      "coloured", "its outline coloured", "−200 more weight"):  # fmt: skip
+            self.assertIn(words, said)
+
+    def test_follow_pivot_and_groups(self):
+        said = self.said(
+            pose={"rotation": 20},
+            follow={"frequency": 2.5, "damping": 0.4},
+            pivot=[0.5, 1],
+            pivot_of="word",
+            stagger={"gap": 2, "groups": {"by": "word", "order": "backward", "gap": 9}},
+        )
+        self.assertIn("swinging after at 2.5 Hz damped 40 %", said)
+        self.assertIn("about a point 50 % across and 100 % down its word", said)
+        self.assertIn("words in turn every 9 frames from the end back and in each one after", said)
+
+    def test_a_tie_says_what_it_follows(self):
+        tie = {"tie": {"to": "t1.moves.m1.amount", "gain": -0.4, "delay": 3}}
+        said = self.said(pose={"y": 40, "x": tie})
+        self.assertIn("tied to amount of “Rise” times −0.4 plus 0, 3 frames later", said)
+
+    def test_a_title_says_its_fill_outline_and_width(self):
+        data = scene_data()
+        data["layers"][0]["style"] |= {
+            "fill": {"kind": "linear", "angle": 45, "colors": ["#112233", "#445566"]},
+            "outline": 3,
+            "wrap": 900,
+        }
+        title = files.from_data(data).layers[0]
+        said = plain(TypeSentence(title).sentence())
+        self.assertIn("over the whole title turned 45°, outline 3 px", said)
+        self.assertIn("broken at 900 px wide", said)
+
+
+class PresetsTest(TestCase):
+    def test_there_are_enough_of_each_kind(self):
+        groups = [preset["group"] for preset in presets().values()]
+        self.assertGreaterEqual(len(groups), 24)
+        for group in ("Entrances", "Emphases", "Idles", "Exits"):
+            units = {p["move"]["unit"] for p in presets().values() if p["group"] == group}
+            self.assertEqual(units, {"character", "word", "line"}, group)
+
+    def test_each_suits_any_title(self):
+        """In another rate and size each still is a move, and an exit ends with its layer."""
+        data = scene_data("Nine moons\nin turn", rate="60", size=[1080, 1920], length=400)
+        layer = data["layers"][0]
+        layer |= {"span": [0, 400], "moves": []}
+        layer["style"]["size"] = 40
+        for name, preset in presets().items():
+            with self.subTest(name):
+                move = fitted(preset, data, layer)
+                edit = {"name": "add-move", "layer": "t1", "move": move}
+                done = apply(data, {**edit, "title": preset.get("title", {})})
+                made = done.scene.layers[0].moves[0]
+                if preset["group"] == "Exits":
+                    self.assertGreater(made.start, 200)
+                if "y" in preset["move"]["pose"] and preset.get("measure") != "picture":
+                    self.assertAlmostEqual(made.pose.y, preset["move"]["pose"]["y"] / 3, delta=1)
+                self.assertEqual(apply(done.document, done.inverse).document, data)

@@ -1,0 +1,33 @@
+// The gallery: every preset moving on the words of the selected title. The films are pictures of many
+// frames, drawn by the server; the style sheet runs them past.
+
+import { commit } from "./server.js";
+import { state, url } from "./state.js";
+
+const gallery = () => document.getElementById("gallery");
+
+function show() {
+  const name = document.querySelector(".slab.is-selected .slab__text")?.value.trim() || "your title";
+  document.getElementById("gallery-name").textContent = name.length > 40 ? `${name.slice(0, 39)}…` : name;
+  for (const film of gallery().querySelectorAll("[data-film]")) {
+    const address = url("film", state.digest, state.layer, film.dataset.film);
+    if (!film.src.endsWith(address)) film.src = address;
+  }
+  gallery().showModal();
+}
+
+function click(event) {
+  const card = event.target.closest("[data-add-move]");
+  const group = event.target.closest("[data-gallery-group]");
+  if (event.target.closest("#open-gallery")) show();
+  else if (card) {
+    gallery().close();
+    commit({ name: "add-move", layer: state.layer, preset: card.dataset.addMove });
+  } else if (group) {
+    document.getElementById(group.dataset.galleryGroup).scrollIntoView({ block: "start" });
+  } else if (event.target === gallery() || event.target.closest("[data-close-gallery]")) gallery().close();
+}
+
+export function listen() {
+  document.addEventListener("click", click);
+}
