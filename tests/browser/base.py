@@ -55,7 +55,7 @@ class BrowserTest(LiveServerTestCase):
                 self.faults.append(said.text)
                 if said.type == "error"
                 and "status of 4" not in said.text
-                and "Error Code 409" not in said.text
+                and "Error Code 4" not in said.text
                 else None
             ),
         )

@@ -66,7 +66,7 @@ class HandsTest(BrowserTest):
         self.settled(self.chip("t1.moves.m1.pose.y").dblclick)
         self.assertEqual(self.document(self.scene)["layers"][0]["moves"][0]["pose"], {"opacity": 0})
         expect(self.chip("t1.moves.m1.pose.y")).to_have_count(0)
-        self.page.get_by_text("More", exact=True).click()
+        self.page.locator("#more-m1 > summary").click()
         self.settled(self.page.get_by_role("button", name="depth", exact=True).click)
         self.assertEqual(self.document(self.scene)["layers"][0]["moves"][0]["pose"]["z"], 600)
 

@@ -106,8 +106,8 @@ class StoryTest(BrowserTest):
         self.assertEqual(self.document(self.scene)["background"]["color"], "#1b1030")
 
     def add_move(self, name):
-        self.page.get_by_text("Add a move", exact=True).click()
-        self.settled(self.page.get_by_role("button", name=name, exact=True).click)
+        self.page.locator("#open-gallery").click()
+        self.settled(self.page.get_by_role("button", name=f"{name} by").first.click)
 
     def give_it_moves(self):
         page = self.page

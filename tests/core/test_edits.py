@@ -200,6 +200,12 @@ class EditTest(TestCase):
         self.assertEqual(loose["layers"][0]["moves"][0]["pose"]["fill"], "#FFFFFF")
         self.assertIn("not tied", self.refused(name="untie", path="t1.moves.m1.pose.y"))
 
+    def test_a_keyed_value_can_be_tied(self):
+        """It was refused as a key without a frame."""
+        tie = {"tie": {"to": "t1.moves.m1.pose.y"}}
+        title = self.done(name="set-value", path="t1.moves.m1.amount", value=tie)
+        self.assertEqual(title["moves"][0]["amount"], tie)
+
     def test_bend_way(self):
         keys = [{"at": 0, "value": [0, 0, 0]}, {"at": 9, "value": [90, 0, 0]}]
         path = "t1.transform.position"

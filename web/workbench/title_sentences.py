@@ -1,6 +1,7 @@
 """Sentences about a title: how it is set, and where it stands."""
 
 from collections.abc import Callable
+from dataclasses import replace
 from typing import Any
 
 import numpy as np
@@ -93,7 +94,7 @@ class TypeSentence:
     def _fill(self) -> SafeString:
         """A colour, a gradient or nothing; what it is can be chosen."""
         fill = self.style["fill"]
-        chip = self._chip("fill", "Fill")
+        chip = replace(self._chip("fill", "Fill"), key="type.fill-kind")
         kind = "none" if fill == "none" else "color" if isinstance(fill, str) else fill["kind"]
         starts = {**_FILL_STARTS, kind: fill}
         options = [(starts[name], said) for name, said in _FILLS]

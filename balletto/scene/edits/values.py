@@ -63,7 +63,8 @@ class SetValue(Edit):
             vector[pointer[-1]] = self.value
             return _put(document, pointer[:-1], _with_key(holder, self._time(), vector))
         old = find(document, pointer)
-        if is_track(old) and not is_track(self.value):
+        is_whole = is_track(self.value) or (isinstance(self.value, dict) and "tie" in self.value)
+        if is_track(old) and not is_whole:
             return _put(document, pointer, _with_key(old, self._time(), self.value))
         return _put(document, pointer, self.value)
 
