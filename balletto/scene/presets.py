@@ -37,16 +37,33 @@ def fitted(preset: dict[str, Any], document: dict[str, Any], layer: dict[str, An
     size = layer.get("style", {}).get("size", _SIZE) / _SIZE
     scale = min(in_picture) if preset.get("measure") == "picture" else size
     factor = float(rate_of(document["rate"])) / _RATE
-    move = in_rate(preset["move"], factor)
-    move["pose"] = {
+    move = preset["move"] if factor == 1 else _in_whole_frames(in_rate(preset["move"], factor))
+    pose = {
         name: _rounded(value * scale) if name in _LENGTHS else value
         for name, value in move["pose"].items()
     }
-    move = _in_picture(move, in_picture)
+    move = _in_picture({**move, "pose": pose}, in_picture)
     if preset["group"] == "Exits":
         late = move["amount"]["keys"][-1]["at"] + _spread(move, layer)
         move["start"] = max(layer["span"][0], round(layer["span"][1] - late))
     return move
+
+
+def _in_whole_frames(data: Any) -> Any:
+    """Moments on whole frames, gaps on halves: what another rate makes of round numbers is not."""
+    if isinstance(data, list):
+        return [_in_whole_frames(item) for item in data]
+    if not isinstance(data, dict):
+        return data
+    whole = {}
+    for name, value in data.items():
+        if name == "gap":
+            whole[name] = max(0.5, round(value * 2) / 2)
+        elif name in ("at", "start", "span", "period", "hold") and isinstance(value, int | float):
+            whole[name] = round(value)
+        else:
+            whole[name] = _in_whole_frames(value)
+    return whole
 
 
 def _rounded(value: float) -> float:

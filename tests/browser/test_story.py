@@ -123,7 +123,7 @@ class StoryTest(BrowserTest):
         chip.focus()
         page.keyboard.press("ArrowDown")
         self.settled(lambda: page.keyboard.press("Shift+ArrowDown"))
-        self.assertEqual(self.title["moves"][0]["amount"]["keys"][1]["at"], 9)
+        self.assertEqual(self.title["moves"][0]["amount"]["keys"][1]["at"], 6)
         self.choose("t1.moves.m1.amount.keys.0.ease", "overshoot")
         # A second move adds up; switched off it does nothing; removed it is gone.
         self.at_frame(30)

@@ -94,12 +94,14 @@ class MoveSentence:
             clauses.append(tight(format_html("Delays of {} spread {}.", what, curve)))
         clauses += reach_more(self.path, self.move.reach)
         keyed = [("amount", self.move.amount, "Amount")]
+        is_plain = self._is_plain_course()
         keyed += [
             (f"pose.{name}", value, self._label(name).capitalize())
             for name, value in self.move.pose.given.items()
         ]
         clauses += [
-            track_more(f"{self.path}.{name}", value, label)
+            # The easing of a plain course stands in the sentence.
+            track_more(f"{self.path}.{name}", value, label, not (name == "amount" and is_plain))
             for name, value, label in keyed
             if isinstance(value, Track)
         ]
@@ -297,6 +299,11 @@ class MoveSentence:
     def _has_course(self) -> bool:
         return isinstance(self.move.amount, Track) and len(self.move.amount.keys) > 1
 
+    def _is_plain_course(self) -> bool:
+        """Whether length and easing say all: two keys, from frame 0 on."""
+        amount = self.move.amount
+        return isinstance(amount, Track) and len(amount.keys) == 2 and amount.keys[0].at == 0
+
     def _stagger(self) -> SafeString:
         """One after another, or all together."""
         stagger, path = self.move.stagger, f"{self.path}.stagger"
@@ -344,7 +351,7 @@ class MoveSentence:
             said = number_chip(chip, amount, chips.PERCENT_OF_ONE_EITHER_WAY, rest=1)
             return format_html("by {}", said)
         path = f"{self.path}.amount.keys"
-        if len(amount.keys) == 2 and amount.keys[0].at == 0:
+        if self._is_plain_course():
             length = Chip(f"{path}.1.at", edit_of(f"{path}.1.at"), "Length")
             return format_html(
                 "over {} with {}",

@@ -166,7 +166,7 @@ def value_said(path: str) -> str:
     return " ".join(words).replace("_", " ")
 
 
-def track_more(path: str, track: Track, label: str) -> SafeString:
+def track_more(path: str, track: Track, label: str, with_eases: bool = True) -> SafeString:
     """What is used less of a keyed value: how it goes from key to key, and beyond them."""
     keys = [
         format_html(
@@ -174,7 +174,7 @@ def track_more(path: str, track: Track, label: str) -> SafeString:
             f"{key.at:g}",
             ease_words(f"{path}.keys.{index}.ease", key.ease, f"{label}, easing", True),
         )
-        for index, key in enumerate(track.keys[:-1])
+        for index, key in enumerate(track.keys[:-1] if with_eases else ())
     ]
     beyond = [
         format_html("{} them {}", side, choice_chip(
