@@ -4,7 +4,7 @@ import json
 from typing import Any
 
 from django import template
-from django.utils.html import format_html
+from django.utils.html import format_html, format_html_join
 
 register = template.Library()
 
@@ -15,10 +15,17 @@ def icon(name: str) -> str:
     return format_html('<svg class="ic" aria-hidden="true"><use href="#i-{}"/></svg>', name)
 
 
-@register.filter
-def json_text(value: Any) -> str:
-    """The value as JSON, to be escaped like any text."""
-    return json.dumps(value)
+@register.simple_tag
+def do_button(action: dict[str, Any]) -> str:
+    """A small button that makes an edit: {"label", "edit"}."""
+    words = '<button type="button" class="btn btn--sm" data-do="{}">{}</button>'
+    return format_html(words, json.dumps(action["edit"]), action["label"])
+
+
+@register.simple_tag
+def options(named: list[tuple[str, str]]) -> str:
+    """The options of a list: values with how they are called."""
+    return format_html_join("", '<option value="{}">{}</option>', named)
 
 
 @register.filter

@@ -164,7 +164,14 @@ function showFrame() {
   });
 }
 
+/** Opening what is told only of the selected move selects it. */
+function openMore(event) {
+  const card = event.target.closest?.(".move");
+  if (event.target.matches?.("details.more[open]") && card && card.dataset.move !== state.move) select({ move: card.dataset.move });
+}
+
 export function listen() {
+  document.addEventListener("toggle", openMore, true);
   on("scene", refresh);
   on("frame", showFrame);
   document.addEventListener("click", (event) => {
