@@ -3,10 +3,11 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 from fractions import Fraction
+from typing import Any
 
 import numpy as np
 
-from ..lettering.layout import Layout
+from ..lettering.layout import Layout, lay_out
 from ..scene.document import Scene, Title
 from .space import layer_matrices
 
@@ -69,3 +70,18 @@ def units_of(scene: Scene, title: Title, layout: Layout, kind: str, spaces: bool
         return Group(member[by][first], layout.centers[by])
 
     return Units(centers, find_group, scene.length, scene.frames_a_second, project)
+
+
+def sweep_of(title: Title, kind: str, first: int, end: int) -> dict[str, Any] | None:
+    """A sweep, as plain data, that holds just the units with characters first..end of the text;
+    None if there are none."""
+    layout = lay_out(title)
+    chosen = [
+        int(unit)
+        for character, unit in zip(layout.characters, layout.member[kind], strict=True)
+        if first <= character.place < end
+    ]
+    if not chosen:
+        return None
+    low, high = min(chosen), max(chosen) + 1
+    return {"kind": "sweep", "measure": "units", "low": low, "high": high}

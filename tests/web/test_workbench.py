@@ -40,6 +40,16 @@ class EditTest(PageTest):
         self.assertContains(response, "3 frames")
         self.assertContains(response, "Undo: Gap of “Rise”: 2 to 3")
 
+    def test_a_preset_for_selected_letters_moves_those_alone(self):
+        """One letter on its own, the rest otherwise; at rest they meet."""
+        values = {"base": 1, "layer": "t1", "first": 4, "end": 5}
+        values["edit"] = json.dumps({"name": "add-move", "layer": "t1", "preset": "spin-in"})
+        response = self.client.post(reverse("edit", args=[self.scene.pk]), values)
+        self.assertEqual(response.status_code, 200)
+        shown = poses(files.from_data(self.document), "t1", [0, 80])["values"]["rotation"]
+        self.assertEqual([bool(turn) for turn in shown[0]], [n == 3 for n in range(13)])
+        self.assertEqual(set(shown[1]), {0})
+
     def test_an_edit_that_changes_nothing_makes_no_revision(self):
         self.edit(name="set-value", path=GAP, value=2)
         self.assertEqual(self.scene.head, 1)

@@ -88,7 +88,7 @@ def _wave(words: _Words) -> SafeString:
         words.choice("shape", "Shape of the wave", shapes),
         words.number("low", chips.PERCENT_OF_ONE_EITHER_WAY, "Low of the wave", -1),
         words.number("high", chips.PERCENT_OF_ONE_EITHER_WAY, "High of the wave", 1),
-        words.number("cycles", Measure(" crests", drag=0.02, step=0.25), "Crests", 1),
+        words.number("cycles", Measure(" ×", drag=0.02, step=0.25), "Crests", 1),
         order_words(words.path, words.selector, "Order of the wave"),
         words.number("period", PERIOD, "Period of the wave", 30),
         words.yes_no("loop", "Loop of the wave"),

@@ -13,7 +13,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from balletto.lettering.layout import lay_out
 from balletto.motion.timing import timing
-from balletto.motion.units import units_of
+from balletto.motion.units import sweep_of, units_of
 from balletto.picture.film import preset_film
 from balletto.picture.places import centered_position, places
 from balletto.picture.stills import jpeg
@@ -90,7 +90,8 @@ def _with_selection(request: HttpRequest, scene: Scene, wanted: dict[str, Any]) 
     if not isinstance(wanted, dict):
         return {"name": None}
     if wanted.get("name") == "add-move" and wanted.get("preset") in presets():
-        return _preset_move(history.newest(scene).document, wanted)
+        letters = Selection.of(request.POST).letters
+        return _preset_move(history.newest(scene).document, wanted, letters)
     if wanted.get("name") == "add-title":
         return {"name": "add-layer", "layer": _new_title(history.newest(scene).document)}
     if wanted.get("name") == "center":
@@ -98,12 +99,19 @@ def _with_selection(request: HttpRequest, scene: Scene, wanted: dict[str, Any]) 
     return wanted
 
 
-def _preset_move(document: dict[str, Any], wanted: dict[str, Any]) -> dict[str, Any]:
+def _preset_move(
+    document: dict[str, Any], wanted: dict[str, Any], letters: tuple[int, int] | None
+) -> dict[str, Any]:
+    """The edit that adds a preset's move, for the selected letters alone if there are any."""
     preset = presets()[wanted["preset"]]
     layer = next((each for each in document["layers"] if each["id"] == wanted.get("layer")), None)
     if layer is None:
         raise SceneError.at(str(wanted.get("layer")), "this layer is not there any more")
     move = fitted(preset, document, layer)
+    if letters is not None:
+        title = files.from_data(document).layer(layer["id"])
+        only = sweep_of(title, move["unit"], *letters)
+        move["reach"] = [*([only] if only else []), *move.get("reach", [])]
     needed = preset.get("title", {})
     return {"name": "add-move", "layer": layer["id"], "move": move, "title": needed}
 
