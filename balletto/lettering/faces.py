@@ -121,7 +121,7 @@ def _is_unseen(point: str) -> bool:
     return unicodedata.category(point) == "Cf" or "\ufe00" <= point <= "\ufe0f"
 
 
-@lru_cache(maxsize=8192)
+@lru_cache(maxsize=1024)
 def _part(path: Path, axes: tuple[tuple[str, float], ...]) -> Part:
     file = _open(path)
     font = hb.Font(file.face)

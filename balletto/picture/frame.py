@@ -22,6 +22,8 @@ from .skia_canvas import SkiaCanvas
 # Frames are worked out so many at a time: that costs little more than one, and as a rule the
 # next frame that is asked for is the next one.
 BLOCK = 16
+# Outlines at moved axes that a title keeps: those of a few seconds, not of a whole clip.
+MOST_MOVED = 4096
 
 
 @dataclass
@@ -102,12 +104,13 @@ class _SetTitle:
     def _moved_outline(self, canvas: Canvas, number: int, changes: Any) -> Any:
         glyphs = self.layout.characters[number].glyphs
         parts = [glyph.part.moved(changes) for glyph in glyphs]
-        key = (number, *map(id, parts))
+        key = (number, *(part.axes for part in parts))
         if key not in self.moved:
-            moved = [replace(g, part=part) for g, part in zip(glyphs, parts, strict=True)]
-            # The glyphs are kept with the outline, so that no other part gets an id of the key.
-            self.moved[key] = moved, canvas.outline(tuple(moved))
-        return self.moved[key][1]
+            if len(self.moved) >= MOST_MOVED:
+                self.moved.clear()
+            moved = tuple(replace(g, part=part) for g, part in zip(glyphs, parts, strict=True))
+            self.moved[key] = canvas.outline(moved)
+        return self.moved[key]
 
 
 def _rows(reach: np.ndarray, matrices: np.ndarray, seen: np.ndarray) -> list[tuple[float, float]]:

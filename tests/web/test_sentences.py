@@ -81,8 +81,9 @@ class EverySentenceTest(TestCase):
                     words = MoveSentence(scene, title, move)
                     offered += [*words.actions(), *words.pose_to_add(), *words.reach_to_add()]
                 for action in offered:
+                    edit = action["edit"]
                     with self.subTest(seed, action=action["label"]):
-                        apply(data, action["edit"])
+                        apply(data, {**edit, "at": 3} if edit.get("at") == "playhead" else edit)
 
     def test_the_lists_of_ties_name_values(self):
         """Each value offered to be followed can be followed by one of its kind."""

@@ -1,8 +1,10 @@
 """The workbench through its addresses: edits, history, frames and numbers."""
 
 import base64
+import html
 import io
 import json
+import re
 
 import numpy as np
 from django.core.files.uploadedfile import SimpleUploadedFile
@@ -49,6 +51,25 @@ class EditTest(PageTest):
         shown = poses(files.from_data(self.document), "t1", [0, 80])["values"]["rotation"]
         self.assertEqual([bool(turn) for turn in shown[0]], [n == 3 for n in range(13)])
         self.assertEqual(set(shown[1]), {0})
+
+    def test_keys_of_a_pose_count_from_the_start_of_their_move(self):
+        self.edit(name="set-value", path="t1.moves.m1.start", value=16)
+        self.edit(name="add-key", path="t1.moves.m1.pose.y", at=30)
+        move = self.document["layers"][0]["moves"][0]
+        self.assertEqual(move["pose"]["y"], {"keys": [{"at": 14, "value": 100}]})
+        self.edit(name="set-value", path="t1.moves.m1.pose.y", value=40, at=20)
+        move = self.document["layers"][0]["moves"][0]
+        self.assertEqual([key["at"] for key in move["pose"]["y"]["keys"]], [4, 14])
+
+    def test_each_word_can_have_a_time_of_its_own(self):
+        """As when a word is to appear at a frame that was picked by ear."""
+        self.edit(name="set-value", path="t1.moves.m1.unit", value="word")
+        page = self.client.get(reverse("workbench", args=[self.scene.pk]))
+        edit = re.search(r'data-do="([^"]*&quot;times&quot;[^"]*)"', page.content.decode())[1]
+        self.edit(**json.loads(html.unescape(edit)))
+        self.edit(name="set-value", path="t1.moves.m1.stagger.times.1", value=31)
+        move = poses(files.from_data(self.document), "t1", [0])["moves"]["m1"]
+        self.assertEqual(move["delays"], [0, 31, 4])
 
     def test_an_edit_that_changes_nothing_makes_no_revision(self):
         self.edit(name="set-value", path=GAP, value=2)

@@ -6,13 +6,16 @@ from django.utils.html import format_html
 from django.utils.safestring import SafeString, mark_safe
 
 from balletto.lettering.faces import axes_of
+from balletto.lettering.layout import lay_out
+from balletto.motion.stagger import delays_of
+from balletto.motion.units import units_of
 from balletto.scene.document import Scene, Title
 from balletto.scene.moves import Move
 from balletto.scene.tracks import Tied, Track
 
 from . import chips
 from .chips import Chip, Measure, choice_chip, number_chip
-from .reach_sentences import new_selectors, reach_more, reach_words
+from .reach_sentences import new_selectors, reach_actions, reach_more, reach_words
 from .ties import tie_ends, ties_of
 from .title_sentences import axis_name
 from .words import (
@@ -61,6 +64,9 @@ PIVOT_OF = [
     ("line", "its line"),
     ("title", "the whole title"),
 ]
+
+
+MOST_TIMES = 60  # that are offered one by one
 
 
 class MoveSentence:
@@ -178,7 +184,7 @@ class MoveSentence:
     def ties(self) -> list[dict[str, Any]]:
         """Ties to loosen, as edits with their names."""
         return [
-            {"label": f"untie {said}", "edit": {"name": "untie", "path": path}}
+            {"label": f"untie {said}", "edit": {"name": "untie", "path": path, "at": "playhead"}}
             for path, said in ties_of(self.title, self.move)
         ]
 
@@ -196,7 +202,7 @@ class MoveSentence:
             }
             for index, selector in enumerate(self.move.reach)
         ]
-        return added + removed
+        return added + removed + reach_actions(self.path, self.move.reach)
 
     def actions(self) -> list[dict[str, Any]]:
         """Changes of the sentence's shape, as edits with their names."""
@@ -212,8 +218,11 @@ class MoveSentence:
             actions.append(
                 _action("give it a length", edit_of(f"{self.path}.amount"), {"keys": keys})
             )
-        elif self.move.reach:
-            actions.append(_clear("without a length", f"{self.path}.amount"))
+        else:
+            edit = {"name": "add-key", "path": f"{self.path}.amount", "at": "playhead"}
+            actions.append({"label": "a keyframe of the amount here", "edit": edit})
+            if self.move.reach:
+                actions.append(_clear("without a length", f"{self.path}.amount"))
         return actions
 
     def _dressings(self) -> list[dict[str, Any]]:
@@ -246,9 +255,13 @@ class MoveSentence:
         stagger, path = self.move.stagger, f"{self.path}.stagger"
         if stagger is None or stagger.times is not None:
             start = {"order": "forward", "gap": 2}
-            return [_action("one after another", edit_of(path), start)]
+            actions = [_action("one after another", edit_of(path), start)]
+            if stagger is None:
+                return [*actions, self._times_for_each()]
+            return [*actions, _clear("all together", path)]
         kept = stagger.model_dump(exclude_unset=True)
-        gap, span = kept.pop("gap", None), kept.pop("span", None)
+        kept.pop("gap", None)
+        span = kept.pop("span", None)
         actions = [_clear("all together", path)]
         if span is None:
             actions.append(_action("say the whole time", edit_of(path), {**kept, "span": 24}))
@@ -256,10 +269,28 @@ class MoveSentence:
             actions.append(_action("say the gap", edit_of(path), {**kept, "gap": 2}))
         if stagger.groups is not None:
             actions.append(_clear("without groups", f"{path}.groups"))
-        elif self.move.unit == "character" and gap is not None:
-            groups = {"by": "word", "order": "forward", "gap": 12}
-            actions.append(_action("words in turn", edit_of(f"{path}.groups"), groups))
+        else:
+            for by in {"character": ("word", "line"), "word": ("line",)}.get(self.move.unit, ()):
+                groups = {"by": by, "order": "forward", "gap": 12}
+                actions.append(_action(f"{by}s in turn", edit_of(f"{path}.groups"), groups))
+        actions.append(self._times_for_each())
+        if stagger.ranks is not None:
+            ranks = list(range(max(1, len(self._delays()))))
+            label = f"a rank for each {self.move.unit}"
+            actions.append(_action(label, edit_of(f"{path}.ranks"), ranks))
         return actions
+
+    def _times_for_each(self) -> dict[str, Any]:
+        """The delays as they are now, each to be set by itself."""
+        times = {"times": [round(delay, 2) for delay in self._delays()] or [0]}
+        return _action(f"a time for each {self.move.unit}", edit_of(f"{self.path}.stagger"), times)
+
+    def _delays(self) -> list[float]:
+        """The delays that the units have now, as many of them as can be said."""
+        units = units_of(
+            self.scene, self.title, lay_out(self.title), self.move.unit, self.move.spaces
+        )
+        return delays_of(self.move.stagger, units).tolist()[:MOST_TIMES]
 
     def _unit(self) -> SafeString:
         path = f"{self.path}.unit"

@@ -210,4 +210,21 @@ def new_selectors(size: tuple[int, int]) -> list[tuple[str, dict[str, Any]]]:
         ("a wave", {"kind": "wave", "period": 30}),
         ("a shake", {"kind": "jitter", "every": "9/s"}),
         ("a spot", {"kind": "spot", "shape": "round", "center": middle, "inner": 80, "outer": 480}),
+        ("a slope", {"kind": "spot", "shape": "slope", "from": [0, middle[1]], "to": middle}),
+        ("a band", {"kind": "spot", "shape": "band", "center": middle, "angle": 60, "width": 600}),
     ]
+
+
+def reach_actions(path: str, reach: tuple[Any, ...]) -> list[dict[str, Any]]:
+    """Other ways to say how often a shake is new, as edits with their names."""
+    actions = []
+    for index, selector in enumerate(reach):
+        if selector.kind == "jitter":
+            here = f"{path}.reach.{index}.every"
+            if selector.every is None:
+                edit = {"name": "set-value", "path": here, "value": "9/s"}
+                actions.append({"label": "shake so often a second", "edit": edit})
+            else:
+                edit = {"name": "clear-value", "path": here}
+                actions.append({"label": "shake every few frames", "edit": edit})
+    return actions

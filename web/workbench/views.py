@@ -62,9 +62,9 @@ def edit(request: HttpRequest, scene_id: int) -> HttpResponse:
     scene = own_scene(request, scene_id)
     try:
         wanted = json.loads(request.POST.get("edit", ""))
-        if request.POST.get("preview"):
-            return _preview(request, scene, wanted)
         added = _with_selection(request, scene, wanted)
+        if request.POST.get("preview"):
+            return _preview(request, scene, added)
         revision = history.record(scene.pk, _base(request), added, request.user)
     except history.ChangedElsewhere:
         return _changed_elsewhere()
@@ -96,7 +96,18 @@ def _with_selection(request: HttpRequest, scene: Scene, wanted: dict[str, Any]) 
         return {"name": "add-layer", "layer": _new_title(history.newest(scene).document)}
     if wanted.get("name") == "center":
         return _centered(request, scene, wanted)
-    return wanted
+    return _in_local_time(history.newest(scene).document, wanted)
+
+
+def _in_local_time(document: dict[str, Any], wanted: dict[str, Any]) -> dict[str, Any]:
+    """Keys of a pose and of an amount count from the start of their move: so does the playhead."""
+    layer, _, rest = str(wanted.get("path", "")).partition(".moves.")
+    move, _, value = rest.partition(".")
+    if wanted.get("at") is None or not value.startswith(("pose.", "amount")):
+        return wanted
+    moves = (m for each in document["layers"] if each["id"] == layer for m in each.get("moves", []))
+    start = next((m.get("start", 0) for m in moves if m["id"] == move), 0)
+    return {**wanted, "at": wanted["at"] - start}
 
 
 def _preset_move(

@@ -1,6 +1,7 @@
 // Choices in a sentence, edits of one button, and ties.
 
 import { commit, walk } from "./server.js";
+import { state } from "./state.js";
 
 let open = null;
 
@@ -32,6 +33,9 @@ function choose(option) {
   commit({ ...JSON.parse(button.dataset.edit), value: JSON.parse(option.dataset.value) });
 }
 
+/** An edit that is to happen where the playhead stands. */
+const atPlayhead = (edit) => (edit.at === "playhead" ? { ...edit, at: state.frame } : edit);
+
 function click(event) {
   const button = event.target.closest(".val--pick");
   const option = event.target.closest(".pick__list button");
@@ -39,7 +43,7 @@ function click(event) {
   if (option) choose(option);
   else if (button) open?.button === button ? close() : show(button);
   else close();
-  if (action) commit(JSON.parse(action.dataset.do));
+  if (action) commit(atPlayhead(JSON.parse(action.dataset.do)));
   const step = event.target.closest("[data-walk]");
   if (step) walk(step.dataset.walk);
 }
