@@ -20,12 +20,14 @@ _AT_REST = 1e-3
 class Timing:
     """A move of a title over the whole scene.
 
+    delays: (units,) frames
     starts, ends: (units,) frames between which the unit moves; equal where it never does
     shades: (units, SHADES) how far from rest, 0..1, along the bar from start to end
     weights: (frames / stride, units) the weights at every `stride`-th frame of the scene
     reaches: of each selector alone the same, before it is joined to the others
     """
 
+    delays: np.ndarray
     starts: np.ndarray
     ends: np.ndarray
     shades: np.ndarray
@@ -51,7 +53,7 @@ def timing(move: Move, units: Units) -> Timing:
     first = next(iter(move.pose.given), "x")
     number = chance_number(first, move.pose.given)
     reaches = [reach_of((selector,), units, times, number) for selector in move.reach]
-    return Timing(starts, ends, shades, traced.weights, reaches, stride)
+    return Timing(traced.delays, starts, ends, shades, traced.weights, reaches, stride)
 
 
 def _active(active: np.ndarray, times: np.ndarray, stride: int) -> tuple[np.ndarray, np.ndarray]:

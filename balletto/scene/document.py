@@ -92,7 +92,8 @@ Span = Annotated[tuple[Frames, Frames], LIST, needs("the first and the end frame
 
 
 class Title(Model):
-    """A layer of text. `span` is the first frame it shows and the frame where it has gone.
+    """A layer of text. `span` is the first frame it shows and the frame where it has gone; a layer
+    that is not `on` is not drawn.
 
     With `hold_center`, each line is shifted so that what can be seen of it stays centred.
     """
@@ -100,6 +101,7 @@ class Title(Model):
     id: Identifier
     kind: Literal["title"]
     name: Name = ""
+    on: bool = True
     span: Span
     text: Annotated[str, Field(max_length=MAX_TEXT), needs("a text of at most 10,000 letters")]
     style: Style = Style()

@@ -7,6 +7,7 @@ import numpy as np
 
 from balletto.motion.poses import poses
 from balletto.scene import files
+from balletto.scene.eases import Bezier, ease_function
 from balletto.scene.edits import EDITS, apply
 from balletto.scene.errors import SceneError
 from balletto.scene.presets import presets
@@ -45,7 +46,7 @@ class EditTest(TestCase):
             "set-value", "clear-value", "add-key", "remove-key", "set-text", "style-letters",
             "add-layer", "remove-layer", "add-move", "remove-move", "set-length", "replace-scene",
             "changes", "add-selector", "remove-selector", "set-order", "set-rate",
-            "untie", "bend-way",
+            "untie", "bend-way", "scale-keys", "bend-stagger", "duplicate-layer", "move-layer",
         }  # fmt: skip
         self.assertEqual(set(EDITS), tested)
 
@@ -205,6 +206,43 @@ class EditTest(TestCase):
         tie = {"tie": {"to": "t1.moves.m1.pose.y"}}
         title = self.done(name="set-value", path="t1.moves.m1.amount", value=tie)
         self.assertEqual(title["moves"][0]["amount"], tie)
+
+    def test_scale_keys(self):
+        path = "t1.moves.m1.reach.0.travel"
+        title = self.done(name="scale-keys", path=path, factor=1.5)
+        keys = title["moves"][0]["reach"][0]["travel"]["keys"]
+        self.assertEqual([key["at"] for key in keys], [0, 45])
+        self.assertEqual(self.label, "Slower: “Rise”")
+        self.assertIn(
+            "no keyframes", self.refused(name="scale-keys", path="t1.style.size", factor=2)
+        )
+
+    def test_bend_stagger(self):
+        path = "t1.moves.m1.stagger"
+        title = self.done(name="bend-stagger", path=path, middle=0.25)
+        curve = title["moves"][0]["stagger"]["curve"]
+        self.assertAlmostEqual(
+            float(ease_function(Bezier(bezier=tuple(curve["bezier"])))(np.array(0.5))),
+            0.25,
+            places=3,
+        )
+        bent = apply(document(), {"name": "bend-stagger", "path": path, "middle": 0.25}).document
+        even = apply(bent, {"name": "bend-stagger", "path": path, "middle": 0.5}).document
+        self.assertEqual(even["layers"][0]["moves"][0]["stagger"]["curve"], "linear")
+
+    def test_layers_are_duplicated_and_put_in_another_order(self):
+        self.done(name="duplicate-layer", layer="t1")
+        twice = self.whole
+        self.assertEqual([layer["id"] for layer in twice["layers"]], ["t1", "t2"])
+        self.assertEqual(twice["layers"][1]["moves"], twice["layers"][0]["moves"])
+        for layer, to, order in (
+            ("t1", 1, ["t2", "t1"]),
+            ("t2", 0, ["t2", "t1"]),
+            ("t1", 9, ["t2", "t1"]),
+        ):
+            moved = apply(twice, {"name": "move-layer", "layer": layer, "to": to})
+            self.assertEqual([each["id"] for each in moved.document["layers"]], order)
+            self.assertEqual(apply(moved.document, moved.inverse).document, twice)
 
     def test_bend_way(self):
         keys = [{"at": 0, "value": [0, 0, 0]}, {"at": 9, "value": [90, 0, 0]}]

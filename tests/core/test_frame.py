@@ -53,6 +53,11 @@ class FrameTest(TestCase):
         colors = [call[3] for call in drawn(files.from_data(data), 0)[1:]]
         self.assertEqual(colors, ["#FFFFFF"] * 13 + ["#00FF00"] * 13)
 
+    def test_a_hidden_layer_is_not_drawn(self):
+        data = scene_data()
+        data["layers"][0]["on"] = False
+        self.assertEqual(len(drawn(files.from_data(data), 89)), 1)
+
     def test_the_layers_own_place_and_opacity(self):
         keys = {"keys": [{"at": 0, "value": 0}, {"at": 10, "value": 1}]}
         position = {"keys": [{"at": 0, "value": [0, 0, 0]}, {"at": 10, "value": [100, 200, 0]}]}

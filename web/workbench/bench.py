@@ -97,6 +97,25 @@ class Bench:
     def move(self) -> "MoveCard | None":
         return next((card for card in self.moves if card.is_current), None)
 
+    @property
+    def key_frames(self) -> list[int]:
+        """The whole frames of the scene nearest to the keyframes of the selected title."""
+        if self.selected is None:
+            return []
+        frames = set(self.selected.key_frames)
+        for move in self.selected.layer.moves:
+            values = [move.amount, *move.pose.given.values()]
+            values += [value for selector in move.reach for _, value in selector]
+            for value in values:
+                if isinstance(value, Track):
+                    # Of the values in local time, those of the first unit.
+                    begin = (
+                        0 if value not in (move.amount, *move.pose.given.values()) else move.start
+                    )
+                    frames |= {begin + key.at for key in value.keys}
+        last = self.document.length - 1
+        return sorted({round(frame) for frame in frames if 0 <= frame <= last})
+
     @cached_property
     def tie_targets(self) -> list[tuple[str, str]]:
         """All values that another could follow, with how they are called."""
@@ -197,6 +216,24 @@ class LayerBlock:
     @property
     def is_selected(self) -> bool:
         return self.bench.selected is not None and self.bench.selected.layer.id == self.layer.id
+
+    @property
+    def is_front(self) -> bool:
+        return self.number == 1
+
+    @property
+    def is_back(self) -> bool:
+        return self.number == len(self.bench.document.layers)
+
+    @property
+    def number_from_back(self) -> int:
+        """The place one further to the front."""
+        return len(self.bench.document.layers) - self.number + 1
+
+    @property
+    def number_behind(self) -> int:
+        """The place one further to the back."""
+        return max(0, len(self.bench.document.layers) - self.number - 1)
 
     @property
     def css(self) -> str:

@@ -218,7 +218,15 @@ def place_sentence(title: Title, now: Callable[[Any], Any]) -> SafeString:
 def place_more(title: Title) -> list[SafeString]:
     """What is said less of where a title stands: turns in depth, and its keys one by one."""
     base = f"{title.id}.transform"
-    clauses = []
+    first, end = (
+        number_chip(
+            Chip(f"{title.id}.span.{n}", edit_of(f"{title.id}.span.{n}"), label),
+            title.span[n],
+            chips.FRAME,
+        )
+        for n, label in enumerate(("First frame", "Frame where it has gone"))
+    )
+    clauses = [tight(format_html("Shown from {} up to {}.", first, end))]
     if not changes_over_time(title.transform.rotation):
         tip, swing = (
             number_chip(

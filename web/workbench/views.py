@@ -12,6 +12,7 @@ from django.utils.text import slugify
 from django.views.decorators.http import require_GET, require_POST
 
 from balletto.lettering.layout import lay_out
+from balletto.motion.stagger import ranks_of
 from balletto.motion.timing import timing
 from balletto.motion.units import sweep_of, units_of
 from balletto.picture.film import preset_film
@@ -173,6 +174,10 @@ def _selection_after(request: HttpRequest, wanted: dict[str, Any], revision: Rev
     layers = revision.document.get("layers", [])
     if wanted.get("name") == "add-title" and layers:
         return Selection(layer=layers[-1]["id"], frame=selection.frame)
+    if wanted.get("name") == "duplicate-layer":
+        ids = [layer["id"] for layer in layers]
+        copy = ids[ids.index(wanted["layer"]) + 1]
+        return Selection(layer=copy, frame=selection.frame)
     if wanted.get("name") == "add-move":
         title = next((layer for layer in layers if layer["id"] == wanted.get("layer")), None)
         if title and title.get("moves"):
@@ -283,6 +288,8 @@ def motion(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
                 "units": layout.texts(move.unit, move.spaces),
                 "starts": np.round(times.starts, 3).tolist(),
                 "ends": np.round(times.ends, 3).tolist(),
+                "delays": np.round(times.delays, 3).tolist(),
+                "hands": _hands(document, title, layout, move),
                 "shades": np.round(times.shades, 2).tolist(),
                 "stride": times.stride,
                 "weights": _hundredths(times.weights),
@@ -297,6 +304,24 @@ def motion(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
         for character in layout.characters
     ]
     return _unchanging(JsonResponse({"characters": characters, "moves": moves}))
+
+
+def _hands(scene: Any, title: Any, layout: Any, move: Any) -> dict[str, Any]:
+    """What the hands in the cascade need: the largest rank, for the gap that the slanted line
+    stands for, and the unit of the middle one."""
+    units = units_of(scene, title, layout, move.unit, move.spaces)
+    stagger = move.stagger
+    if stagger is None or stagger.times is not None or stagger.groups is not None or not len(units):
+        return {}
+    ranks = ranks_of(stagger, units)
+    largest = float(ranks.max())
+    return {
+        "largest": round(largest, 4),
+        "last": int(ranks.argmax()),
+        "middle": int(np.abs(ranks - largest / 2).argmin()),
+        "gap": stagger.gap or 0,
+        "span": stagger.span,
+    }
 
 
 def _hundredths(values: np.ndarray) -> str:

@@ -14,13 +14,13 @@ from .. import files
 from ..changes import apply_changes
 from ..document import Scene
 from ..errors import SceneError
-from . import courses, layers, moves, rate, runs, values, whole
+from . import courses, layers, moves, rate, runs, timing, values, whole
 from .base import EDITS, parse_edit
 
 __all__ = ["EDITS", "Applied", "apply"]
 
 # Imported for their edits.
-_MODULES = (courses, layers, moves, rate, runs, values, whole)
+_MODULES = (courses, layers, moves, rate, runs, timing, values, whole)
 
 
 class Applied(NamedTuple):

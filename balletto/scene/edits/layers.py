@@ -2,6 +2,8 @@
 
 from typing import Any
 
+from pydantic import Field
+
 from ..changes import Change, get
 from .base import Document, Edit, edit
 from .paths import free_id, layer_pointer, name_of
@@ -35,3 +37,39 @@ class RemoveLayer(Edit):
 
     def label(self, document: Document) -> str:
         return f"{name_of(get(document, layer_pointer(document, self.layer)))} removed"
+
+
+@edit("duplicate-layer")
+class DuplicateLayer(Edit):
+    """Puts a copy of a layer in front of it."""
+
+    layer: str
+
+    def changes(self, document: Document) -> list[Change]:
+        layers, index = document["layers"], layer_pointer(document, self.layer)[1]
+        original = layers[index]
+        name = {"name": f"{original['name']} copy"} if original.get("name") else {}
+        copy = {**original, **name, "id": free_id(layers, original["kind"][:1])}
+        return [Change("insert", ("layers", index + 1), copy)]
+
+    def label(self, document: Document) -> str:
+        return f"{name_of(get(document, layer_pointer(document, self.layer)))} duplicated"
+
+
+@edit("move-layer")
+class MoveLayer(Edit):
+    """Puts a layer at another place: 0 is at the back."""
+
+    layer: str
+    to: int = Field(ge=0)
+
+    def changes(self, document: Document) -> list[Change]:
+        pointer = layer_pointer(document, self.layer)
+        to = min(self.to, len(document["layers"]) - 1)
+        layer = get(document, pointer)
+        return [Change("remove", pointer), Change("insert", ("layers", to), layer)]
+
+    def label(self, document: Document) -> str:
+        was = layer_pointer(document, self.layer)[1]
+        way = "forward" if self.to > was else "back"
+        return f"{name_of(get(document, layer_pointer(document, self.layer)))} moved {way}"

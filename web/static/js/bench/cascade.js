@@ -1,6 +1,7 @@
 // The cascade: a row for each unit of the selected move with its bar, and the charts of the moves.
 // All numbers come from the server; here they are only put where they belong.
 
+import { grips, listen as listenToHands } from "./hands.js";
 import { drawReaches, showReaches } from "./reaches.js";
 import { on, state, url } from "./state.js";
 import { select } from "./server.js";
@@ -123,7 +124,7 @@ function guide(move) {
   const lane = element("div", "lane");
   const height = move.units.length;
   const points = move.starts.map((start, index) => `${start},${index + 0.5}`).join(" ");
-  lane.innerHTML = `<svg viewBox="0 0 ${state.length} ${height}" preserveAspectRatio="none"><polyline points="${points}"/></svg>`;
+  lane.innerHTML = `<svg viewBox="0 0 ${state.length} ${height}" preserveAspectRatio="none"><polyline points="${points}"/></svg>${grips(move)}`;
   item.append(lane);
   return item;
 }
@@ -172,6 +173,7 @@ function openMore(event) {
 
 export function listen() {
   document.addEventListener("toggle", openMore, true);
+  listenToHands(() => motion);
   on("scene", refresh);
   on("frame", showFrame);
   document.addEventListener("click", (event) => {

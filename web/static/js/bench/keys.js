@@ -2,7 +2,7 @@
 
 import { toggle } from "./player.js";
 import { commit, walk } from "./server.js";
-import { state } from "./state.js";
+import { goTo, state } from "./state.js";
 import { flushText } from "./text.js";
 import { go } from "./time.js";
 import { flushSteps } from "./values.js";
@@ -16,9 +16,20 @@ function history(event) {
   walk(event.shiftKey ? "redo" : "undo");
 }
 
+/** To the keyframe before or after the playhead; they are those of the selected title. */
+function goToKey(way) {
+  const frames = JSON.parse(document.getElementById("bench-state").dataset.keys);
+  const found = way < 0 ? frames.filter((frame) => frame < state.frame).at(-1) : frames.find((frame) => frame > state.frame);
+  if (found !== undefined) goTo(found);
+}
+
 function key(event) {
   const command = event.ctrlKey || event.metaKey;
   if (command && event.key.toLowerCase() === "z") return history(event);
+  if (command && event.key.toLowerCase() === "d" && state.layer) {
+    event.preventDefault();
+    return commit({ name: "duplicate-layer", layer: state.layer });
+  }
   const typing = event.target.closest("input, textarea, [contenteditable]");
   if (command || event.altKey || typing) return;
   const action = actionOf(event);
@@ -34,6 +45,8 @@ function actionOf(event) {
   if (event.key === "ArrowRight") return () => go(event.shiftKey ? "next-ten" : "next");
   if (event.key === "Home") return () => go("start");
   if (event.key === "End") return () => go("end");
+  if (event.key === ",") return () => goToKey(-1);
+  if (event.key === ".") return () => goToKey(1);
   if (event.key.toLowerCase() === "g") return () => document.getElementById("time").focus();
   if (event.key in UNITS && state.move) {
     return () => commit({ name: "set-value", path: `${state.layer}.moves.${state.move}.unit`, value: UNITS[event.key] });

@@ -15,7 +15,8 @@ const editOf = (chip, value) => ({ ...JSON.parse(chip.dataset.edit), value, ...(
 // Only values may be keyed; the letters' style and the like know no time.
 const needsFrame = (chip) => JSON.parse(chip.dataset.edit).name === "set-value";
 
-function setShown(chip, value) {
+/** Shows a value in its chip, without making an edit. */
+export function setShown(chip, value) {
   const measure = measureOf(chip);
   chip.textContent = say(measure, value);
   chip.setAttribute("aria-valuenow", value);
