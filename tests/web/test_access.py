@@ -17,6 +17,7 @@ BY_GET = {
     "poster",
     "motion",
     "film",
+    "history",
     "places",
     "download-scene",
     "clip",
@@ -53,6 +54,8 @@ class AccessTest(PageTest):
             arguments = self.arguments(name, scene, project, render)
             if name == "ask-render":
                 arguments = [scene.pk]
+            if name == "back":
+                arguments = [scene.pk, 1]
             if name == "film":
                 arguments = [scene.pk, scene.digest, "t1", "rise-and-fade"]
             yield name, reverse(name, args=[] if plain else arguments), plain

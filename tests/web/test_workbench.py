@@ -87,6 +87,22 @@ class EditTest(PageTest):
             self.assertEqual(self.gap, gap)
         self.walk("redo", expect=422)
 
+    def test_back_to_a_state_is_an_edit_like_any_other(self):
+        for gap in (3, 4):
+            self.edit(name="set-value", path=GAP, value=gap)
+        for number, expect in ((2, 200), (99, 404)):
+            values = {"base": self.scene.head, "layer": "t1"}
+            address = reverse("back", args=[self.scene.pk, number])
+            self.assertEqual(self.client.post(address, values).status_code, expect)
+            self.scene.refresh_from_db()
+        self.assertEqual((self.gap, self.scene.head), (3, 4))
+        self.walk("undo")
+        self.assertEqual(self.gap, 4)
+        self.walk("redo")
+        self.assertEqual(self.gap, 3)
+        listed = self.client.get(reverse("history", args=[self.scene.pk]))
+        self.assertContains(listed, "Back to 2: Gap of “Rise”: 2 to 3")
+
     def test_an_edit_after_undo_opens_a_new_way(self):
         self.edit(name="set-value", path=GAP, value=3)
         self.edit(name="set-value", path=GAP, value=4)

@@ -111,6 +111,33 @@ def redo(scene_id: int, base: int, author: AbstractBaseUser) -> Revision:
         return _revisit(scene, head, undone.number, f"Redo: {undone.label}", "redo", author)
 
 
+def go_back(scene_id: int, base: int, number: int, author: AbstractBaseUser) -> Revision:
+    """Makes the scene what it was at a revision: an edit like any other, that can be undone.
+
+    Revision.DoesNotExist if the scene never had such a revision.
+    """
+    with transaction.atomic():
+        scene, head = _locked(scene_id, base)
+        wanted = scene.revisions.get(number=number)
+        if wanted.digest == head.digest:
+            return head
+        label = f"Back to {number}: {wanted.label}"
+        return _add(
+            scene,
+            head,
+            label=label,
+            edit={"name": "back", "to": number},
+            document=wanted.document,
+            author=author,
+        )
+
+
+def entries(scene: Scene, most: int) -> list[Revision]:
+    """The newest revisions, newest first: what was done, by whom and when."""
+    listed = scene.revisions.select_related("author").defer("document", "edit", "inverse")
+    return list(listed.order_by("-number")[:most])
+
+
 def steps(scene: Scene, head: Revision) -> tuple[str | None, str | None]:
     """What undo and redo would do from here, as their labels."""
     edited = scene.revisions.only("label", "before").get(number=head.state)

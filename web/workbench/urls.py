@@ -25,6 +25,8 @@ urlpatterns = [
     path("<int:scene_id>/edit/", views.edit, name="edit"),
     path("<int:scene_id>/undo/", views.undo, name="undo"),
     path("<int:scene_id>/redo/", views.redo, name="redo"),
+    path("<int:scene_id>/history/", views.history_list, name="history"),
+    path("<int:scene_id>/back/<int:number>/", views.back, name="back"),
     path("<int:scene_id>/frames/<digest:digest>/<int:number>/", views.frame, name="frame"),
     path("<int:scene_id>/poster/<digest:digest>/", views.poster, name="poster"),
     path(

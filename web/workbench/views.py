@@ -29,6 +29,8 @@ from web.projects.models import Revision, Scene
 from . import frames
 from .bench import Bench, Selection
 
+MOST_REVISIONS = 300  # that the list of the history shows
+
 
 @require_GET
 def workbench(request: HttpRequest, scene_id: int) -> HttpResponse:
@@ -196,6 +198,28 @@ def undo(request: HttpRequest, scene_id: int) -> HttpResponse:
 def redo(request: HttpRequest, scene_id: int) -> HttpResponse:
     """Makes the last edit that was taken back again."""
     return _walk(request, scene_id, history.redo)
+
+
+@require_GET
+def history_list(request: HttpRequest, scene_id: int) -> HttpResponse:
+    """What was done to the scene, newest first."""
+    scene = own_scene(request, scene_id)
+    revisions = history.entries(scene, MOST_REVISIONS)
+    context = {"revisions": revisions, "head": scene.head, "total": scene.head}
+    return render(request, "workbench/_history.html", context)
+
+
+@require_POST
+def back(request: HttpRequest, scene_id: int, number: int) -> HttpResponse:
+    """Makes the scene what it was at a revision."""
+
+    def step(scene: int, base: int, author: Any) -> Revision:
+        try:
+            return history.go_back(scene, base, number, author)
+        except Revision.DoesNotExist:
+            raise Http404 from None
+
+    return _walk(request, scene_id, step)
 
 
 def _walk(request: HttpRequest, scene_id: int, step: Any) -> HttpResponse:

@@ -21,6 +21,17 @@ document.addEventListener("keydown", (event) => {
   }
 });
 
+// Paper or evening: kept in a cookie, so that the next page comes as it is to look.
+document.addEventListener("click", (event) => {
+  if (!event.target.closest("[data-theme-switch]")) return;
+  const root = document.documentElement;
+  const isEvening = root.dataset.theme !== "evening";
+  if (isEvening) root.dataset.theme = "evening";
+  else delete root.dataset.theme;
+  document.cookie = `theme=${isEvening ? "evening" : "paper"}; path=/; max-age=31536000; samesite=lax`;
+  for (const button of document.querySelectorAll("[data-theme-switch]")) button.setAttribute("aria-pressed", String(isEvening));
+});
+
 /** Shows a message at the top of the page; an error stays until it is closed. */
 export function tell(text, kind = "error") {
   const notice = document.createElement("p");

@@ -6,7 +6,8 @@ import { state, url } from "./state.js";
 
 const gallery = () => document.getElementById("gallery");
 
-function show() {
+/** Shows the gallery, with the films of the selected title. */
+export function openGallery() {
   const name = document.querySelector(".slab.is-selected .slab__text")?.value.trim() || "your title";
   document.getElementById("gallery-name").textContent = name.length > 40 ? `${name.slice(0, 39)}…` : name;
   for (const film of gallery().querySelectorAll("[data-film]")) {
@@ -19,7 +20,7 @@ function show() {
 function click(event) {
   const card = event.target.closest("[data-add-move]");
   const group = event.target.closest("[data-gallery-group]");
-  if (event.target.closest("#open-gallery")) show();
+  if (event.target.closest("#open-gallery")) openGallery();
   else if (card) {
     gallery().close();
     commit({ name: "add-move", layer: state.layer, preset: card.dataset.addMove });

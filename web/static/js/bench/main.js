@@ -4,15 +4,17 @@ import * as cascade from "./cascade.js";
 import * as choices from "./choices.js";
 import * as gallery from "./gallery.js";
 import * as keys from "./keys.js";
+import * as palette from "./palette.js";
 import * as picture from "./picture.js";
 import * as player from "./player.js";
 import * as server from "./server.js";
+import * as past from "./past.js";
 import { goTo, read, state } from "./state.js";
 import * as text from "./text.js";
 import * as time from "./time.js";
 import * as values from "./values.js";
 
-for (const module of [server, values, choices, gallery, text, player, time, picture, cascade, keys]) module.listen();
+for (const module of [server, values, choices, gallery, palette, past, text, player, time, picture, cascade, keys]) module.listen();
 read();
 
 // A clip is asked for when the last words are kept.

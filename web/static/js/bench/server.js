@@ -65,6 +65,13 @@ export function giveUp() {
   read();
 }
 
+/** Makes the scene what it was at a revision. */
+export function backTo(number) {
+  dropPreviews();
+  sent();
+  htmx.ajax("POST", url("back", number), { source: document.body, swap: "none" });
+}
+
 /** Selects a layer, move or letters; the parts that show them are asked for. */
 export function select(changes) {
   Object.assign(state, changes);

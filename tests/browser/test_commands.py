@@ -1,0 +1,62 @@
+"""Finding commands, the history, and the evening theme."""
+
+from playwright.sync_api import expect
+
+from .base import BrowserTest
+
+
+class CommandsTest(BrowserTest):
+    def setUp(self):
+        super().setUp()
+        self.scene = self.open_scene(self.sign_in(), name="Opening")
+
+    def test_any_command_is_found_by_its_name(self):
+        palette = self.page.locator("#palette")
+        self.page.keyboard.press("Control+k")
+        expect(palette).to_be_visible()
+        self.page.keyboard.type("move is by wo")
+        expect(palette.get_by_role("option")).to_have_count(1)
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        expect(palette).to_be_hidden()
+        self.assertEqual(self.document(self.scene)["layers"][0]["moves"][0]["unit"], "word")
+        self.page.keyboard.press("Control+k")
+        self.page.keyboard.type("add centre held")
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        self.assertTrue(self.document(self.scene)["layers"][0]["hold_center"])
+
+    def test_a_question_mark_lists_all_with_their_keys(self):
+        self.page.locator("body").press("?")
+        palette = self.page.locator("#palette")
+        for name, keys in (("Play or pause", "Space"), ("Undo", "Ctrl Z"), ("Type a time", "G")):
+            row = palette.get_by_role("option", name=name)
+            expect(row).to_contain_text(keys)
+        self.page.keyboard.type("no such thing")
+        expect(palette).to_contain_text("Nothing is called that")
+        self.page.keyboard.press("Escape")
+        expect(palette).to_be_hidden()
+
+    def test_back_to_any_state_and_back_again(self):
+        for gap in (3, 4, 5):
+            self.type_value("t1.moves.m1.stagger.gap", str(gap))
+        self.page.locator("[data-open-history]").click()
+        rows = self.page.locator(".past__row")
+        expect(rows).to_have_count(4)
+        expect(rows.first).to_contain_text("Gap of “Rise”: 4 to 5")
+        expect(rows.first).to_contain_text("ada")
+        self.settled(self.page.get_by_role("button", name="Back to 2:").click)
+        gap = self.document(self.scene)["layers"][0]["moves"][0]["stagger"]["gap"]
+        self.assertEqual(gap, 3)
+        self.settled(lambda: self.page.keyboard.press("Control+z"))
+        gap = self.document(self.scene)["layers"][0]["moves"][0]["stagger"]["gap"]
+        self.assertEqual(gap, 5)
+
+    def test_the_evening_theme_stays_from_page_to_page(self):
+        ground = "getComputedStyle(document.body).backgroundColor"
+        paper = self.page.evaluate(ground)
+        self.page.get_by_role("button", name="Evening theme").click()
+        evening = self.page.evaluate(ground)
+        self.assertNotEqual(paper, evening)
+        self.page.goto(f"{self.live_server_url}/")
+        self.assertEqual(self.page.evaluate(ground), evening)
+        self.page.get_by_role("button", name="Evening theme").click()
+        self.assertEqual(self.page.evaluate(ground), paper)

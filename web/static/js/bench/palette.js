@@ -1,0 +1,115 @@
+// The palette: any command, layer, move or preset by its name (Ctrl+K); "?" lists all with their keys.
+
+import { openGallery } from "./gallery.js";
+import { toggle } from "./player.js";
+import { commit, select, walk } from "./server.js";
+import { openHistory } from "./past.js";
+import { state } from "./state.js";
+import { go } from "./time.js";
+
+const press = (selector) => () => document.querySelector(selector)?.click();
+const unit = (value) => () => state.move && commit({ name: "set-value", path: `${state.layer}.moves.${state.move}.unit`, value });
+
+const COMMANDS = [
+  ["Play or pause", "Space", toggle],
+  ["To the first frame", "Home", () => go("start")],
+  ["To the last frame", "End", () => go("end")],
+  ["One frame back", "←", () => go("back")],
+  ["One frame on", "→", () => go("next")],
+  ["Ten frames back", "Shift ←", () => go("back-ten")],
+  ["Ten frames on", "Shift →", () => go("next-ten")],
+  ["Type a time", "G", () => document.getElementById("time").focus()],
+  ["To the keyframe before", ",", null],
+  ["To the keyframe after", ".", null],
+  ["Set a keyframe for the value that has the focus", "K", null],
+  ["Undo", "Ctrl Z", () => walk("undo")],
+  ["Redo", "Ctrl Shift Z", () => walk("redo")],
+  ["Add a move", "", openGallery],
+  ["Add a title", "", () => commit({ name: "add-title" })],
+  ["Duplicate the layer", "Ctrl D", () => commit({ name: "duplicate-layer", layer: state.layer })],
+  ["Centre the title", "", () => commit({ name: "center", layer: state.layer, axes: "xy" })],
+  ["The move is by character", "1", unit("character")],
+  ["The move is by word", "2", unit("word")],
+  ["The move is by line", "3", unit("line")],
+  ["History", "", openHistory],
+  ["Paper or evening", "", press("[data-theme-switch]")],
+  ["Render clip", "", press("[data-when-kept] button")],
+  ["Find a command or a layer", "Ctrl K", null],
+  ["All commands with their keys", "?", null],
+];
+
+let chosen = 0;
+let found = [];
+
+const field = () => document.getElementById("palette-field");
+
+function entries() {
+  const layers = [...document.querySelectorAll(".slab")].map((slab) => [`Layer: ${slab.querySelector(".slab__text").value.trim() || "empty title"}`, "", () => select({ layer: slab.dataset.layer, letters: null, move: "" })]);
+  const moves = [...document.querySelectorAll(".move")].map((card) => [`Move: ${card.querySelector(".move__name").value}`, "", () => select({ move: card.dataset.move })]);
+  const presets = [...document.querySelectorAll("[data-add-move]")].map((card) => [`Add: ${card.querySelector(".gcard__name").textContent}`, "", () => commit({ name: "add-move", layer: state.layer, preset: card.dataset.addMove })]);
+  return [...COMMANDS, ...layers, ...moves, ...presets];
+}
+
+function list() {
+  const words = field().value.toLowerCase().split(/\s+/).filter(Boolean);
+  found = entries().filter(([name]) => words.every((word) => name.toLowerCase().includes(word)));
+  chosen = Math.max(0, Math.min(chosen, found.length - 1));
+  const items = found.map(([name, keys], index) => {
+    const item = document.createElement("li");
+    item.id = `command-${index}`;
+    item.setAttribute("role", "option");
+    item.setAttribute("aria-selected", String(index === chosen));
+    item.dataset.command = index;
+    item.append(Object.assign(document.createElement("span"), { textContent: name }), Object.assign(document.createElement("kbd"), { textContent: keys }));
+    return item;
+  });
+  if (!items.length) items.push(Object.assign(document.createElement("li"), { className: "palette__none", textContent: "Nothing is called that." }));
+  document.getElementById("palette-list").replaceChildren(...items);
+  field().setAttribute("aria-activedescendant", found.length ? `command-${chosen}` : "");
+  document.getElementById(`command-${chosen}`)?.scrollIntoView({ block: "nearest" });
+}
+
+export function openPalette() {
+  chosen = 0;
+  field().value = "";
+  document.getElementById("palette").showModal();
+  list();
+}
+
+function run(index) {
+  const action = found[index]?.[2];
+  document.getElementById("palette").close();
+  action?.();
+}
+
+function key(event) {
+  if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === "k") {
+    event.preventDefault();
+    return openPalette();
+  }
+  if (event.key === "?" && !event.target.closest("input, textarea, [contenteditable]")) {
+    event.preventDefault();
+    return openPalette();
+  }
+  if (event.target.id !== "palette-field") return;
+  const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+  if (by) chosen += by;
+  else if (event.key === "Enter") return run(chosen);
+  else return;
+  event.preventDefault();
+  list();
+}
+
+export function listen() {
+  document.addEventListener("keydown", key);
+  document.addEventListener("input", (event) => {
+    if (event.target.id !== "palette-field") return;
+    chosen = 0;
+    list();
+  });
+  document.addEventListener("click", (event) => {
+    const command = event.target.closest("[data-command]");
+    if (event.target.closest("[data-open-palette]")) openPalette();
+    else if (command) run(Number(command.dataset.command));
+  });
+}
