@@ -76,6 +76,22 @@ class CascadeTest(BrowserTest):
         self.assertEqual(self.move["amount"]["keys"][1]["at"], 30)
         expect(self.chip("t1.moves.m1.amount.keys.1.at")).to_have_text("30 frames")
 
+    def test_the_bar_of_a_move_is_its_start(self):
+        self.drag(self.page.locator("[data-move-span=m1]"), 12)
+        self.assertEqual(self.move["start"], 12)
+        expect(self.chip("t1.moves.m1.start")).to_have_text("frame 12")
+
+    def test_a_layer_is_moved_in_time_and_trimmed(self):
+        bar = self.page.locator("[data-span]")
+        self.drag(bar, 15)
+        title = self.document(self.scene)["layers"][0]
+        self.assertEqual((title["span"], title["moves"][0]["start"]), ([15, 105], 15))
+        self.settled(lambda: self.page.keyboard.press("Control+z"))
+        self.drag(bar, -20, at=0.999)
+        title = self.document(self.scene)["layers"][0]
+        self.assertEqual((title["span"], title["moves"][0]["start"]), ([0, 70], 0))
+        expect(self.page.locator("#stage-frame")).to_have_text("60")
+
     def test_escape_gives_a_drag_up(self):
         self.drag(self.bar(4), 10, at=0.3, settle=False)
         self.page.keyboard.press("Escape")

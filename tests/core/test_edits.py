@@ -47,6 +47,7 @@ class EditTest(TestCase):
             "add-layer", "remove-layer", "add-move", "remove-move", "set-length", "replace-scene",
             "changes", "add-selector", "remove-selector", "set-order", "set-rate",
             "untie", "bend-way", "scale-keys", "bend-stagger", "duplicate-layer", "move-layer",
+            "shift-layer",
         }  # fmt: skip
         self.assertEqual(set(EDITS), tested)
 
@@ -243,6 +244,19 @@ class EditTest(TestCase):
             moved = apply(twice, {"name": "move-layer", "layer": layer, "to": to})
             self.assertEqual([each["id"] for each in moved.document["layers"]], order)
             self.assertEqual(apply(moved.document, moved.inverse).document, twice)
+
+    def test_a_layer_is_shifted_with_all_that_moves_it(self):
+        """Each frame looks as the one ten frames before did."""
+        start = document()
+        keys = [{"at": 0, "value": [0, 0, 0]}, {"at": 30, "value": [90, 0, 0]}]
+        start["layers"][0]["transform"]["position"] = {"keys": keys}
+        later = apply(start, {"name": "shift-layer", "layer": "t1", "by": 10})
+        title = later.document["layers"][0]
+        self.assertEqual(title["span"], [10, 100])
+        self.assertEqual([key["at"] for key in title["transform"]["position"]["keys"]], [10, 40])
+        one = poses(files.from_data(start), "t1", [0, 7, 20])["values"]
+        self.assertEqual(poses(later.scene, "t1", [10, 17, 30])["values"], one)
+        self.assertEqual(apply(later.document, later.inverse).document, start)
 
     def test_bend_way(self):
         keys = [{"at": 0, "value": [0, 0, 0]}, {"at": 9, "value": [90, 0, 0]}]

@@ -309,6 +309,7 @@ def motion(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
             {
                 "id": move.id,
                 "unit": move.unit,
+                "start": move.start,
                 "units": layout.texts(move.unit, move.spaces),
                 "starts": np.round(times.starts, 3).tolist(),
                 "ends": np.round(times.ends, 3).tolist(),

@@ -73,3 +73,48 @@ class MoveLayer(Edit):
         was = layer_pointer(document, self.layer)[1]
         way = "forward" if self.to > was else "back"
         return f"{name_of(get(document, layer_pointer(document, self.layer)))} moved {way}"
+
+
+@edit("shift-layer")
+class ShiftLayer(Edit):
+    """Moves a layer in time, with all that moves it: its span, the starts of its moves, and the
+    keys that count in frames of the scene."""
+
+    layer: str
+    by: float = Field(ge=-1_000_000, le=1_000_000)
+
+    def changes(self, document: Document) -> list[Change]:
+        pointer = layer_pointer(document, self.layer)
+        layer = get(document, pointer)
+        moves = [
+            {
+                **move,
+                "start": _shifted(move.get("start", 0), self.by),
+                **({"reach": self._later(move["reach"])} if "reach" in move else {}),
+            }
+            for move in layer.get("moves", [])
+        ]
+        changed = {**layer, "span": [_shifted(frame, self.by) for frame in layer["span"]]}
+        changed |= {"moves": moves} if "moves" in layer else {}
+        changed |= {"transform": self._later(layer["transform"])} if "transform" in layer else {}
+        return [Change("put", pointer, changed)]
+
+    def _later(self, data: Any) -> Any:
+        """Plain data with the keys of its tracks shifted."""
+        if isinstance(data, list):
+            return [self._later(item) for item in data]
+        if not isinstance(data, dict):
+            return data
+        return {
+            name: _shifted(value, self.by) if name == "at" else self._later(value)
+            for name, value in data.items()
+        }
+
+    def label(self, document: Document) -> str:
+        name = name_of(get(document, layer_pointer(document, self.layer)))
+        return f"{name} {abs(self.by):g} frames {'later' if self.by > 0 else 'earlier'}"
+
+
+def _shifted(frame: float, by: float) -> float:
+    moved = round(frame + by, 6)
+    return int(moved) if moved == int(moved) else moved

@@ -74,6 +74,8 @@ class SetValue(Edit):
         return self.at
 
     def label(self, document: Document) -> str:
+        if self.path.endswith(".on") and isinstance(self.value, bool):
+            return f"{owner_of(document, self.path)} turned {_plain(self.value)}"
         old = find(document, pointer_to(document, self.path))
         said = f"{title_of(self.path)} of {owner_of(document, self.path)}"
         if isinstance(old, dict | list | None) or isinstance(self.value, dict | list):

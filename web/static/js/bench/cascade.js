@@ -64,12 +64,13 @@ function drawSpans() {
     const place = free < 0 ? rows.length : free;
     rows[place] = end;
     bar.style.cssText = `--f: ${first}; --n: ${end - first}; --row: ${place}`;
+    bar.dataset.moveSpan = move.id;
     const when = document.getElementById(`when-${move.id}`);
     if (when) when.textContent = `${isOff ? "off, " : ""}frames ${round(first)} to ${round(end)}`;
     return bar;
   });
   holder.replaceChildren(...bars);
-  holder.closest(".trow").style.height = `${Math.max(28, rows.length * 13 + 2)}px`;
+  holder.closest(".trow").style.height = `${Math.max(28, rows.length * 13 + 9)}px`;
 }
 
 function drawRows() {

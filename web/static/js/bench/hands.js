@@ -33,6 +33,17 @@ const HANDS = {
     const times = move.delays.map((delay, place) => (place === index ? clean(delay + by) : delay));
     return { edit: setValue(`${path(move)}.stagger`, { times }), said: `${move.units[index]} ${clean(times[index])} frames later` };
   },
+  start({ move }, by) {
+    const value = clean(move.start + by);
+    return { edit: setValue(`${path(move)}.start`, value), chip: "start", value, said: `from frame ${value} on` };
+  },
+  layer({ layer, span }, by) {
+    return { edit: { name: "shift-layer", layer, by }, said: `frames ${clean(span[0] + by)} to ${clean(span[1] + by)}` };
+  },
+  trim({ layer, span, edge }, by) {
+    const value = edge ? Math.max(span[0] + 1, span[1] + by) : Math.min(span[1] - 1, span[0] + by);
+    return { edit: setValue(`${layer}.span.${edge}`, value), said: edge ? `up to frame ${value}` : `from frame ${value} on` };
+  },
   length({ move, index }, by) {
     const whole = move.ends[index] - move.starts[index];
     const wanted = Math.max(1, whole + by);
@@ -48,8 +59,25 @@ export function grips(move) {
   return (middle === last ? "" : grip("bend", middle, "Drag sideways to bunch the first or the last")) + grip("gap", last, "Drag sideways to change the gap");
 }
 
+/** A hand on a layer's bar: its ends trim it, its middle moves it in time. */
+function onLayer(event, bar) {
+  const { left, right, width } = bar.getBoundingClientRect();
+  const edge = right - event.clientX < EDGE ? 1 : event.clientX - left < EDGE ? 0 : null;
+  const span = bar.dataset.span.split(",").map(Number);
+  const lane = bar.closest(".lane").getBoundingClientRect();
+  const layer = bar.closest("[data-layer]").dataset.layer;
+  return { hand: edge === null || width < 3 * EDGE ? "layer" : "trim", layer, span, edge, width: lane.width };
+}
+
 function begin(event, motion) {
   if (event.button !== 0) return null;
+  const layerBar = event.target.closest("[data-span]");
+  if (layerBar) return onLayer(event, layerBar);
+  const moveBar = event.target.closest("[data-move-span]");
+  if (moveBar) {
+    const move = motion?.moves.find(({ id }) => id === moveBar.dataset.moveSpan);
+    return move && { hand: "start", move, index: 0, width: moveBar.closest(".lane").getBoundingClientRect().width };
+  }
   const grip = event.target.closest("[data-hand]");
   const bar = event.target.closest(".crow .bar");
   const move = motion?.moves.find(({ id }) => id === state.move) ?? motion?.moves[0];
@@ -63,7 +91,7 @@ function begin(event, motion) {
 }
 
 function shown(answer) {
-  const chip = answer.chip && document.querySelector(`[data-chip="${CSS.escape(`${path(drag.move)}.${answer.chip}`)}"]`);
+  const chip = answer.chip && drag.move && document.querySelector(`[data-chip="${CSS.escape(`${path(drag.move)}.${answer.chip}`)}"]`);
   if (chip) setShown(chip, answer.value);
   const label = document.getElementById("hand-said");
   label.hidden = false;
