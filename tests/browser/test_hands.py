@@ -164,6 +164,45 @@ class HandsTest(BrowserTest):
         self.assertEqual((document["length"], document["layers"][0]["span"]), (120, [0, 120]))
         expect(self.page.locator("#length-said")).to_have_text("120")
 
+    def test_a_dragged_title_snaps_to_the_centre(self):
+        self.type_value("t1.transform.position.0", "700")
+        box = self.page.locator("#over polygon.is-picked").bounding_box()
+        scale = 1920 / self.page.locator("#canvas").bounding_box()["width"]
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        # Four pixels short of the centre, and far from any line down.
+        self.page.mouse.move(x + 260 / scale - 4, y + 47, steps=5)
+        expect(self.page.locator("#over line.cross")).to_have_count(1)
+        self.settled(self.page.mouse.up)
+        position = self.document(self.scene)["layers"][0]["transform"]["position"]
+        self.assertEqual(position[0], 960)
+        self.assertAlmostEqual(position[1], 540 + 47 * scale, delta=2)
+        expect(self.page.locator("#over line.cross")).to_have_count(0)
+
+    def test_lines_over_the_picture_are_remembered(self):
+        self.page.get_by_role("button", name="Safe margins").click()
+        expect(self.page.locator("#over rect.margin")).to_have_count(2)
+        self.page.reload()
+        expect(self.page.locator("#over rect.margin")).to_have_count(2)
+
+    def test_half_speed_takes_twice_as_long(self):
+        """Counted in frames shown while as much time passes, not in seconds."""
+        self.page.evaluate("""() => {
+          let now = 0;
+          performance.now = () => now;
+          window.requestAnimationFrame = (tick) => setTimeout(() => tick((now += 100)), 1);
+        }""")
+        self.at_frame(0)
+        self.page.locator("#speed").click()
+        expect(self.page.locator("#speed")).to_have_text("half speed")
+        self.page.locator("#loop").click()
+        self.page.locator("#play").click()
+        expect(self.page.locator("#play")).to_have_attribute("aria-pressed", "false")
+        self.assertIn(self.page.locator("#stage-frame").text_content(), ("88", "89"))
+        # 90 frames at 30 a second are 30 steps of a tenth of a second, at half speed 60.
+        self.assertGreaterEqual(self.page.evaluate("performance.now()"), 5900)
+
     def test_keyframes_of_a_titles_place(self):
         self.at_frame(10)
         across = "t1.transform.position.0"

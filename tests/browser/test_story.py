@@ -90,10 +90,12 @@ class StoryTest(BrowserTest):
         box = page.locator("#over polygon.is-picked").bounding_box()
         x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
         page.mouse.move(x, y)
+        page.keyboard.down("Control")  # no snapping
         page.mouse.down()
         page.mouse.move(x + 21, y + 42, steps=6)
         expect(page.locator("#stage-told")).to_contain_text("across")
         self.settled(page.mouse.up)
+        page.keyboard.up("Control")
         scale = 640 / page.locator("#canvas").bounding_box()["width"]
         across, down, _ = self.title["transform"]["position"]
         self.assertAlmostEqual(across, 250 + 21 * scale, delta=1)

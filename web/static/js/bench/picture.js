@@ -1,5 +1,6 @@
 // The picture is touched directly: titles are selected by a click and placed by dragging them.
 
+import { lines, listen as listenToLines, snapped } from "./guides.js";
 import { isPlaying } from "./player.js";
 import { commit, giveUp, preview, select } from "./server.js";
 import { on, state, url } from "./state.js";
@@ -50,7 +51,7 @@ function draw() {
     const picked = places.characters.filter(({ place }) => place >= first && place < end);
     shapes.push(...picked.map(({ corners }) => polygon(corners, "is-letter")));
   }
-  over.replaceChildren(...shapes);
+  over.replaceChildren(...lines(), ...shapes, ...(drag?.guides ?? []));
 }
 
 /** The position that the sentence of the selected title says, at the playhead. */
@@ -76,7 +77,7 @@ function start(event) {
   }
   over.setPointerCapture(event.pointerId);
   over.classList.add("is-dragging");
-  drag = { layer, from: inPicture(event), start: position(layer), depth: places.layers[layer].depth, moved: false };
+  drag = { layer, from: inPicture(event), start: position(layer), depth: places.layers[layer].depth, corners: places.layers[layer].corners, moved: false };
 }
 
 function move(event) {
@@ -86,6 +87,15 @@ function move(event) {
   if (!drag.moved && Math.hypot(...by) < 3) return;
   drag.moved = true;
   if (event.shiftKey) by = Math.abs(by[0]) > Math.abs(by[1]) ? [by[0], 0] : [0, by[1]];
+  drag.guides = [];
+  if (!event.ctrlKey && !event.metaKey) {
+    // Holding Ctrl leaves the lines alone. What is caught is the box as it is seen in the picture.
+    const scale = state.width / over.getBoundingClientRect().width;
+    const { more, found } = snapped(drag.corners, by.map((value) => value / drag.depth), scale);
+    const locked = event.shiftKey ? [by[0] !== 0, by[1] !== 0] : [true, true];
+    by = by.map((value, axis) => value + (locked[axis] ? more[axis] * drag.depth : 0));
+    drag.guides = found;
+  }
   drag.value = [Math.round(drag.start[0] + by[0]), Math.round(drag.start[1] + by[1]), drag.start[2]];
   told.textContent = `${drag.value[0]} across, ${drag.value[1]} down`;
   preview(edit());
@@ -99,6 +109,7 @@ function end() {
   drag = null;
   told.textContent = "";
   over.classList.remove("is-dragging");
+  draw();
 }
 
 export function listen() {
@@ -112,6 +123,7 @@ export function listen() {
     over.classList.remove("is-dragging");
     giveUp();
   });
+  listenToLines(draw);
   on("scene", refresh);
   on("frame", refresh);
 }

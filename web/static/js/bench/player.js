@@ -13,6 +13,8 @@ const context = canvas.getContext("2d");
 const blobs = new Map(); // address -> promise of a blob
 const bitmaps = new Map(); // address -> bitmap
 let playing = null;
+const SPEEDS = [[1, "full speed"], [0.5, "half speed"], [0.25, "quarter speed"]];
+let speed = 1;
 let loop = true;
 let wanted = "";
 
@@ -123,7 +125,7 @@ async function play() {
 
 function tick(run, now) {
   if (playing !== run) return;
-  const passed = Math.max(0, Math.floor(((now - run.at) * state.rate) / 1000));
+  const passed = Math.max(0, Math.floor(((now - run.at) * state.rate * speed) / 1000));
   let frame = run.from + passed;
   if (frame >= state.length) {
     if (!loop) return pause();
@@ -165,6 +167,18 @@ export function toggle() {
   else play();
 }
 
+/** Full, half or quarter speed, one after the other. */
+function nextSpeed() {
+  const wasPlaying = isPlaying();
+  pause();
+  speed = SPEEDS[(SPEEDS.findIndex(([value]) => value === speed) + 1) % SPEEDS.length][0];
+  const said = SPEEDS.find(([value]) => value === speed)[1];
+  const button = document.getElementById("speed");
+  button.textContent = said;
+  button.setAttribute("aria-label", `Speed: ${said}`);
+  if (wasPlaying) play();
+}
+
 function toggleLoop() {
   loop = !loop;
   const button = document.getElementById("loop");
@@ -177,5 +191,6 @@ export function listen() {
   on("scene", () => playing || showFrame());
   document.getElementById("play").addEventListener("click", toggle);
   document.getElementById("loop").addEventListener("click", toggleLoop);
+  document.getElementById("speed").addEventListener("click", nextSpeed);
   addEventListener("resize", () => playing || showFrame());
 }
