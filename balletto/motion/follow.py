@@ -30,7 +30,7 @@ _NODES, _NODE_WEIGHTS = np.polynomial.legendre.leggauss(12)
 # A jump leaves one rough piece at each halving. Far more of them mean that w shakes faster than can
 # be followed, and are taken as they are.
 _JUMPS_A_CELL = 4
-_FORGOTTEN = np.log(1e10)
+_FORGOTTEN = np.log(1e13)
 _BLOCK_CELLS = 256
 _MOST_SAMPLES = 2_000_000  # of w at once, to bound the memory
 
