@@ -79,10 +79,6 @@ class Part:
     units: int
     _outlines: dict[int, tuple[Command, ...]] = field(default_factory=dict)
 
-    def covers(self, text: str) -> bool:
-        """Whether there is a glyph for every point of a text that shows at all."""
-        return all(ord(point) in self.covered or _is_unseen(point) for point in text)
-
     def moved(self, changes: tuple[tuple[str, float], ...]) -> "Part":
         """This file with some axes moved by so much, in steps so fine that none is seen; each
         stays in its range, and one that the font lacks has no effect."""
@@ -114,6 +110,15 @@ class Part:
             return 0.0, 0.0, 0.0, 0.0
         right, bottom = found.x_bearing + found.width, found.y_bearing + found.height
         return found.x_bearing, bottom, right, found.y_bearing
+
+
+def _covers(covered: frozenset[int], text: str) -> bool:
+    """Whether there is a glyph for every point of a text that shows at all; a letter and its marks
+    may have one together, as shaping finds them."""
+    return any(
+        all(ord(point) in covered or _is_unseen(point) for point in form)
+        for form in (text, unicodedata.normalize("NFC", text))
+    )
 
 
 def _is_unseen(point: str) -> bool:
@@ -163,16 +168,14 @@ class Face:
     def part_for(self, text: str) -> Found:
         """The first file that covers a character: of this family, else of those to fall back on,
         else the first of those, whose box for a missing glyph then stands."""
-        own = next((part for part in self.parts if part.covers(text)), None)
+        own = next((part for part in self.parts if _covers(part.covered, text)), None)
         if own is not None:
             return Found(own, self.family)
         for name in FALLBACKS:
             for path in family(name).files:
-                if _part(path, _clamped(_open(path).axes, {})).covers(text):
-                    axes = _clamped(_open(path).axes, dict(self.axes))
-                    return Found(_part(path, axes), name)
-        boxes = family(FALLBACKS[0]).files[0]
-        return Found(_part(boxes, _clamped(_open(boxes).axes, dict(self.axes))), None)
+                if _covers(covered_by(path), text):
+                    return Found(_part_near(path, self.axes), name)
+        return Found(_part_near(family(FALLBACKS[0]).files[0], self.axes), None)
 
 
 def family(name: str) -> Family:
@@ -199,9 +202,7 @@ def face(name: str, axes: tuple[tuple[str, float], ...] = ()) -> Face:
     As in CSS, an axis that the font lacks has no effect and a value past its range counts as the
     end of the range; an axis not given is where `resting_axes` says.
     """
-    files = family(name).files
-    wanted = dict(axes)
-    parts = tuple(_part(path, _clamped(_open(path).axes, wanted)) for path in files)
+    parts = tuple(_part_near(path, axes) for path in family(name).files)
     extents = parts[0].font.get_font_extents("ltr")
     units = parts[0].units
     return Face(name, axes, extents.ascender / units, -extents.descender / units, parts)
@@ -212,11 +213,12 @@ def resting_axes(name: str, size: float) -> dict[str, float]:
 
     The weight is 400, the optical size follows the size as in CSS, all else is the font's default.
     """
-    wanted = {"wght": 400.0, "opsz": size}
-    return {
-        axis.tag: min(max(wanted.get(axis.tag, axis.default), axis.low), axis.high)
-        for axis in axes_of(name)
-    }
+    return dict(_clamped(axes_of(name), {"wght": 400.0, "opsz": size}))
+
+
+def _part_near(path: Path, axes: tuple[tuple[str, float], ...]) -> Part:
+    """A file at axis values as near to those wanted as it has them."""
+    return _part(path, _clamped(_open(path).axes, dict(axes)))
 
 
 def _clamped(axes: tuple[Axis, ...], wanted: dict[str, float]) -> tuple[tuple[str, float], ...]:

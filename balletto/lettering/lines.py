@@ -72,15 +72,18 @@ def _broken(cells: list[Cell], width: float | None) -> Iterator[list[Cell]]:
         yield cells
         return
     line: list[Cell] = []
+    taken = 0.0  # the pitches of the line so far
     for unit in _break_units(cells):
-        if line and _width([*line, *unit]) > width:
+        needed = _width(unit)
+        if line and needed and taken + needed > width:
             yield line
-            line = []
+            line, taken = [], 0.0
         for cell in unit:
-            if line and not is_blank(cell.text) and _width([*line, cell]) > width:
+            if line and not is_blank(cell.text) and taken + cell.advance > width:
                 yield line
-                line = []
+                line, taken = [], 0.0
             line.append(cell)
+            taken += cell.pitch
     yield line
 
 
@@ -95,7 +98,7 @@ def _break_units(cells: list[Cell]) -> Iterator[list[Cell]]:
 
 
 def _width(cells: list[Cell]) -> float:
-    """The width of a line: without the white space at its end, and what follows its last letter."""
+    """The width of cells: without the white space at their end and what follows the last letter."""
     end = len(cells)
     while end and is_blank(cells[end - 1].text):
         end -= 1

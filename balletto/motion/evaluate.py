@@ -45,14 +45,14 @@ class Composite:
     values: of just the properties that they touch, (times, units), tints for colours
     pivot: what they turn and stretch about; where moves have pivots that differ, `turns` has the
         turning and stretching about each
-    cells: tracking and opacity of all characters, white space included, where that takes part
+    cell_tracking: that of all characters, white space included, where that takes part
     """
 
     shape: tuple[int, int]
     pivot: Pivot = ((0.5, 0.5), "unit")
     values: dict[str, Any] = field(default_factory=dict)
     turns: dict[Pivot, "Composite"] = field(default_factory=dict)
-    cells: dict[str, np.ndarray] = field(default_factory=dict)
+    cell_tracking: np.ndarray | None = None
 
     def __getitem__(self, name: str) -> Any:
         """The values of a property, (times, units); just its rest where no move touches it."""
@@ -102,7 +102,9 @@ def _has_course(move: Move) -> bool:
 def _moves_alike(move: Move, delays: np.ndarray, local_times: np.ndarray) -> bool:
     """Whether all units go through one course in their own time, none before the scene begins."""
     amount = move.amount
-    if move.reach or not isinstance(amount, Track) or amount.before != "hold" or not len(delays):
+    if move.reach or not isinstance(amount, Track) or amount.before != "hold":
+        return False
+    if not local_times.size:
         return False
     starts_later = amount.keys[0].at >= -move.start - delays.min()
     return bool(starts_later and np.ptp(local_times) < MOST_FRAMES_ALIKE)
@@ -138,16 +140,12 @@ def _with_spaces(
 
     def narrowed(composite: Composite) -> Composite:
         values = {name: _columns(value, visible) for name, value in composite.values.items()}
-        return Composite((len(times), len(visible)), composite.pivot, values)
+        turns = {pivot: narrowed(part) for pivot, part in composite.turns.items()}
+        tracking = composite.values.get("tracking")
+        return Composite((len(times), len(visible)), composite.pivot, values, turns, tracking)
 
     visible = layout.visible
-    whole = _sum_up(moves, pick, times, (len(all_cells), visible))
-    narrow = narrowed(whole)
-    narrow.turns.update({pivot: narrowed(part) for pivot, part in whole.turns.items()})
-    narrow.cells.update(
-        {name: whole.full(name) for name in ("tracking", "opacity") if name in whole.values}
-    )
-    return narrow
+    return narrowed(_sum_up(moves, pick, times, (len(all_cells), visible)))
 
 
 def _columns(value: Any, visible: np.ndarray) -> Any:

@@ -22,15 +22,16 @@ from ..scene.moves import Follow
 Weights = Callable[[np.ndarray], np.ndarray]
 
 # Where in a cell w is taken; the ends just within.
-_PLACES = np.array([1e-9, 0.25, 0.5, 0.75, 1 - 1e-9])
+_PLACES = np.array([1e-6, 0.25, 0.5, 0.75, 1 - 1e-6])
 _SMOOTH = 2e-5  # how far w, if it is about 1, may be from the parabola through three places
 _HALVINGS = 14  # a cell is then 1/16384 of the first, and a jump in it harmless
 _READINGS = 16  # in a cell, of an answer that many units share
 _NODES, _NODE_WEIGHTS = np.polynomial.legendre.leggauss(12)
-# A jump leaves one rough piece at each halving. Far more of them mean that w shakes faster than can
-# be followed, and are taken as they are.
-_JUMPS_A_CELL = 4
-_FORGOTTEN = np.log(1e13)
+# What is just curved is smooth in a few halvings, and a jump leaves one rough piece at each. More
+# pieces than this of one cell mean that w shakes faster than can be followed: they are taken as
+# they are.
+_MOST_PIECES = 64
+_FORGOTTEN = 1e-13  # the share of a state that is as good as nothing
 _BLOCK_CELLS = 256
 _MOST_SAMPLES = 2_000_000  # of w at once, to bound the memory
 
@@ -62,10 +63,24 @@ class _Oscillator(NamedTuple):
         )
 
     @property
-    def memory(self) -> float:
-        """Frames after which nothing is left of a state."""
+    def cell(self) -> float:
+        """A length in frames over which it hardly swings: a whole part of a frame."""
+        return 1.0 / int(np.ceil(self.rate * max(1.0, self.damping)))
+
+    def memory(self, left: float) -> float:
+        """Frames after which no more than the share `left` of a state is left."""
         slow = self.damping - np.sqrt(max(self.damping**2 - 1, 0.0))
-        return float(_FORGOTTEN / (slow * self.rate))
+        return float(-np.log(left) / (slow * self.rate))
+
+
+def _oscillator(follow: Follow, rate: Fraction) -> _Oscillator:
+    return _Oscillator(2 * np.pi * follow.frequency / float(rate), follow.damping)
+
+
+def settling(follow: Follow, rate: Fraction, left: float) -> float:
+    """Frames that a follower needs, once what it follows rests, until no more than `left` of its
+    swing is left."""
+    return _oscillator(follow, rate).memory(left)
 
 
 def _sinhc(split: complex, time: np.ndarray) -> np.ndarray:
@@ -78,17 +93,19 @@ def followed(
     weights: Weights, follow: Follow, rate: Fraction, times: np.ndarray, count: int
 ) -> np.ndarray:
     """The weights (times, count) that follow `weights`, at `times` (t,) in frames, in any order."""
-    oscillator = _Oscillator(2 * np.pi * follow.frequency / float(rate), follow.damping)
-    cell = 1.0 / int(np.ceil(oscillator.rate * max(1.0, follow.damping)))
+    if not len(times):
+        return np.empty((0, count))
+    oscillator = _oscillator(follow, rate)
+    cell = oscillator.cell
     wanted = np.maximum(times, 0.0)
     places = np.floor(wanted / cell + 1e-9).astype(int)
-    first = max(0, int((wanted.min(initial=0.0) - oscillator.memory) / cell))
+    first = max(0, int((wanted.min() - oscillator.memory(_FORGOTTEN)) / cell))
     rest = weights(np.full((1, 1), first * cell))
     state = np.stack([np.broadcast_to(rest[0], (count,)), np.zeros(count)])
     followed = np.empty((len(times), count))
     sorted_rows = np.argsort(places, kind="stable")
     done = 0
-    for here, states in _states(weights, oscillator, cell, first, places.max(initial=0), state):
+    for here, states in _states(weights, oscillator, cell, first, places.max(), state):
         end = np.searchsorted(places[sorted_rows], here + len(states), side="left")
         rows = sorted_rows[done:end]
         done = end
@@ -105,10 +122,10 @@ def followed_alike(
     Up to the local time `since` the course stays as it is, so that a unit is at rest there. The
     answer is worked out once, at fine steps, and read off between them.
     """
-    oscillator = _Oscillator(2 * np.pi * follow.frequency / float(rate), follow.damping)
-    cell = 1.0 / int(np.ceil(oscillator.rate * max(1.0, follow.damping)))
+    oscillator = _oscillator(follow, rate)
+    cell = oscillator.cell
     past = local_times - since
-    first = max(0, int((past.min(initial=np.inf) - oscillator.memory) / cell))
+    first = max(0, int((past.min() - oscillator.memory(_FORGOTTEN)) / cell))
     last = max(first, int(np.ceil(past.max(initial=0.0) / cell)))
     table = _fine_states(lambda at: course(at + since), oscillator, cell, first, last)
     past *= _READINGS / cell
@@ -217,8 +234,8 @@ def _kernel(oscillator: _Oscillator, length: float) -> np.ndarray:
 
 
 def _scale(samples: np.ndarray) -> np.ndarray:
-    """How large w is for each unit, at least 1: (units,)."""
-    return np.maximum(np.abs(samples).max(axis=(0, 1), initial=0.0), 1.0)
+    """How large w is in each cell, at least 1: (cells, units)."""
+    return np.maximum(np.abs(samples).max(axis=0), 1.0)
 
 
 def _is_rough(samples: np.ndarray, scale: np.ndarray) -> np.ndarray:
@@ -241,23 +258,26 @@ def _refine(
     """Works the rough cells out again, halved until w is smooth in each half; changes `pushed`."""
     cells, units = np.nonzero(rough)
     pushed[cells, :, units] = 0.0
-    ends, begin, part = starts + length, starts[cells], length
+    # The pieces: of which rough cell each is, and where it begins.
+    whole, begin, part = np.arange(len(cells)), starts[cells], length
+    ends = begin + length
     for halving in range(1, _HALVINGS + 1):
         part /= 2
-        cells, units = np.tile(cells, 2), np.tile(units, 2)
+        whole = np.tile(whole, 2)
         begin = np.concatenate([begin, begin + part])
-        samples = _asked(weights, units, begin + _PLACES[:, None] * part, rough.shape[1])
-        again = _is_rough(samples, scale[units])
-        if halving == _HALVINGS or again.sum() > _JUMPS_A_CELL * rough.sum():
-            again[:] = False
+        times = begin + _PLACES[:, None] * part
+        samples = _asked(weights, units[whole], times, rough.shape[1])
+        again = _is_rough(samples, scale[cells[whole], units[whole]]) & (halving < _HALVINGS)
+        # Counted for each cell by itself: what others do is nothing to its answer.
+        again &= np.bincount(whole[again], minlength=len(cells))[whole] <= _MOST_PIECES
         done = ~again
         answer = _kernel(oscillator, part) @ samples[:, done]
-        left = np.maximum(ends[cells[done]] - begin[done] - part, 0.0)
+        left = np.maximum(ends[whole[done]] - begin[done] - part, 0.0)
         states = np.einsum("nab,bn->na", oscillator.state_after(left), answer)
-        np.add.at(pushed, (cells[done], slice(None), units[done]), states)
+        np.add.at(pushed, (cells[whole[done]], slice(None), units[whole[done]]), states)
         if not again.any():
             return
-        cells, units, begin = cells[again], units[again], begin[again]
+        whole, begin = whole[again], begin[again]
 
 
 def _asked(weights: Weights, units: np.ndarray, times: np.ndarray, count: int) -> np.ndarray:

@@ -31,7 +31,7 @@ def reflow(title: Title, layout: Layout, composites: dict[str, Composite]) -> Re
     grown = np.zeros((frames, cells))
     if growth is not None:
         grown[:, layout.visible] = growth
-    spacing = _cell_values("tracking", layout, composites, frames) / 1000
+    spacing = _tracking(layout, composites, frames) / 1000
     seen = _seen(layout, composites, frames) if title.hold_center else None
     left = np.zeros((frames, cells))
     for row in layout.rows:
@@ -46,22 +46,20 @@ def reflow(title: Title, layout: Layout, composites: dict[str, Composite]) -> Re
     return Reflow(left, left + grown)
 
 
-def _cell_values(
-    name: str, layout: Layout, composites: dict[str, Composite], frames: int
-) -> np.ndarray:
-    """The sum of a property over unit kinds, for all characters, (frames, cells).
+def _tracking(layout: Layout, composites: dict[str, Composite], frames: int) -> np.ndarray:
+    """The tracking that moves add up to, for all characters, (frames, cells).
 
     White space has what its line and title have; what characters and words have, only if it takes
     part.
     """
     total = np.zeros((frames, len(layout.cell_places)))
     for kind, composite in composites.items():
-        if name in composite.cells:
-            total += composite.cells[name]
-        elif name in composite.values and kind in ("line", "title"):
-            total += composite.values[name][:, layout.cell_member[kind]]
-        elif name in composite.values:
-            total[:, layout.visible] += composite.values[name][:, layout.member[kind]]
+        if composite.cell_tracking is not None:
+            total += composite.cell_tracking
+        elif "tracking" in composite.values and kind in ("line", "title"):
+            total += composite.values["tracking"][:, layout.cell_member[kind]]
+        elif "tracking" in composite.values:
+            total[:, layout.visible] += composite.values["tracking"][:, layout.member[kind]]
     return total
 
 

@@ -102,3 +102,16 @@ def through_camera(space: Space, scene: Scene) -> np.ndarray:
     seen[..., 2, :] = depth
     seen[..., 2, 2] += 1
     return seen
+
+
+def corners_seen(matrices: np.ndarray, boxes: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Corners of boxes (n, 4) seen through matrices (n, 3, 3): places in the picture (n, 4, 2),
+    clockwise from the left top, and their depths (n, 4), which are 1 at the plane of the picture
+    and not above 0 at the camera and behind it, where the places mean nothing."""
+    left, top, right, bottom = boxes.T
+    xs = np.stack([left, right, right, left], axis=1)
+    ys = np.stack([top, top, bottom, bottom], axis=1)
+    seen = np.einsum("nij,njk->nik", matrices, np.stack([xs, ys, np.ones_like(xs)], axis=1))
+    depths = seen[:, 2]
+    places = seen[:, :2] / np.where(depths == 0, 1.0, depths)[:, None]
+    return places.transpose(0, 2, 1), depths

@@ -14,8 +14,9 @@ from ..scene.document import Scene, Title
 from ..scene.moves import Move
 from ..scene.tracks import Track
 from .evaluate import does_something
+from .follow import settling
 from .properties import ABOUT_PIVOT, parts_of
-from .space import layer_matrices
+from .space import corners_seen, layer_matrices
 from .stagger import delays_of
 from .units import units_of
 
@@ -70,15 +71,13 @@ def _outside_safe_margins(case: _Case) -> Iterator[SceneWarning]:
     first, end = case.title.span
     time = np.array([(first + min(end, case.scene.length)) / 2])
     matrix = layer_matrices(case.scene, case.title.transform, time)[0]
-    left, top, right, bottom = _ink(case.layout)
-    corners = np.array([[left, top, 1], [right, top, 1], [right, bottom, 1], [left, bottom, 1]])
-    x, y, w = matrix @ corners.T
-    if (w <= 1e-6).any():
+    seen, depth = corners_seen(matrix[None], np.array([_ink(case.layout)]))
+    if (depth <= 1e-6).any():
         return
     size = np.array(case.scene.size)
     margin = size * SAFE_MARGIN
-    low = margin - np.array([(x / w).min(), (y / w).min()])
-    high = np.array([(x / w).max(), (y / w).max()]) - (size - margin)
+    low = margin - seen[0].min(axis=0)
+    high = seen[0].max(axis=0) - (size - margin)
     sides = {"left": low[0], "right": high[0], "top": low[1], "bottom": high[1]}
     over = {side: px for side, px in sides.items() if px > 0.5}
     if over:
@@ -99,7 +98,9 @@ def _unlanded(case: _Case) -> Iterator[SceneWarning]:
         if not isinstance(amount, Track) or len(amount.keys) < 2 or amount.after != "hold":
             continue
         units = units_of(case.scene, case.title, case.layout, move.unit, move.spaces)
-        last_key = amount.keys[-1].at + _settling(case.scene, move)
+        last_key = amount.keys[-1].at
+        if move.follow is not None:
+            last_key += settling(move.follow, case.scene.frames_a_second, _SETTLED)
         ends = move.start + delays_of(move.stagger, units) + last_key
         end = min(case.title.span[1], case.scene.length)
         late = int((ends > end + 1e-6).sum())
@@ -115,16 +116,6 @@ def _counted(late: int, count: int, unit: str) -> str:
     if late == count:
         return f"All {unit}s are" if count > 1 else f"The {unit} is"
     return f"{late} of {count} {unit}s {'are' if late > 1 else 'is'}"
-
-
-def _settling(scene: Scene, move: Move) -> float:
-    """Frames that a follower needs to come to rest after what it follows has."""
-    if move.follow is None:
-        return 0.0
-    damping = move.follow.damping
-    slow = damping - np.sqrt(max(damping**2 - 1, 0.0))
-    rate = 2 * np.pi * move.follow.frequency / float(scene.frames_a_second)
-    return float(-np.log(_SETTLED) / (slow * rate))
 
 
 def _without_effect(case: _Case) -> Iterator[SceneWarning]:

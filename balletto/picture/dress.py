@@ -80,7 +80,7 @@ def _tint(name: str, layout: Layout, composites: dict[str, Composite]) -> Tint |
 
 
 def _fills(layout: Layout, composites: dict[str, Composite], frames: int) -> list[list[Fill]]:
-    plain = plain_fills(layout)
+    plain = _plain_fills(layout)
     tint = _tint("fill", layout, composites)
     if tint is None:
         return [plain] * frames
@@ -129,7 +129,7 @@ def _lines(
     return _by_frame(columns, frames)
 
 
-def plain_fills(layout: Layout) -> list[Fill]:
+def _plain_fills(layout: Layout) -> list[Fill]:
     """What fills each character while no move tints it."""
     return [_plain(layout, number) for number in range(len(layout.characters))]
 

@@ -43,9 +43,10 @@ def _staged(document: dict[str, Any], layer: str, preset: dict[str, Any]) -> Sce
     rate = files.from_data({**document, "layers": []}).frames_a_second
     shortest = round((_SECONDS if preset["group"] != "Exits" else _SECONDS / 2) * rate)
     staged = {
-        **{key: value for key, value in title.items() if key not in ("runs", "transform")},
-        "runs": title.get("runs", []),
-        "text": title["text"].strip() or "Your words",
+        **title,
+        "on": True,
+        "text": title["text"] if title["text"].strip() else "Your words",
+        "transform": {},
         "span": [0, shortest],
         "moves": [],
         **preset.get("title", {}),
@@ -68,7 +69,8 @@ def _centered(scene: Scene) -> dict[str, Any]:
     if not len(box):
         return {"position": [width / 2, height / 2, 0]}
     left, top, right, bottom = box[0].tolist()
-    scale = min(_ROOM[0] * width / (right - left), _ROOM[1] * height / (bottom - top), 2.5)
+    wide, high = max(right - left, 1.0), max(bottom - top, 1.0)  # a mark alone has no width
+    scale = min(_ROOM[0] * width / wide, _ROOM[1] * height / high, 2.5)
     x = width / 2 - (left + right) / 2 * scale
     y = height / 2 - (top + bottom) / 2 * scale
     return {"position": [x, y, 0], "scale": [scale, scale]}

@@ -46,7 +46,7 @@ class _Block:
 
     @property
     def _reach(self) -> np.ndarray:
-        """What is drawn on, (frames or 1, n, 4): the ink, and what its dress and axes add."""
+        """What is drawn on, (n, 4) or (frames, n, 4): the ink, and what its dress and axes add."""
         more = np.asarray(self.dress.reach)
         if self.axes:
             # How far a letter of other axes reaches is not known before it is made: half as far
@@ -114,9 +114,7 @@ class _SetTitle:
 
 
 def _rows(reach: np.ndarray, matrices: np.ndarray, seen: np.ndarray) -> list[tuple[float, float]]:
-    left, top, right, bottom = np.moveaxis(
-        np.atleast_3d(reach).reshape(-1, *reach.shape[-2:]), -1, 0
-    )
+    left, top, right, bottom = np.moveaxis(reach, -1, 0)
     corners = ((left, top), (right, top), (right, bottom), (left, bottom))
     y, w = (
         np.stack(

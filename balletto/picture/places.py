@@ -7,7 +7,7 @@ import numpy as np
 from ..lettering.layout import lay_out
 from ..motion.evaluate import compose
 from ..motion.matrices import place
-from ..motion.space import layer_matrices
+from ..motion.space import corners_seen, layer_matrices
 from ..scene.document import Scene, Transform
 from ..scene.tracks import value_at
 
@@ -75,9 +75,5 @@ def _matrix(scene: Scene, transform: Transform, frame: float) -> np.ndarray:
 
 
 def _corners(matrices: np.ndarray, boxes: np.ndarray) -> np.ndarray:
-    """The corners (n, 4, 2) of boxes (n, 4) seen through matrices (n, 3, 3)."""
-    left, top, right, bottom = boxes.T
-    xs = np.stack([left, right, right, left], axis=1)
-    ys = np.stack([top, top, bottom, bottom], axis=1)
-    seen = np.einsum("nij,njk->nik", matrices, np.stack([xs, ys, np.ones_like(xs)], axis=1))
-    return np.round((seen[:, :2] / seen[:, 2:]).transpose(0, 2, 1), 2)
+    """The corners (n, 4, 2) of boxes (n, 4) seen through matrices (n, 3, 3), for the page."""
+    return np.round(corners_seen(matrices, boxes)[0], 2)

@@ -59,10 +59,23 @@ def _in_whole_frames(data: Any) -> Any:
     for name, value in data.items():
         if name == "gap":
             whole[name] = max(0.5, round(value * 2) / 2)
-        elif name in ("at", "start", "span", "period", "hold") and isinstance(value, int | float):
+        elif name in ("start", "span") and isinstance(value, int | float):
             whole[name] = round(value)
+        elif name in ("period", "hold") and isinstance(value, int | float):
+            whole[name] = max(1, round(value))
+        elif name == "keys":
+            whole[name] = _keys_on_frames(value)
         else:
             whole[name] = _in_whole_frames(value)
+    return whole
+
+
+def _keys_on_frames(keys: list[dict[str, Any]]) -> list[dict[str, Any]]:
+    """Keys on whole frames, each at least one after the last, however few frames a second has."""
+    whole: list[dict[str, Any]] = []
+    for key in keys:
+        earliest = whole[-1]["at"] + 1 if whole else round(key["at"])
+        whole.append({**key, "at": max(earliest, round(key["at"]))})
     return whole
 
 

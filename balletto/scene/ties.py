@@ -1,5 +1,6 @@
 """Ties: values that follow others. Here they are found, checked and bound to what they follow."""
 
+import re
 from collections.abc import Iterator
 from functools import cache
 from typing import Any
@@ -10,13 +11,13 @@ from .errors import Fault
 from .tracks import Tied, Track
 
 Place = tuple[str | int, ...]
+MOST_STEPS = 100  # from a value to what it follows at last
 
 
 def bind_ties(scene: Any) -> list[Fault]:
     """Binds every tie of a scene to what it follows; a fault for each that cannot be."""
     ties = dict(_ties_in(scene, ()))
     faults = []
-    targets: dict[int, Tied | None] = {}
     for place, tied in ties.items():
         try:
             source, part = find_value(scene, tied.tie.to)
@@ -24,16 +25,11 @@ def bind_ties(scene: Any) -> list[Fault]:
             faults.append(Fault(_path(place), f"the tie leads nowhere: {error.args[0]}"))
             continue
         tied.bind(source, part, _owner(scene, tied.tie.to))
-        targets[id(tied)] = source if isinstance(source, Tied) else None
-    names = {id(tied): _name(scene, place) for place, tied in ties.items()}
-    for place, tied in ties.items():
-        circle = _circle(tied, targets)
-        if circle:
-            told = " → ".join([names[step] for step in circle])
-            faults.append(Fault(_path(place), f"a circle of ties, which has no value: {told}"))
     if faults:
         return faults
-    return [fault for place, tied in ties.items() for fault in _misfits(place, tied)]
+    names = {id(tied): _name(scene, place) for place, tied in ties.items()}
+    faults = [fault for place, tied in ties.items() for fault in _endless(place, tied, names)]
+    return faults or [fault for place, tied in ties.items() for fault in _misfits(place, tied)]
 
 
 def _ties_in(part: Any, place: Place) -> Iterator[tuple[Place, Tied]]:
@@ -107,15 +103,15 @@ def _width(value: Any) -> int:
     if isinstance(value, Track):
         return _width(value.keys[0].value)
     if isinstance(value, Tied):
-        return 0 if value._part is not None else max(len(_stand_in(type(value))), 0)
+        return 0 if value.part is not None else len(_stand_in(type(value)))
     if isinstance(value, tuple) and value and all(isinstance(v, int | float) for v in value):
         return len(value)
     is_number = isinstance(value, int | float) and not isinstance(value, bool)
-    return 0 if is_number or _is_color(value) else -1
+    is_color = isinstance(value, str) and _COLOR.fullmatch(value)
+    return 0 if is_number or is_color else -1
 
 
-def _is_color(value: Any) -> bool:
-    return isinstance(value, str) and value.startswith("#")
+_COLOR = re.compile("#[0-9A-Fa-f]{6}")
 
 
 @cache
@@ -139,19 +135,24 @@ def _takes_colors(kind: type[Tied]) -> bool:
     return True
 
 
-def _circle(start: Tied, targets: dict[int, Tied | None]) -> list[int]:
-    """The ties from one round to itself; none if it does not come back."""
-    steps, tied = [id(start)], targets.get(id(start))
-    while tied is not None and id(tied) not in steps:
-        steps.append(id(tied))
-        tied = targets.get(id(tied))
-    return [*steps, id(start)] if tied is start else []
+def _endless(place: Place, start: Tied, names: dict[int, str]) -> Iterator[Fault]:
+    """A fault if the ties from one on come back to it, or are too many in a row."""
+    steps, followed = [start], start.source
+    while isinstance(followed, Tied) and followed is not start and len(steps) <= MOST_STEPS:
+        steps.append(followed)
+        followed = followed.source
+    if followed is start:
+        circle = " → ".join(names[id(step)] for step in [*steps, start])
+        yield Fault(_path(place), f"a circle of ties, which has no value: {circle}")
+    elif len(steps) > MOST_STEPS:
+        told = f"more than {MOST_STEPS} ties in a row: tie it to what the others follow at last"
+        yield Fault(_path(place), told)
 
 
 def _misfits(place: Place, tied: Tied) -> Iterator[Fault]:
     """A fault if what is followed has not as many numbers as what follows."""
-    needed, given = len(_stand_in(type(tied))), _width(tied._source)
-    given = 0 if tied._part is not None else given
+    needed = len(_stand_in(type(tied)))
+    given = 0 if tied.part is not None else _width(tied.source)
     if _takes_colors(type(tied)) != tied.is_color or needed != given:
         told = "a colour" if tied.is_color else _COUNTS[given]
         wanted = "a colour" if _takes_colors(type(tied)) else _COUNTS[needed]
@@ -166,11 +167,7 @@ def _name(scene: Any, place: Place) -> str:
     names: list[str] = []
     part: Any = scene
     for index, step in enumerate(place):
-        part = (
-            part[step]
-            if isinstance(step, int | str) and isinstance(part, tuple | dict)
-            else (_step(part, str(step), ""))
-        )
+        part = part[step] if isinstance(part, tuple | dict) else _step(part, str(step), "")
         if index and place[index - 1] in ("layers", "moves") and isinstance(step, int):
             names.append(part.id)
         elif step != "layers":

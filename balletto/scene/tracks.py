@@ -214,6 +214,16 @@ class Tied(Model, Generic[V]):
         self._source, self._part, self._owner = source, part, owner
 
     @property
+    def source(self) -> Any:
+        """The value that is followed."""
+        return self._source
+
+    @property
+    def part(self) -> int | None:
+        """Which part of a vector is followed; None if it is the whole value."""
+        return self._part
+
+    @property
     def owner(self) -> str:
         """The name of the move or layer whose value is followed."""
         return self._owner

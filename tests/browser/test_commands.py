@@ -35,6 +35,15 @@ class CommandsTest(BrowserTest):
         self.page.keyboard.press("Escape")
         expect(palette).to_be_hidden()
 
+    def test_in_an_empty_scene_the_next_step_is_said(self):
+        self.settled(self.page.get_by_role("button", name="Remove Title").click)
+        for words in ("add rise and", "duplicate", "add a move"):
+            self.page.keyboard.press("Control+k")
+            self.page.keyboard.type(words)
+            self.page.keyboard.press("Enter")
+            expect(self.page.locator("#notices")).to_contain_text("add a title first")
+            self.page.locator(".notice__close").click()
+
     def test_back_to_any_state_and_back_again(self):
         for gap in (3, 4, 5):
             self.type_value("t1.moves.m1.stagger.gap", str(gap))

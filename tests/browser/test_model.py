@@ -25,6 +25,14 @@ class ModelTest(BrowserTest):
     def more(self, of="m1"):
         self.page.locator(f"#more-{of} > summary").click()
 
+    def tie(self, path, to):
+        """Ties two values by the lists under "More"."""
+        self.more()
+        form = self.page.locator("#more-m1 [data-tie]")
+        form.locator("[name=path]").select_option(label=path)
+        form.locator("[name=to]").select_option(label=to)
+        self.settled(form.get_by_role("button", name="Tie").click)
+
     def press(self, name):
         self.settled(self.page.get_by_role("button", name=name, exact=True).first.click)
 
@@ -81,11 +89,7 @@ class ModelTest(BrowserTest):
         self.assertNotIn("follow", self.moves[0])
 
     def test_a_value_is_tied_to_another_and_untied(self):
-        self.more()
-        form = self.page.locator("#more-m1 [data-tie]")
-        form.locator("[name=path]").select_option(label="y")
-        form.locator("[name=to]").select_option(label="amount of Rise")
-        self.settled(form.get_by_role("button", name="Tie").click)
+        self.tie("y", "amount of Rise")
         self.assertEqual(self.moves[0]["pose"]["y"], {"tie": {"to": "t1.moves.m1.amount"}})
         self.type_value(f"{MOVE}.pose.y.tie.gain", "150")
         expect(self.page.locator("#sentence-m1")).to_contain_text("tied to amount of “Rise”")
@@ -94,11 +98,7 @@ class ModelTest(BrowserTest):
         self.assertEqual(self.moves[0]["pose"]["y"], 150)
 
     def test_a_circle_of_ties_is_refused_in_words_and_nothing_is_lost(self):
-        self.more()
-        form = self.page.locator("#more-m1 [data-tie]")
-        form.locator("[name=path]").select_option(label="amount")
-        form.locator("[name=to]").select_option(label="amount of Rise")
-        self.settled(form.get_by_role("button", name="Tie").click)
+        self.tie("amount", "amount of Rise")
         notice = self.page.locator("#notices")
         expect(notice).to_contain_text("a circle of ties")
         self.assertIn("keys", self.moves[0]["amount"])

@@ -88,6 +88,13 @@ class EditTest(TestCase):
         self.assertIn("no layer 't9'", self.refused(name="set-value", path="t9.text", value=""))
         self.assertIn("no move", self.refused(name="set-value", path="t1.moves.m7.on", value=1))
 
+    def test_clear_value_with_what_means_nothing_without_it(self):
+        path = "t1.moves.m1"
+        made = apply(document(), {"name": "set-value", "path": f"{path}.pivot_of", "value": "word"})
+        made = apply(made.document, {"name": "set-value", "path": f"{path}.pivot", "value": [0, 1]})
+        edit = {"name": "clear-value", "path": f"{path}.pivot", "also": [f"{path}.pivot_of"]}
+        self.assertEqual(apply(made.document, edit).document, document())
+
     def test_clear_value(self):
         title = self.done(name="clear-value", path="t1.moves.m1.pose.y")
         self.assertEqual(title["moves"][0]["pose"], {"opacity": 0})
@@ -131,6 +138,29 @@ class EditTest(TestCase):
                 title = self.done(name="set-text", layer="t1", text=text)
                 runs = title["runs"]
                 self.assertEqual("".join(text[run["from"] : run["to"]] for run in runs), styled)
+
+    def test_text_that_is_too_long_to_compare_keeps_its_ends(self):
+        """Comparing all words with all took 18 seconds for a text of ten thousand letters."""
+        data = document()
+        words = [f"w{n}" for n in range(800)]
+        data["layers"][0] |= {
+            "text": " ".join(words),
+            "runs": [
+                {"from": 0, "to": 2, "style": {"fill": "#F2B705"}},
+                {
+                    "from": len(" ".join(words)) - 4,
+                    "to": len(" ".join(words)),
+                    "style": {"size": 9},
+                },
+            ],
+        }
+        text = " ".join([words[0], *(f"v{n}" for n in range(700)), words[-1]])
+        edit = {"name": "set-text", "layer": "t1", "text": text}
+        first, last = apply(data, edit).document["layers"][0]["runs"]
+        self.assertEqual(
+            (text[first["from"] : first["to"]], first["style"]["fill"]), ("w0", "#F2B705")
+        )
+        self.assertEqual((text[last["from"] : last["to"]], last["style"]["size"]), ("w799", 9))
 
     def test_set_text_counts_what_a_reader_calls_a_character(self):
         self.done(name="set-text", layer="t1", text="👩‍🚀he Quiet Orbit")
@@ -337,6 +367,20 @@ class RateTest(TestCase):
                 self.assertEqual(after["layers"][0]["span"][1], after["length"])
                 back = apply(after, {"name": "set-rate", "value": "30"}).document
                 self.assertEqual(back["layers"][0]["moves"][0]["stagger"]["gap"], 2)
+
+    def test_ties_from_and_to_numbers_of_frames(self):
+        """What follows a period in frames stays what it is, under any rate."""
+        reach = [{"kind": "wave", "period": 30}]
+        to_period = {"tie": {"to": "t1.moves.m1.reach.0.period", "gain": 2, "plus": 5}}
+        before = scene_data()
+        before["layers"][0]["moves"] = [
+            {"id": "m1", "pose": {"y": 10}, "reach": reach},
+            {"id": "m2", "pose": {"x": to_period}, "reach": [
+                {"kind": "wave", "period": {"tie": {"to": "t1.moves.m1.reach.0.period"}}}]},
+        ]  # fmt: skip
+        after = apply(before, {"name": "set-rate", "value": "60"})
+        one = poses(files.from_data(before), "t1", [0, 7])["values"]["x"]
+        np.testing.assert_allclose(poses(after.scene, "t1", [0, 14])["values"]["x"], one)
 
     def test_a_rate_that_is_none_is_refused(self):
         for rate in ("0", "fast", "1/0", "1000"):

@@ -1,16 +1,18 @@
 """Follow: exact, from whatever frame it is asked, and landing where what it follows lands."""
 
 from fractions import Fraction
+from functools import partial
 from unittest import TestCase
 
 import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from balletto.motion.follow import followed
+from balletto.motion.follow import followed, followed_alike
 from balletto.motion.poses import poses
 from balletto.scene import files
 from balletto.scene.moves import Follow
+from balletto.scene.tracks import Track, value_at
 
 from .scenes import scene_data
 
@@ -70,6 +72,47 @@ class FollowLaws(TestCase):
             with self.subTest(follow):
                 got = course(weights, follow, range(40))[:, 0]
                 np.testing.assert_allclose(got, fine_steps(weights, follow, 40), atol=1e-4)
+
+    def test_what_turns_fast_is_followed(self):
+        """Halved only as long as few pieces were left, it was off by a thousandth."""
+
+        def weights(at):
+            return np.sin(at * np.pi / 2) * np.sin(np.floor(at / 2.5) * 17.3) + np.cos(at * 2.5)
+
+        follow = Follow(frequency=1, damping=1)
+        got = course(weights, follow, range(40))[:, 0]
+        np.testing.assert_allclose(got, fine_steps(weights, follow, 40, 2000), atol=1e-5)
+
+    def test_a_unit_is_followed_the_same_whatever_stands_beside_it(self):
+        def shaky(at):
+            return np.sign(np.sin(1900 * at)) + np.sin(at)
+
+        def calm(at):
+            return np.cos(at / 2) + (at > 11.37)
+
+        def both(at):
+            wide = np.broadcast_to(at, (len(at), 2))
+            return np.stack([calm(wide[:, 0]), shaky(wide[:, 1])], axis=1)
+
+        follow = Follow(frequency=2, damping=0.4)
+        beside = course(both, follow, range(40), 2)[:, 0]
+        np.testing.assert_allclose(beside, course(calm, follow, range(40))[:, 0], atol=1e-12)
+
+    def test_one_course_read_off_for_all_is_the_same_as_each_followed_alone(self):
+        delays, times = np.array([0, 1.37, 5.5, 20.01]), np.arange(80.0)
+        for ease in ("hold", "soft-both", {"steps": 3}, {"bounce": 3}):
+            keys = [{"at": 0, "value": 1, "ease": ease}, {"at": 9.7, "value": -0.5, "ease": "hold"},
+                    {"at": 17.3, "value": 0}]  # fmt: skip
+            amount = Track[float].model_validate({"keys": keys}, strict=False)
+            for frequency, damping in ((0.3, 1), (2.5, 0.35), (12, 0.1), (30, 0.5)):
+                follow = Follow(frequency=frequency, damping=damping)
+                with self.subTest(ease, follow=follow):
+                    alone = course(
+                        lambda at, amount=amount: value_at(amount, at - delays), follow, times, 4
+                    )
+                    local = times[:, None] - delays
+                    read = followed_alike(partial(value_at, amount), follow, RATE, 0.0, local)
+                    np.testing.assert_allclose(read, alone, atol=1e-4)
 
     def test_what_does_not_change_is_not_left(self):
         got = course(lambda at: np.full(np.shape(at), 0.7), Follow(frequency=3), [-5, 0, 50.5])

@@ -176,6 +176,13 @@ class FallbackTest(TestCase):
                 self.assertEqual(character.family, family)
                 self.assertTrue(character.glyphs)
 
+    def test_a_letter_and_its_mark_may_have_one_glyph_together(self):
+        """Limelight has no mark of its own for the accent, and was left for another font."""
+        for name in ("Limelight", "Anybody"):
+            character = layout("e\u0301", font=name).characters[0]
+            self.assertEqual(character.family, name)
+            self.assertTrue(character.glyphs)
+
     def test_a_joined_emoji_is_one_glyph(self):
         got = layout("👩‍🚀❤️")
         self.assertEqual([len(c.glyphs) for c in got.characters], [1, 1])
@@ -211,6 +218,11 @@ class WrapTest(TestCase):
         self.assertGreater(len(texts), 1)
         self.assertEqual("".join(texts), "Planetarium")
         self.assertLessEqual(np.ptp(got.boxes["line"][:, [0, 2]], axis=1).max(), 300)
+
+    def test_white_space_at_the_end_may_stand_out(self):
+        texts, got = self.lines("nine      moons", 380, size=80)
+        self.assertEqual(texts, ["nine", "moons"])
+        np.testing.assert_allclose(got.boxes["word"][:, [0, 2]].mean(axis=1), 0, atol=1e-9)
 
     def test_a_line_of_its_own_for_each_paragraph(self):
         texts, _ = self.lines("one\n\ntwo three", 10_000)

@@ -1,5 +1,6 @@
 """Ties and bent paths: values that follow others, and ways that are travelled by their length."""
 
+from itertools import pairwise
 from unittest import TestCase
 
 import numpy as np
@@ -107,6 +108,37 @@ class TieTest(TestCase):
                     files.from_data(scene_with(moves__0__amount=tied(to)))
                 self.assertIn("layers[0].moves[0].amount: ", str(caught.exception))
                 self.assertIn(told, str(caught.exception))
+
+    def test_a_text_is_no_colour(self):
+        """One that begins with # was taken for one, and broke the drawing."""
+        data = scene_with(text="#hello", moves__0__pose__fill=tied("t1.text"))
+        with self.assertRaises(SceneError):
+            files.from_data(data)
+
+    def test_ties_in_a_row_have_an_end(self):
+        """Hundreds of them broke the evaluation by their depth."""
+
+        def chained(count):
+            """A scene in which each of so many moves follows the next one's x."""
+            ends = [f"t{n // 60 + 1}.moves.m{n % 60}" for n in range(count + 1)]
+            moves = [
+                {"id": here.split(".")[-1], "pose": {"x": tied(f"{there}.pose.x")}}
+                for here, there in pairwise(ends)
+            ]
+            moves.append({"id": ends[-1].split(".")[-1], "pose": {"x": 7}})
+            data = scene_data()
+            title = data["layers"][0]
+            data["layers"] = [
+                {**title, "id": f"t{n // 60 + 1}", "moves": moves[n : n + 60]}
+                for n in range(0, len(moves), 60)
+            ]
+            return data
+
+        values = poses(files.from_data(chained(100)), "t1", [0])["values"]["x"]
+        self.assertEqual(values[0][0], 7 * 60)
+        with self.assertRaises(SceneError) as caught:
+            files.from_data(chained(101))
+        self.assertIn("more than 100 ties in a row", str(caught.exception))
 
     def test_a_tie_is_kept_in_the_file(self):
         data = scene_with(moves__0__pose__x=tied("t1.moves.m1.amount", gain=2))

@@ -7,6 +7,7 @@ from unittest import TestCase
 
 import numpy as np
 
+from balletto.picture.film import preset_film
 from balletto.scene import files
 from balletto.scene.edits import apply
 from balletto.scene.presets import fitted, presets
@@ -146,6 +147,27 @@ class WordsTest(TestCase):
 
 
 class PresetsTest(TestCase):
+    def test_each_can_be_added_however_few_frames_a_second_has(self):
+        """At 12 a second the two keys of a typewriter fell on one frame."""
+        for rate in ("1", "8", "12", "23", "240"):
+            data = scene_data(rate=rate)
+            for name, preset in presets().items():
+                with self.subTest(name, rate=rate):
+                    move = fitted(preset, data, data["layers"][0])
+                    apply(data, {"name": "add-move", "layer": "t1", "move": move})
+
+    def test_each_is_shown_on_any_words(self):
+        """On none, on a mark without width, on a hidden layer: something is seen in each film."""
+        preset = presets()["seamless-wave"]
+        for text in ("", "  \n", "  Orbit"):
+            data = scene_data(text)
+            data["layers"][0]["on"] = False
+            with self.subTest(text):
+                film = preset_film(data, "t1", preset)
+                self.assertEqual(film.shape, (32 * 117, 208, 4))
+                self.assertGreater(len(np.unique(film.reshape(-1, 4), axis=0)), 10)
+        preset_film(scene_data("\u200f"), "t1", preset)
+
     def test_there_are_enough_of_each_kind(self):
         groups = [preset["group"] for preset in presets().values()]
         self.assertGreaterEqual(len(groups), 24)

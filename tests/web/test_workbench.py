@@ -61,6 +61,11 @@ class EditTest(PageTest):
         move = self.document["layers"][0]["moves"][0]
         self.assertEqual([key["at"] for key in move["pose"]["y"]["keys"]], [4, 14])
 
+    def test_a_time_that_is_none_is_refused_in_words(self):
+        for at in ("soon", [3], {"at": 3}):
+            self.edit(expect=422, name="add-key", path="t1.moves.m1.pose.y", at=at)
+        self.assertEqual(self.scene.head, 1)
+
     def test_each_word_can_have_a_time_of_its_own(self):
         """As when a word is to appear at a frame that was picked by ear."""
         self.edit(name="set-value", path="t1.moves.m1.unit", value="word")

@@ -104,15 +104,10 @@ class Bench:
             return []
         frames = set(self.selected.key_frames)
         for move in self.selected.layer.moves:
-            values = [move.amount, *move.pose.given.values()]
-            values += [value for selector in move.reach for _, value in selector]
-            for value in values:
-                if isinstance(value, Track):
-                    # Of the values in local time, those of the first unit.
-                    begin = (
-                        0 if value not in (move.amount, *move.pose.given.values()) else move.start
-                    )
-                    frames |= {begin + key.at for key in value.keys}
+            # Of what counts in local time, the keys of the first unit.
+            local = _key_times([move.amount, *move.pose.given.values()])
+            frames |= {move.start + at for at in local}
+            frames |= _key_times([value for selector in move.reach for _, value in selector])
         last = self.document.length - 1
         return sorted({round(frame) for frame in frames if 0 <= frame <= last})
 
@@ -226,13 +221,13 @@ class LayerBlock:
         return self.number == len(self.bench.document.layers)
 
     @property
-    def number_from_back(self) -> int:
-        """The place one further to the front."""
+    def place_forward(self) -> int:
+        """The place one further to the front, counted from the back."""
         return len(self.bench.document.layers) - self.number + 1
 
     @property
-    def number_behind(self) -> int:
-        """The place one further to the back."""
+    def place_back(self) -> int:
+        """The place one further to the back, counted from the back."""
         return max(0, len(self.bench.document.layers) - self.number - 1)
 
     @property
@@ -316,12 +311,12 @@ class LayerBlock:
     @property
     def key_frames(self) -> list[float]:
         """The frames at which the title's own values have keyframes."""
-        values = [
-            getattr(self.layer.transform, name) for name in type(self.layer.transform).model_fields
-        ]
-        return sorted(
-            {key.at for value in values if isinstance(value, Track) for key in value.keys}
-        )
+        return sorted(_key_times([value for _, value in self.layer.transform]))
+
+
+def _key_times(values: list[Any]) -> set[float]:
+    """The times of the keys of those values that have some."""
+    return {key.at for value in values if isinstance(value, Track) for key in value.keys}
 
 
 @dataclass(frozen=True)

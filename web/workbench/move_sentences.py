@@ -130,7 +130,7 @@ class MoveSentence:
 
     def _pivot(self) -> SafeString:
         """The point that units turn and grow about, where it is not their middle."""
-        if not self.move.model_fields_set & {"pivot", "pivot_of"}:
+        if not self._has_pivot():
             return mark_safe("")
         path = f"{self.path}.pivot"
         across, down = (
@@ -147,6 +147,9 @@ class MoveSentence:
             "about a point {} across and {} down {}",
             across, down, choice_chip(whose, self.move.pivot_of, PIVOT_OF),
         )  # fmt: skip
+
+    def _has_pivot(self) -> bool:
+        return bool(self.move.model_fields_set & {"pivot", "pivot_of"})
 
     def _follow(self) -> SafeString:
         """The springy lag behind the movement."""
@@ -228,23 +231,22 @@ class MoveSentence:
     def _dressings(self) -> list[dict[str, Any]]:
         """Follow, pivot and white space, to add or to leave, and colours to leave."""
         move, path = self.move, self.path
+        spring = {"frequency": 2.5, "damping": 0.4}
         optional = [
-            (
-                "follow",
-                move.follow is not None,
-                "swinging after",
-                {"frequency": 2.5, "damping": 0.4},
-            ),
-            ("pivot", "pivot" in move.model_fields_set, "about another point", [0.5, 1]),
-            ("spaces", move.spaces, "white space too", True),
+            ("follow", move.follow is not None, "swinging after", spring),
+            ("pivot", self._has_pivot(), "about another point", [0.5, 1]),
         ]
+        if move.unit == "character":
+            optional.append(("spaces", move.spaces, "white space too", True))
         actions = [
             _clear(f"not {label}", f"{path}.{name}")
             if is_there
             else _action(label, edit_of(f"{path}.{name}"), start)
             for name, is_there, label, start in optional
-            if name != "spaces" or move.unit == "character"
         ]
+        for action in actions:
+            if action["edit"]["name"] == "clear-value" and action["edit"]["path"].endswith("pivot"):
+                action["edit"]["also"] = [f"{path}.pivot_of"]
         return actions + [
             _clear(f"without {label}", f"{path}.pose.{name}")
             for name, (_, label, _) in POSE_COLORS.items()

@@ -14,7 +14,7 @@ from django.views.decorators.http import require_GET, require_POST
 from balletto.lettering.layout import lay_out
 from balletto.motion.stagger import ranks_of
 from balletto.motion.timing import timing
-from balletto.motion.units import sweep_of, units_of
+from balletto.motion.units import Units, sweep_of, units_of
 from balletto.picture.film import preset_film
 from balletto.picture.places import centered_position, places
 from balletto.picture.stills import jpeg
@@ -99,18 +99,20 @@ def _with_selection(request: HttpRequest, scene: Scene, wanted: dict[str, Any]) 
         return {"name": "add-layer", "layer": _new_title(history.newest(scene).document)}
     if wanted.get("name") == "center":
         return _centered(request, scene, wanted)
-    return _in_local_time(history.newest(scene).document, wanted)
+    return _in_local_time(scene, wanted)
 
 
-def _in_local_time(document: dict[str, Any], wanted: dict[str, Any]) -> dict[str, Any]:
+def _in_local_time(scene: Scene, wanted: dict[str, Any]) -> dict[str, Any]:
     """Keys of a pose and of an amount count from the start of their move: so does the playhead."""
     layer, _, rest = str(wanted.get("path", "")).partition(".moves.")
     move, _, value = rest.partition(".")
-    if wanted.get("at") is None or not value.startswith(("pose.", "amount")):
+    at = wanted.get("at")
+    if not isinstance(at, int | float) or not value.startswith(("pose.", "amount")):
         return wanted
-    moves = (m for each in document["layers"] if each["id"] == layer for m in each.get("moves", []))
+    layers = history.newest(scene).document["layers"]
+    moves = (m for each in layers if each["id"] == layer for m in each.get("moves", []))
     start = next((m.get("start", 0) for m in moves if m["id"] == move), 0)
-    return {**wanted, "at": wanted["at"] - start}
+    return {**wanted, "at": at - start}
 
 
 def _preset_move(
@@ -205,7 +207,7 @@ def history_list(request: HttpRequest, scene_id: int) -> HttpResponse:
     """What was done to the scene, newest first."""
     scene = own_scene(request, scene_id)
     revisions = history.entries(scene, MOST_REVISIONS)
-    context = {"revisions": revisions, "head": scene.head, "total": scene.head}
+    context = {"revisions": revisions, "head": scene.head}
     return render(request, "workbench/_history.html", context)
 
 
@@ -304,7 +306,8 @@ def motion(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
     layout = lay_out(title)
     moves = []
     for move in title.moves:
-        times = timing(move, units_of(document, title, layout, move.unit, move.spaces))
+        units = units_of(document, title, layout, move.unit, move.spaces)
+        times = timing(move, units)
         moves.append(
             {
                 "id": move.id,
@@ -314,7 +317,7 @@ def motion(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
                 "starts": np.round(times.starts, 3).tolist(),
                 "ends": np.round(times.ends, 3).tolist(),
                 "delays": np.round(times.delays, 3).tolist(),
-                "hands": _hands(document, title, layout, move),
+                "hands": _hands(move, units),
                 "shades": np.round(times.shades, 2).tolist(),
                 "stride": times.stride,
                 "weights": _hundredths(times.weights),
@@ -331,10 +334,9 @@ def motion(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
     return _unchanging(JsonResponse({"characters": characters, "moves": moves}))
 
 
-def _hands(scene: Any, title: Any, layout: Any, move: Any) -> dict[str, Any]:
+def _hands(move: Any, units: Units) -> dict[str, Any]:
     """What the hands in the cascade need: the largest rank, for the gap that the slanted line
     stands for, and the unit of the middle one."""
-    units = units_of(scene, title, layout, move.unit, move.spaces)
     stagger = move.stagger
     if stagger is None or stagger.times is not None or stagger.groups is not None or not len(units):
         return {}

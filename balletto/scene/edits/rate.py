@@ -70,6 +70,8 @@ def in_rate(data: Any, factor: float) -> Any:
             scaled[name] = [_times(item, factor) for item in value]
         elif name in _LASTING:
             scaled[name] = _lasting(value, factor)
+        elif name == "tie":
+            scaled[name] = _tie(value, 1.0, factor)
         else:
             scaled[name] = in_rate(value, factor)
     name, frames = _SAID_BY_NONE.get(data.get("kind", ""), ("", 0))
@@ -83,10 +85,20 @@ def _lasting(value: Any, factor: float) -> Any:
     if not isinstance(value, dict):
         return _times(value, factor)
     if "tie" in value:
-        tie = in_rate(value["tie"], factor)
-        # What it follows is in frames as well if its name says so, and has then been scaled.
-        is_scaled = tie["to"].split(".")[-1] in _LASTING
-        gain = tie.get("gain", 1) * (1 if is_scaled else factor)
-        return {**value, "tie": {**tie, "gain": gain, "plus": _times(tie.get("plus", 0), factor)}}
+        return {"tie": _tie(value["tie"], factor, factor)}
     keys = [{**key, "value": _times(key["value"], factor)} for key in value["keys"]]
     return in_rate({**value, "keys": keys}, factor)
+
+
+def _tie(tie: dict[str, Any], own: float, factor: float) -> dict[str, Any]:
+    """A tie whose own value becomes `own` times as large. What it follows has become larger by
+    `factor` if its path names a number of frames."""
+    names = [name for name in tie["to"].split(".") if not name.isdigit()]
+    followed = factor if names[-1] in (*_MOMENTS, *_LASTING, "length") else 1.0
+    scaled = {**tie}
+    if own != followed:
+        scaled["gain"] = tie.get("gain", 1) * own / followed
+    for name, times in (("plus", own), ("delay", factor)):
+        if name in tie:
+            scaled[name] = _times(tie[name], times)
+    return scaled

@@ -1,6 +1,6 @@
 """Edits of a title's text and of the style of single letters in it. Runs count characters."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from difflib import SequenceMatcher
 from itertools import groupby
 from typing import Any
@@ -13,6 +13,8 @@ from .base import Document, Edit, edit
 from .paths import layer_pointer, name_of
 
 Styles = list[dict[str, Any]]
+# Of words typed anew at once, old by new: beyond it they are taken as one stretch, not compared.
+MOST_PAIRS = 100_000
 
 
 @edit("set-text")
@@ -38,7 +40,7 @@ class SetText(Edit):
     def _styles(self, runs: list[dict[str, Any]], old: tuple[str, ...]) -> Styles:
         new = characters_of(self.text)
         styles, kept = spread(runs, len(old)), [{} for _ in new]
-        for _, old_from, old_to, new_from, new_to in _word_pairs(old, new):
+        for old_from, old_to, new_from, new_to in _word_pairs(old, new):
             before = kept[new_from - 1] if new_from else {}
             part = styles[old_from:old_to]
             kept[new_from:new_to] = _retyped(
@@ -52,17 +54,31 @@ class SetText(Edit):
 
 
 def _word_pairs(old: tuple[str, ...], new: tuple[str, ...]) -> Iterator[tuple[Any, ...]]:
-    """Stretches (kind, from, to, from, to) of two texts that go together: words that are in both,
-    and between them one word for another, as far as there are as many."""
+    """Stretches (from, to, from, to) of two texts that go together: words that are in both, and
+    between them one word for another, as far as there are as many."""
     old_words, new_words = _words(old), _words(new)
     texts = [[text for text, _, _ in words] for words in (old_words, new_words)]
-    for kind, a, b, c, d in SequenceMatcher(None, *texts, autojunk=False).get_opcodes():
-        if kind == "equal" or b - a == d - c:
-            pairs = zip(range(a, b), range(c, d), strict=True)
-            spans = [(old_words[one], new_words[other]) for one, other in pairs]
-            yield from ((kind, *one[1:], *other[1:]) for one, other in spans)
+    for a, b, c, d in _alike(*texts):
+        if b - a == d - c:
+            for one, other in zip(old_words[a:b], new_words[c:d], strict=True):
+                yield *one[1:], *other[1:]
         else:
-            yield kind, *_span(old_words, a, b, len(old)), *_span(new_words, c, d, len(new))
+            yield *_span(old_words, a, b, len(old)), *_span(new_words, c, d, len(new))
+
+
+def _alike(old: list[str], new: list[str]) -> Iterator[tuple[int, int, int, int]]:
+    """Stretches (from, to, from, to) of two lists of words that go together."""
+    before = _same_length(old, new)
+    after = _same_length(old[before:][::-1], new[before:][::-1])
+    end, new_end = len(old) - after, len(new) - after
+    yield 0, before, 0, before
+    if (end - before) * (new_end - before) > MOST_PAIRS:
+        yield before, end, before, new_end
+    else:
+        matcher = SequenceMatcher(None, old[before:end], new[before:new_end], autojunk=False)
+        for _, a, b, c, d in matcher.get_opcodes():
+            yield before + a, before + b, before + c, before + d
+    yield end, len(old), new_end, len(new)
 
 
 def _words(text: tuple[str, ...]) -> list[tuple[str, int, int]]:
@@ -90,8 +106,8 @@ def _retyped(old: tuple[str, ...], new: tuple[str, ...], styles: Styles, first: 
     return [*styles[:before], *added, *styles[len(old) - after :]]
 
 
-def _same_length(one: tuple[str, ...], other: tuple[str, ...]) -> int:
-    """How many characters two texts begin with in common."""
+def _same_length(one: Sequence[str], other: Sequence[str]) -> int:
+    """How many characters or words two texts begin with in common."""
     pairs = enumerate(zip(one, other, strict=False))
     return next((n for n, (a, b) in pairs if a != b), min(len(one), len(other)))
 

@@ -91,13 +91,19 @@ def _plain(value: Any) -> str:
 
 @edit("clear-value")
 class ClearValue(Edit):
-    """Takes the value at a path away: back to rest, or to what holds when nothing is said."""
+    """Takes the value at a path away: back to rest, or to what holds when nothing is said.
+
+    `also` are paths of values that mean nothing without it.
+    """
 
     path: str
+    also: tuple[str, ...] = ()
 
     def changes(self, document: Document) -> list[Change]:
-        pointer = pointer_to(document, self.path)
-        return [Change("remove", pointer)] if find(document, pointer) is not None else []
+        pointers = [pointer_to(document, path) for path in (self.path, *self.also)]
+        return [
+            Change("remove", pointer) for pointer in pointers if find(document, pointer) is not None
+        ]
 
     def label(self, document: Document) -> str:
         return f"{title_of(self.path)} of {owner_of(document, self.path)} back to rest"

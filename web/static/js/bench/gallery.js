@@ -8,8 +8,11 @@ const gallery = () => document.getElementById("gallery");
 
 /** Shows the gallery, with the films of the selected title. */
 export function openGallery() {
-  const name = document.querySelector(".slab.is-selected .slab__text")?.value.trim() || "your title";
-  document.getElementById("gallery-name").textContent = name.length > 40 ? `${name.slice(0, 39)}…` : name;
+  // With letters selected, what is added moves these alone.
+  const letters = document.querySelector(".slab.is-selected .letters b")?.textContent.trim();
+  const text = document.querySelector(".slab.is-selected .slab__text")?.value.trim() || "your title";
+  const name = letters ? `${text}, for the letters “${letters}” alone` : text;
+  document.getElementById("gallery-name").textContent = name.length > 70 ? `${name.slice(0, 69)}…` : name;
   for (const film of gallery().querySelectorAll("[data-film]")) {
     const address = url("film", state.digest, state.layer, film.dataset.film);
     if (!film.src.endsWith(address)) film.src = address;

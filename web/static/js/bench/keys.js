@@ -17,7 +17,7 @@ function history(event) {
 }
 
 /** To the keyframe before or after the playhead; they are those of the selected title. */
-function goToKey(way) {
+export function goToKey(way) {
   const frames = JSON.parse(document.getElementById("bench-state").dataset.keys);
   const found = way < 0 ? frames.filter((frame) => frame < state.frame).at(-1) : frames.find((frame) => frame > state.frame);
   if (found !== undefined) goTo(found);

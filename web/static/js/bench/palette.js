@@ -1,6 +1,8 @@
 // The palette: any command, layer, move or preset by its name (Ctrl+K); "?" lists all with their keys.
 
+import { tell } from "../page.js";
 import { openGallery } from "./gallery.js";
+import { goToKey } from "./keys.js";
 import { toggle } from "./player.js";
 import { commit, select, walk } from "./server.js";
 import { openHistory } from "./past.js";
@@ -9,6 +11,9 @@ import { go } from "./time.js";
 
 const press = (selector) => () => document.querySelector(selector)?.click();
 const unit = (value) => () => state.move && commit({ name: "set-value", path: `${state.layer}.moves.${state.move}.unit`, value });
+
+/** What is done to a layer, where there is one. */
+const ofLayer = (action) => () => (state.layer ? action() : tell("There is no layer yet: add a title first.", "info"));
 
 const COMMANDS = [
   ["Play or pause", "Space", toggle],
@@ -19,15 +24,15 @@ const COMMANDS = [
   ["Ten frames back", "Shift ←", () => go("back-ten")],
   ["Ten frames on", "Shift →", () => go("next-ten")],
   ["Type a time", "G", () => document.getElementById("time").focus()],
-  ["To the keyframe before", ",", null],
-  ["To the keyframe after", ".", null],
+  ["To the keyframe before", ",", () => goToKey(-1)],
+  ["To the keyframe after", ".", () => goToKey(1)],
   ["Set a keyframe for the value that has the focus", "K", null],
   ["Undo", "Ctrl Z", () => walk("undo")],
   ["Redo", "Ctrl Shift Z", () => walk("redo")],
-  ["Add a move", "", openGallery],
+  ["Add a move", "", ofLayer(openGallery)],
   ["Add a title", "", () => commit({ name: "add-title" })],
-  ["Duplicate the layer", "Ctrl D", () => commit({ name: "duplicate-layer", layer: state.layer })],
-  ["Centre the title", "", () => commit({ name: "center", layer: state.layer, axes: "xy" })],
+  ["Duplicate the layer", "Ctrl D", ofLayer(() => commit({ name: "duplicate-layer", layer: state.layer }))],
+  ["Centre the title", "", ofLayer(() => commit({ name: "center", layer: state.layer, axes: "xy" }))],
   ["The move is by character", "1", unit("character")],
   ["The move is by word", "2", unit("word")],
   ["The move is by line", "3", unit("line")],
@@ -46,7 +51,7 @@ const field = () => document.getElementById("palette-field");
 function entries() {
   const layers = [...document.querySelectorAll(".slab")].map((slab) => [`Layer: ${slab.querySelector(".slab__text").value.trim() || "empty title"}`, "", () => select({ layer: slab.dataset.layer, letters: null, move: "" })]);
   const moves = [...document.querySelectorAll(".move")].map((card) => [`Move: ${card.querySelector(".move__name").value}`, "", () => select({ move: card.dataset.move })]);
-  const presets = [...document.querySelectorAll("[data-add-move]")].map((card) => [`Add: ${card.querySelector(".gcard__name").textContent}`, "", () => commit({ name: "add-move", layer: state.layer, preset: card.dataset.addMove })]);
+  const presets = [...document.querySelectorAll("[data-add-move]")].map((card) => [`Add: ${card.querySelector(".gcard__name").textContent}`, "", ofLayer(() => commit({ name: "add-move", layer: state.layer, preset: card.dataset.addMove }))]);
   return [...COMMANDS, ...layers, ...moves, ...presets];
 }
 
