@@ -57,6 +57,16 @@ class CascadeTest(BrowserTest):
         self.scene.refresh_from_db()
         self.assertEqual(self.scene.head, 3)  # the order, and one for the whole drag
 
+    def test_a_line_that_leads_past_the_scene_can_still_be_pulled(self):
+        """Its grip stood out of reach."""
+        self.type_value("t1.moves.m1.stagger.gap", "12")
+        grip, ruler = self.page.locator(".guide__grip--gap"), self.page.locator("#ruler")
+        right = ruler.bounding_box()["x"] + ruler.bounding_box()["width"]
+        self.assertLessEqual(grip.bounding_box()["x"], right)
+        # Of the eighth letter, at frame 84: 42 frames back are six a letter.
+        self.drag(grip, -42)
+        self.assertEqual(self.poses()["delays"][-1], 6.0 * 12)
+
     def test_the_line_is_bent_so_that_the_first_letters_are_bunched(self):
         self.drag(self.page.locator(".guide__grip--bend"), -6)
         delays = self.poses()["delays"]

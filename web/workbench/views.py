@@ -335,15 +335,15 @@ def motion(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
 
 
 def _hands(move: Any, units: Units) -> dict[str, Any]:
-    """What the hands in the cascade need: the largest rank, for the gap that the slanted line
-    stands for, and the unit of the middle one."""
+    """What the hands in the cascade need: the ranks, for the gap that the slanted line stands for,
+    and the unit of the middle one."""
     stagger = move.stagger
     if stagger is None or stagger.times is not None or stagger.groups is not None or not len(units):
         return {}
     ranks = ranks_of(stagger, units)
     largest = float(ranks.max())
     return {
-        "largest": round(largest, 4),
+        "ranks": np.round(ranks, 4).tolist(),
         "last": int(ranks.argmax()),
         "middle": int(np.abs(ranks - largest / 2).argmin()),
         "gap": stagger.gap or 0,

@@ -16,10 +16,14 @@ const setValue = (where, value) => ({ name: "set-value", path: where, value });
 
 /** From a shift in frames to the edit that it makes; each tells what it changes as well. */
 const HANDS = {
-  gap({ move }, by) {
-    const { largest, gap, span } = move.hands;
-    if (span !== null) return { edit: setValue(`${path(move)}.stagger.span`, clean(span + by)), chip: "stagger.span", value: clean(span + by), said: `${clean(span + by)} frames from first to last` };
-    const value = clean(gap + by / largest);
+  gap({ move, index }, by) {
+    const { ranks, last, gap, span } = move.hands;
+    const rank = ranks[index];
+    if (span !== null) {
+      const value = clean(span + (by * ranks[last]) / rank);
+      return { edit: setValue(`${path(move)}.stagger.span`, value), chip: "stagger.span", value, said: `${value} frames from first to last` };
+    }
+    const value = clean(gap + by / rank);
     return { edit: setValue(`${path(move)}.stagger.gap`, value), chip: "stagger.gap", value, said: `every ${value} frames` };
   },
   bend({ move }, by) {
@@ -51,12 +55,20 @@ const HANDS = {
   },
 };
 
+/** The unit farthest along the slanted line that can be seen: the line may lead past the scene. */
+function farthest({ hands: { ranks }, starts }) {
+  const seen = (index) => starts[index] >= 0 && starts[index] <= state.length;
+  return ranks.reduce((best, rank, index) => (rank > (ranks[best] ?? 0) && seen(index) ? index : best), -1);
+}
+
 /** Puts the grips on the slanted line of a move. */
 export function grips(move) {
-  const { largest, last, middle } = move.hands;
-  if (!largest) return "";
+  if (!move.hands.ranks) return "";
+  const { middle } = move.hands;
+  const last = farthest(move);
+  if (last < 0) return "";
   const grip = (hand, index, what) => `<span class="guide__grip guide__grip--${hand}" data-hand="${hand}" title="${what}" style="--f: ${move.starts[index]}; top: ${((index + 0.5) / move.units.length) * 100}%"></span>`;
-  return (middle === last ? "" : grip("bend", middle, "Drag sideways to bunch the first or the last")) + grip("gap", last, "Drag sideways to change the gap");
+  return (middle === last || move.starts[middle] > state.length ? "" : grip("bend", middle, "Drag sideways to bunch the first or the last")) + grip("gap", last, "Drag sideways to change the gap");
 }
 
 /** A hand on a layer's bar: its ends trim it, its middle moves it in time. */
@@ -83,7 +95,7 @@ function begin(event, motion) {
   const move = motion?.moves.find(({ id }) => id === state.move) ?? motion?.moves[0];
   if (!move || !(grip || bar)) return null;
   const lane = event.target.closest(".lane").getBoundingClientRect();
-  if (grip) return { hand: grip.dataset.hand, move, index: move.hands.last, width: lane.width };
+  if (grip) return { hand: grip.dataset.hand, move, index: farthest(move), width: lane.width };
   const index = [...document.querySelectorAll("#cascade .crow .bar")].indexOf(bar);
   const atEnd = bar.getBoundingClientRect().right - event.clientX < EDGE;
   if (atEnd && document.querySelector(`[data-chip="${CSS.escape(path(move))}.amount.keys.1.at"]`)) return { hand: "length", move, index, width: lane.width };
