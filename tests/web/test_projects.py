@@ -6,8 +6,10 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import override_settings
 from django.urls import reverse
 
+from balletto.lettering.families import FALLBACKS
 from balletto.scene import files
 from tests.core.scenes import scene_data
+from web.config.settings import ROOT
 from web.projects.demo import PROJECT_NAME, load_demo
 from web.projects.models import Project, Scene
 
@@ -115,4 +117,8 @@ class ProjectsTest(PageTest):
         rules = self.client.get(reverse("font-rules")).content.decode()
         self.assertIn('font-family: "Fraunces"; font-weight: 100 900;', rules)
         self.assertIn('url("/static/fonts/anybody/latin.woff2")', rules)
+        # What the picture falls back on, the page does too, in the same order.
+        tokens = (ROOT / "web/styles/tokens.css").read_text()
+        stack = ", ".join(f'"{name}"' for name in FALLBACKS)
+        self.assertIn(f"--font-others:  {stack};", tokens)
         self.assertIn("font-stretch: 50% 150%", rules)

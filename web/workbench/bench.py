@@ -237,7 +237,7 @@ class LayerBlock:
         axes = ", ".join(f'"{tag}" {value:g}' for tag, value in style.axes.items())
         size = min(21, max(14, 21 - max(0, len(self.layer.text) - 16) // 3))
         family = style.font if style.font in FAMILIES else "Figtree"
-        css = f"font-family: '{family}'; font-size: {size}px"
+        css = f"font-family: '{family}', var(--font-others); font-size: {size}px"
         return f"{css}; font-variation-settings: {axes}" if axes else css
 
     @property
