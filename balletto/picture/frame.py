@@ -68,7 +68,7 @@ class _SetTitle:
 
     def shows(self, frame: float) -> bool:
         first, end = self.title.span
-        return self.title.on and first <= frame < end
+        return self.title.id in self.scene.shown and first <= frame < end
 
     def at(self, frame: float) -> tuple[_Block, int]:
         """The block that a frame is in, and its place there."""

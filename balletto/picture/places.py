@@ -24,7 +24,7 @@ def places(scene: Scene, frame: float, layer_id: str | None = None) -> dict[str,
     characters: list[dict[str, Any]] = []
     for layer in scene.layers:
         layout = lay_out(layer)
-        shows = layer.on and layer.span[0] <= frame < layer.span[1]
+        shows = layer.id in scene.shown and layer.span[0] <= frame < layer.span[1]
         if shows and layout.count("title"):
             matrix = _matrix(scene, layer.transform, frame)
             boxes[layer.id] = {

@@ -93,7 +93,8 @@ Span = Annotated[tuple[Frames, Frames], LIST, needs("the first and the end frame
 
 class Title(Model):
     """A layer of text. `span` is the first frame it shows and the frame where it has gone; a layer
-    that is not `on` is not drawn.
+    that is not `on` is not drawn, and where some are `solo`, only these are. A `locked` one is not
+    to be changed.
 
     With `hold_center`, each line is shifted so that what can be seen of it stays centred.
     """
@@ -102,6 +103,8 @@ class Title(Model):
     kind: Literal["title"]
     name: Name = ""
     on: bool = True
+    solo: bool = False
+    locked: bool = False
     span: Span
     text: Annotated[str, Field(max_length=MAX_TEXT), needs("a text of at most 10,000 letters")]
     style: Style = Style()
@@ -141,6 +144,13 @@ Background = one_of(
 )
 
 
+class Marker(Model):
+    """A moment with a name."""
+
+    at: Frames
+    name: Name = ""
+
+
 class Camera(Model):
     """The eye before the picture's centre, `distance` px from the plane z = 0."""
 
@@ -159,10 +169,17 @@ class Scene(Model):
     background: Background = NoBackground(kind="none")
     camera: Camera = Camera()
     layers: tuple[Layer, ...] = Field((), max_length=1000)
+    markers: tuple[Marker, ...] = Field((), max_length=1000)
 
     @cached_property
     def frames_a_second(self) -> Fraction:
         return rate_of(self.rate)
+
+    @cached_property
+    def shown(self) -> frozenset[str]:
+        """The ids of the layers that are drawn while their time is."""
+        solo = any(layer.solo for layer in self.layers)
+        return frozenset(x.id for x in self.layers if x.on and (x.solo or not solo))
 
     def layer(self, layer_id: str) -> Any:
         """The layer of that id; KeyError, naming those there are, if there is none."""

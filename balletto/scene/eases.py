@@ -206,8 +206,8 @@ def _one_of_names(names: tuple[str, ...]) -> Any:
             )
         return name
 
-    shown = Field(json_schema_extra={"enum": list(names)})
-    return Annotated[str, shown, AfterValidator(known)]
+    listed = Field(json_schema_extra={"enum": list(names)})
+    return Annotated[str, listed, AfterValidator(known)]
 
 
 def _ease_kind(data: Any) -> str:

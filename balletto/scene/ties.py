@@ -16,7 +16,7 @@ MOST_STEPS = 100  # from a value to what it follows at last
 
 def bind_ties(scene: Any) -> list[Fault]:
     """Binds every tie of a scene to what it follows; a fault for each that cannot be."""
-    ties = dict(_ties_in(scene, ()))
+    ties = dict(ties_in(scene, ()))
     faults = []
     for place, tied in ties.items():
         try:
@@ -32,19 +32,19 @@ def bind_ties(scene: Any) -> list[Fault]:
     return faults or [fault for place, tied in ties.items() for fault in _misfits(place, tied)]
 
 
-def _ties_in(part: Any, place: Place) -> Iterator[tuple[Place, Tied]]:
+def ties_in(part: Any, place: Place) -> Iterator[tuple[Place, Tied]]:
     """All ties below a part of a scene, with their places."""
     if isinstance(part, Tied):
         yield place, part
     elif isinstance(part, BaseModel) and not isinstance(part, Track):
         for name, field in type(part).model_fields.items():
-            yield from _ties_in(getattr(part, name), (*place, field.alias or name))
+            yield from ties_in(getattr(part, name), (*place, field.alias or name))
     elif isinstance(part, tuple) and part and isinstance(part[0], BaseModel):
         for index, item in enumerate(part):
-            yield from _ties_in(item, (*place, index))
+            yield from ties_in(item, (*place, index))
     elif isinstance(part, dict):
         for name, item in part.items():
-            yield from _ties_in(item, (*place, name))
+            yield from ties_in(item, (*place, name))
 
 
 def find_value(scene: Any, path: str) -> tuple[Any, int | None]:

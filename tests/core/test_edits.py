@@ -25,9 +25,13 @@ def document():
 
 
 class EditTest(TestCase):
+    """What every edit must keep; tests of edits are made of this."""
+
+    source = staticmethod(document)
+
     def done(self, **edit):
         """The title after an edit, whose inverse and harmlessness are checked on the way."""
-        before = document()
+        before = self.source()
         kept = copy.deepcopy(before)
         applied = apply(before, edit)
         self.assertEqual(before, kept, "an edit changed the document that it was given")
@@ -38,16 +42,22 @@ class EditTest(TestCase):
 
     def refused(self, **edit):
         with self.assertRaises(SceneError) as caught:
-            apply(document(), edit)
+            apply(self.source(), edit)
         return str(caught.exception)
 
-    def test_every_edit_is_tested_here(self):
+
+class TitleTest(EditTest):
+    def test_every_edit_is_tested(self):
+        """Here, or in test_keyframe_edits."""
         tested = {
             "set-value", "clear-value", "add-key", "remove-key", "set-text", "style-letters",
             "add-layer", "remove-layer", "add-move", "remove-move", "set-length", "replace-scene",
             "changes", "add-selector", "remove-selector", "set-order", "set-rate",
             "untie", "bend-way", "scale-keys", "bend-stagger", "duplicate-layer", "move-layer",
-            "shift-layer",
+            "shift-layer", "split-layer", "shift-keys", "stretch-keys", "align-keys",
+            "reverse-keys", "remove-keys", "ease-keys", "flatten-keys", "paste-keys",
+            "distribute-keys", "distribute-layers", "paste-layers", "paste-style", "paste-moves",
+            "add-marker", "change-marker", "remove-marker", "several",
         }  # fmt: skip
         self.assertEqual(set(EDITS), tested)
 

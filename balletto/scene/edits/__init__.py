@@ -14,13 +14,40 @@ from .. import files
 from ..changes import apply_changes
 from ..document import Scene
 from ..errors import SceneError
-from . import courses, layers, moves, rate, runs, timing, values, whole
+from . import (
+    copies,
+    courses,
+    distribute,
+    keyframes,
+    layers,
+    markers,
+    moves,
+    rate,
+    runs,
+    timing,
+    values,
+    whole,
+)
 from .base import EDITS, parse_edit
+from .paths import name_of
 
 __all__ = ["EDITS", "Applied", "apply"]
 
 # Imported for their edits.
-_MODULES = (courses, layers, moves, rate, runs, timing, values, whole)
+_MODULES = (
+    copies,
+    courses,
+    distribute,
+    keyframes,
+    layers,
+    markers,
+    moves,
+    rate,
+    runs,
+    timing,
+    values,
+    whole,
+)
 
 
 class Applied(NamedTuple):
@@ -44,6 +71,22 @@ def apply(document: dict[str, Any], data: dict[str, Any]) -> Applied:
         raise SceneError.at(
             str(getattr(edit, "path", "")), f"there is nothing here to change ({error})"
         ) from None
+    if not edit.passes_locks:
+        _keep_locked(document, changed)
     scene = files.from_data(changed)
     inverse = {"name": "changes", "changes": [[c.verb, list(c.pointer), c.value] for c in back]}
     return Applied(changed, scene, label, inverse)
+
+
+def _keep_locked(document: dict[str, Any], changed: dict[str, Any]) -> None:
+    """SceneError if a locked layer has become another; to unlock it is the one thing allowed."""
+    after = {layer["id"]: layer for layer in changed.get("layers", [])}
+    for layer in document.get("layers", []):
+        left = after.get(layer["id"])
+        if layer.get("locked") and left is not layer and _unlocked(left) != _unlocked(layer):
+            told = f"{name_of(layer)} is locked: unlock it to change it"
+            raise SceneError.at(layer["id"], told)
+
+
+def _unlocked(layer: dict[str, Any] | None) -> dict[str, Any] | None:
+    return layer and {name: value for name, value in layer.items() if name != "locked"}

@@ -15,6 +15,8 @@ class Edit(Model):
     """One operation with its arguments as fields."""
 
     edit_name: ClassVar[str] = ""
+    # Whether it is of the scene as a whole, and so reaches into locked layers too.
+    passes_locks: ClassVar[bool] = False
 
     def changes(self, document: Document) -> list[Change]:
         """The changes that this edit comes down to."""

@@ -5,8 +5,9 @@ from typing import Any
 from pydantic import Field
 
 from ..changes import Change, get
+from ..errors import SceneError
 from .base import Document, Edit, edit
-from .paths import free_id, layer_pointer, name_of
+from .paths import frames, free_id, layer_pointer, name_of
 
 
 @edit("add-layer")
@@ -49,7 +50,7 @@ class DuplicateLayer(Edit):
         layers, index = document["layers"], layer_pointer(document, self.layer)[1]
         original = layers[index]
         name = {"name": f"{original['name']} copy"} if original.get("name") else {}
-        copy = {**original, **name, "id": free_id(layers, original["kind"][:1])}
+        copy = renamed({**original, **name}, free_id(layers, original["kind"][:1]))
         return [Change("insert", ("layers", index + 1), copy)]
 
     def label(self, document: Document) -> str:
@@ -85,36 +86,76 @@ class ShiftLayer(Edit):
 
     def changes(self, document: Document) -> list[Change]:
         pointer = layer_pointer(document, self.layer)
-        layer = get(document, pointer)
-        moves = [
-            {
-                **move,
-                "start": _shifted(move.get("start", 0), self.by),
-                **({"reach": self._later(move["reach"])} if "reach" in move else {}),
-            }
-            for move in layer.get("moves", [])
-        ]
-        changed = {**layer, "span": [_shifted(frame, self.by) for frame in layer["span"]]}
-        changed |= {"moves": moves} if "moves" in layer else {}
-        changed |= {"transform": self._later(layer["transform"])} if "transform" in layer else {}
-        return [Change("put", pointer, changed)]
-
-    def _later(self, data: Any) -> Any:
-        """Plain data with the keys of its tracks shifted."""
-        if isinstance(data, list):
-            return [self._later(item) for item in data]
-        if not isinstance(data, dict):
-            return data
-        return {
-            name: _shifted(value, self.by) if name == "at" else self._later(value)
-            for name, value in data.items()
-        }
+        return [Change("put", pointer, shifted(get(document, pointer), self.by))]
 
     def label(self, document: Document) -> str:
         name = name_of(get(document, layer_pointer(document, self.layer)))
         return f"{name} {abs(self.by):g} frames {'later' if self.by > 0 else 'earlier'}"
 
 
-def _shifted(frame: float, by: float) -> float:
-    moved = round(frame + by, 6)
-    return int(moved) if moved == int(moved) else moved
+def shifted(layer: dict[str, Any], by: float) -> dict[str, Any]:
+    """A layer with all its times `by` frames later."""
+    changed = {**layer, "span": [frames(frame + by) for frame in layer["span"]]}
+    for name in ("moves", "transform"):
+        if name in layer:
+            changed[name] = _later(layer[name], by)
+    return changed
+
+
+def _later(data: Any, by: float) -> Any:
+    """Plain data with its moves and the keys of its tracks shifted; what a pose and an amount say
+    counts from the start of their move, and goes along with it."""
+    if isinstance(data, list):
+        return [_later(item, by) for item in data]
+    if not isinstance(data, dict):
+        return data
+    if "id" in data:  # a move
+        own = {"start": frames(data.get("start", 0) + by)}
+        reach = {"reach": _later(data["reach"], by)} if "reach" in data else {}
+        return {**data, **own, **reach}
+    return {
+        name: frames(value + by) if name == "at" else _later(value, by)
+        for name, value in data.items()
+    }
+
+
+def renamed(layer: dict[str, Any], identifier: str) -> dict[str, Any]:
+    """A copy of a layer under another id; ties between its own values stay within it."""
+    return with_ties({**layer, "id": identifier}, {layer["id"]: identifier})
+
+
+def with_ties(data: Any, names: dict[str, str]) -> Any:
+    """Plain data whose ties lead to other layers: `names` holds the new id of each."""
+    if isinstance(data, list):
+        return [with_ties(item, names) for item in data]
+    if not isinstance(data, dict):
+        return data
+    if "tie" in data:
+        head, dot, rest = data["tie"]["to"].partition(".")
+        return {**data, "tie": {**data["tie"], "to": names.get(head, head) + dot + rest}}
+    return {name: with_ties(value, names) for name, value in data.items()}
+
+
+@edit("split-layer")
+class SplitLayer(Edit):
+    """Cuts a layer in two at the frame `at`: a copy in front of it goes on from there."""
+
+    layer: str
+    at: float = Field(ge=-1_000_000, le=1_000_000)
+
+    def changes(self, document: Document) -> list[Change]:
+        layers, pointer = document["layers"], layer_pointer(document, self.layer)
+        layer = get(document, pointer)
+        first, end = layer["span"]
+        if not first < self.at < end:
+            told = f"the layer shows from frame {first:g} to {end:g}: go in between to split it"
+            raise SceneError.at(self.layer, told)
+        rest = renamed({**layer, "span": [self.at, end]}, free_id(layers, layer["kind"][:1]))
+        return [
+            Change("put", (*pointer, "span"), [first, self.at]),
+            Change("insert", ("layers", pointer[1] + 1), rest),
+        ]
+
+    def label(self, document: Document) -> str:
+        name = name_of(get(document, layer_pointer(document, self.layer)))
+        return f"{name} split at frame {self.at:g}"

@@ -9,6 +9,7 @@ from ..changes import Pointer, get
 from ..errors import SceneError
 from .base import Document
 
+_DIGITS = 6  # of a frame
 # What lists and objects start from when an edit reaches into one that was left out.
 _WHEN_LEFT_OUT: dict[str, Any] = {
     "position": [0, 0, 0],
@@ -29,6 +30,24 @@ def pointer_to(document: Document, path: str) -> Pointer:
         pointer += ("moves", index_of(moves, rest[1], path, "move"))
         rest = rest[2:]
     return pointer + tuple(int(part) if part.isdigit() else part for part in rest)
+
+
+def start_of(document: Document, path: str) -> float:
+    """The frame of the scene from which the frames of a value count.
+
+    What a move's pose and amount say counts from the start of the move; all else from frame 0.
+    """
+    layer, _, rest = path.partition(".moves.")
+    move, _, value = rest.partition(".")
+    if not value.startswith(("pose.", "amount")):
+        return 0
+    return get(document, pointer_to(document, f"{layer}.moves.{move}")).get("start", 0)
+
+
+def frames(number: float) -> float:
+    """A number of frames without the dust of binary fractions, whole where it is."""
+    rounded = round(number, _DIGITS)
+    return int(rounded) if rounded == int(rounded) else rounded
 
 
 def layer_pointer(document: Document, layer: str) -> tuple[str, int]:

@@ -20,6 +20,8 @@ _DIGITS = 12  # so many that a tick of a shake stays on its frame
 class SetRate(Edit):
     """Sets the frame rate, as "25" or "30000/1001": every frame moves to where its second is."""
 
+    passes_locks = True
+
     value: str
 
     def changes(self, document: Document) -> list[Change]:
@@ -38,6 +40,8 @@ class SetRate(Edit):
                 "span": [_times(first, factor), length if is_whole else _times(end, factor)],
             }
             changes.append(Change("put", ("layers", index), scaled))
+        if "markers" in document:
+            changes.append(Change("put", ("markers",), in_rate(document["markers"], factor)))
         return changes
 
     def label(self, document: Document) -> str:

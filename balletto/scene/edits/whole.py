@@ -4,14 +4,16 @@ from typing import Any
 
 from pydantic import Field
 
-from ..changes import Change
+from ..changes import Change, apply_changes
 from ..errors import SceneError
-from .base import Document, Edit, edit
+from .base import Document, Edit, edit, parse_edit
 
 
 @edit("set-length")
 class SetLength(Edit):
     """Sets the length in frames; layers that lasted to the end still do."""
+
+    passes_locks = True
 
     length: int
 
@@ -32,6 +34,8 @@ class SetLength(Edit):
 class ReplaceScene(Edit):
     """Puts another scene in place of all there is, as when a file is uploaded."""
 
+    passes_locks = True
+
     document: dict[str, Any]
     file: str = "a file"
 
@@ -43,9 +47,30 @@ class ReplaceScene(Edit):
         return f"Scene taken from {self.file}"
 
 
+@edit("several")
+class Several(Edit):
+    """Edits one after another, as one step of the history that `said` tells."""
+
+    edits: list[dict[str, Any]] = Field(min_length=1, max_length=1000)
+    said: str = Field(min_length=1, max_length=200)
+
+    def changes(self, document: Document) -> list[Change]:
+        changes: list[Change] = []
+        for data in self.edits:
+            more = parse_edit(data).changes(document)
+            document, _ = apply_changes(document, more)
+            changes += more
+        return changes
+
+    def label(self, document: Document) -> str:
+        return self.said
+
+
 @edit("changes")
 class Changes(Edit):
     """Bare changes: what an inverse is made of."""
+
+    passes_locks = True
 
     changes_: list[tuple[str, list[str | int], Any]] = Field(alias="changes")
 

@@ -1,0 +1,151 @@
+"""Copies: layers, moves, styles and keyframes taken from one place and put in at another.
+
+What is copied comes from a document, the one edited or another; `copied_...` takes it from there
+and the edit of that name puts it in.
+"""
+
+from typing import Any
+
+import numpy as np
+from pydantic import Field
+
+from .. import files
+from ..changes import Change, apply_changes, get
+from ..colors import hex_of
+from ..model import Frames
+from ..ties import ties_in
+from ..tracks import is_track, value_at
+from .base import Document, Edit, edit
+from .keyframes import Key, Rows, track_of
+from .layers import with_ties
+from .paths import find, frames, free_id, layer_pointer, name_of, pointer_to, start_of, with_parents
+
+
+@edit("paste-layers")
+class PasteLayers(Edit):
+    """Adds copied layers in front of all others, with ids of their own."""
+
+    layers: list[dict[str, Any]] = Field(min_length=1)
+
+    def changes(self, document: Document) -> list[Change]:
+        there = list(document.get("layers", []))
+        names: dict[str, str] = {}
+        for layer in self.layers:
+            names[layer["id"]] = free_id(there, layer["kind"][:1])
+            there.append({**layer, "id": names[layer["id"]]})
+        first = len(there) - len(self.layers)
+        return [Change("put", ("layers",), there[:first] + with_ties(there[first:], names))]
+
+    def label(self, document: Document) -> str:
+        one = name_of(self.layers[0])
+        return f"{one if len(self.layers) == 1 else f'{len(self.layers)} layers'} pasted"
+
+
+def copied_layers(document: Document, layers: list[str], same_scene: bool) -> list[dict[str, Any]]:
+    """Layers for `paste-layers`, from the back to the front.
+
+    For another scene, values tied to layers that stay behind are loosened: they keep the value
+    that they have at frame 0. SceneError if a layer is not there.
+    """
+    for layer in layers:
+        layer_pointer(document, layer)
+    source = document if same_scene else _loosened(document, layers)
+    return [layer for layer in source["layers"] if layer["id"] in layers]
+
+
+def _loosened(document: Document, layers: list[str]) -> Document:
+    """The document with those ties plain values that lead from one of `layers` to any other."""
+    scene = files.from_data(document)
+    changes = []
+    for place, tied in ties_in(scene):
+        inside = place[0] == "layers" and scene.layers[int(place[1])].id in layers
+        if inside and tied.tie.to.partition(".")[0] not in layers:
+            value = value_at(tied, np.array(0.0))
+            plain = hex_of(value) if tied.is_color else np.round(value, 6).tolist()
+            changes.append(Change("put", place, plain))
+    return apply_changes(document, changes)[0]
+
+
+@edit("paste-keys")
+class PasteKeys(Edit):
+    """Puts copied keys at the frame `at`, the first of all of them there.
+
+    `rows` holds the keys by path, with `at` counted from the first of all. A value that had no
+    keyframes gets these alone.
+    """
+
+    rows: dict[str, list[dict[str, Any]]] = Field(min_length=1)
+    at: Frames
+
+    def changes(self, document: Document) -> list[Change]:
+        changes = []
+        for path, pasted in self.rows.items():
+            pointer = pointer_to(document, path)
+            track = find(document, pointer)
+            track = track if is_track(track) else {"keys": []}
+            first = self.at - start_of(document, path)
+            moved = [{**key, "at": frames(first + key["at"])} for key in pasted]
+            taken = {key["at"] for key in moved}
+            keys = [*moved, *(key for key in track["keys"] if key["at"] not in taken)]
+            ordered = {**track, "keys": sorted(keys, key=lambda key: key["at"])}
+            changes.append(Change("put", *with_parents(document, pointer, ordered)))
+        return changes
+
+    def label(self, document: Document) -> str:
+        number = sum(len(keys) for keys in self.rows.values())
+        return f"{number} keyframe{'s' if number != 1 else ''} pasted at frame {self.at:g}"
+
+
+def copied_keys(document: Document, keys: Rows) -> dict[str, list[Key]]:
+    """Selected keys as `paste-keys` takes them. SceneError if they are not there."""
+    first = min(
+        track_of(document, path, places)[1]["keys"][place]["at"] + start_of(document, path)
+        for path, places in keys.items()
+        for place in places
+    )
+    rows = {}
+    for path, places in keys.items():
+        track = track_of(document, path, places)[1]
+        by = start_of(document, path) - first
+        rows[path] = [
+            {**track["keys"][place], "at": frames(track["keys"][place]["at"] + by)}
+            for place in sorted(set(places))
+        ]
+    return rows
+
+
+@edit("paste-style")
+class PasteStyle(Edit):
+    """Gives a layer the style of another, from which it was copied; styles of words go."""
+
+    layer: str
+    style: dict[str, Any]
+
+    def changes(self, document: Document) -> list[Change]:
+        pointer = layer_pointer(document, self.layer)
+        runs = [Change("remove", (*pointer, "runs"))] if "runs" in get(document, pointer) else []
+        return [Change("put", (*pointer, "style"), self.style), *runs]
+
+    def label(self, document: Document) -> str:
+        name = name_of(get(document, layer_pointer(document, self.layer)))
+        return f"Style pasted on {name}"
+
+
+@edit("paste-moves")
+class PasteMoves(Edit):
+    """Adds copied moves to a layer, with ids of their own."""
+
+    layer: str
+    moves: list[dict[str, Any]] = Field(min_length=1)
+
+    def changes(self, document: Document) -> list[Change]:
+        pointer = layer_pointer(document, self.layer)
+        there = list(get(document, pointer).get("moves", []))
+        for move in self.moves:
+            there.append({**move, "id": free_id(there, "m")})
+        return [Change("put", (*pointer, "moves"), there)]
+
+    def label(self, document: Document) -> str:
+        name = name_of(get(document, layer_pointer(document, self.layer)))
+        said = name_of(self.moves[0]) if len(self.moves) == 1 else f"{len(self.moves)} moves"
+        return f"{said} pasted on {name}"
