@@ -14,7 +14,7 @@ import numpy as np
 from pydantic import AfterValidator, Field, model_validator
 from pydantic_core import PydanticCustomError
 
-from .model import Model, number, one_of
+from .model import Model, number, one_of, shown
 
 EaseFunction = Callable[[np.ndarray], np.ndarray]
 

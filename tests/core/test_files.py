@@ -45,6 +45,7 @@ FAULTS = [
     (("layers", 0, "moves", 0, "pose", "opacity"), 40, "layers[0].moves[0].pose.opacity: an opacity at least 0 and at most 1 is needed, got 40"),
     (("layers", 0, "moves", 0, "amount", "keys", 1, "at"), 0, None),
     (("layers", 0, "moves", 0, "amount", "keys", 0, "ease"), {"bezier": [2, 0, 0, 1]}, None),
+    (("layers", 0, "moves", 0, "amount", "keys", 0, "ease"), "swift", None),
     (("layers", 0, "moves", 0, "amount"), {"keys": []}, None),
     (("layers", 0, "moves", 0, "reach"), [{"kind": "swoop"}], None),
 ]  # fmt: skip

@@ -57,7 +57,7 @@ def _loosened(document: Document, layers: list[str]) -> Document:
     """The document with those ties plain values that lead from one of `layers` to any other."""
     scene = files.from_data(document)
     changes = []
-    for place, tied in ties_in(scene):
+    for place, tied in ties_in(scene, ()):
         inside = place[0] == "layers" and scene.layers[int(place[1])].id in layers
         if inside and tied.tie.to.partition(".")[0] not in layers:
             value = value_at(tied, np.array(0.0))
