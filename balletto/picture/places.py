@@ -65,6 +65,64 @@ def centered_position(scene: Scene, layer_id: str, frame: float, axes: str) -> l
     return np.round(position, 3).tolist()
 
 
+# The side of the boxes that is aligned, as an axis and a share of the box along it.
+_SIDES = {
+    "left": (0, 0.0), "middle-across": (0, 0.5), "right": (0, 1.0),
+    "top": (1, 0.0), "middle-down": (1, 0.5), "bottom": (1, 1.0),
+}  # fmt: skip
+_SPREADS = {"spread-across": 0, "spread-down": 1}
+
+
+def aligned_positions(
+    scene: Scene, layers: list[str], frame: float, to: str
+) -> dict[str, list[float]]:
+    """The positions that align titles as they stand at rest in a frame, by their ids.
+
+    to: a side of all their boxes together (left, middle-across, right, top, middle-down, bottom),
+    or spread-across, spread-down: their middles at even distances between the outermost
+    ValueError if `to` is none of these, or there are not enough titles that show
+    """
+    least = 3 if to in _SPREADS else 2
+    if to not in _SIDES and to not in _SPREADS:
+        raise ValueError(f"one of {', '.join([*_SIDES, *_SPREADS])} is needed, got {to!r}")
+    shown = places(scene, frame)["layers"]
+    boxes = {layer: _extent(shown[layer]["corners"]) for layer in layers if layer in shown}
+    if len(boxes) < least:
+        raise ValueError(f"at least {least} titles that show at this frame are needed")
+    positions = {}
+    for layer, (axis, by) in _shifts(boxes, to).items():
+        position = layer_position(scene, layer, frame)
+        position[axis] = round(position[axis] + by * shown[layer]["depth"], 3)
+        positions[layer] = position
+    return positions
+
+
+def _extent(corners: list[list[float]]) -> np.ndarray:
+    """The upright box around corners: [[left, top], [right, bottom]]."""
+    return np.array([np.min(corners, axis=0), np.max(corners, axis=0)])
+
+
+def _shifts(boxes: dict[str, np.ndarray], to: str) -> dict[str, tuple[int, float]]:
+    """For each box the axis along which, and how far, it is to go."""
+    if to in _SPREADS:
+        axis = _SPREADS[to]
+        middles = {layer: box[:, axis].mean() for layer, box in boxes.items()}
+        ordered = sorted(middles, key=middles.__getitem__)
+        even = np.linspace(middles[ordered[0]], middles[ordered[-1]], len(ordered))
+        return {
+            layer: (axis, float(place - middles[layer]))
+            for layer, place in zip(ordered, even, strict=True)
+        }
+    axis, share = _SIDES[to]
+    all_low = min(box[0, axis] for box in boxes.values())
+    all_high = max(box[1, axis] for box in boxes.values())
+    line = all_low + share * (all_high - all_low)
+    return {
+        layer: (axis, float(line - (box[0, axis] + share * (box[1, axis] - box[0, axis]))))
+        for layer, box in boxes.items()
+    }
+
+
 def layer_position(scene: Scene, layer_id: str, frame: float) -> list[float]:
     """The position of a layer at a frame."""
     return value_at(scene.layer(layer_id).transform.position, np.array(frame)).tolist()

@@ -66,6 +66,15 @@ class TitleTest(EditTest):
         self.assertEqual(title["moves"][0]["stagger"]["gap"], 3)
         self.assertEqual(self.label, "Gap of “Rise”: 2 to 3")
 
+    def test_set_value_with_its_first_key(self):
+        path = "t1.transform.position"
+        edit = {"name": "set-value", "path": f"{path}.0", "value": 400, "at": 9, "keyed": path}
+        title = self.done(**edit)
+        key = {"at": 9, "value": [400, 540, 0]}
+        self.assertEqual(title["transform"]["position"], {"keys": [key]})
+        more = apply(self.whole, {**edit, "value": 500, "at": 20}).document["layers"][0]
+        self.assertEqual([k["at"] for k in more["transform"]["position"]["keys"]], [9, 20])
+
     def test_set_value_in_a_vector(self):
         title = self.done(name="set-value", path="t1.transform.position.0", value=400)
         self.assertEqual(title["transform"]["position"], [400, 540, 0])

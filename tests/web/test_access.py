@@ -16,6 +16,7 @@ BY_GET = {
     "frame",
     "poster",
     "motion",
+    "keyframes",
     "film",
     "history",
     "places",
@@ -33,6 +34,7 @@ class AccessTest(PageTest):
             "places": [scene.pk, scene.digest, 3],
             "poster": [scene.pk, scene.digest],
             "motion": [scene.pk, scene.digest],
+            "keyframes": [scene.pk, scene.digest],
             "new-scene": [project.pk],
             "scene-from-file": [project.pk],
         }.get(name, [render.pk] if "render" in name or name == "clip" else [scene.pk])

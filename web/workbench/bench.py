@@ -1,5 +1,6 @@
 """What the workbench shows of a scene: put together once for each answer."""
 
+import json
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import cached_property
@@ -23,6 +24,7 @@ from web.projects import history
 from web.projects.models import Revision, Scene
 
 from .chips import Chip, choice_chip
+from .ease_chips import ease_chips
 from .move_sentences import MoveSentence
 from .ties import tie_targets
 from .title_sentences import TypeSentence, place_actions, place_more, place_sentence
@@ -110,6 +112,31 @@ class Bench:
             frames |= _key_times([value for selector in move.reach for _, value in selector])
         last = self.document.length - 1
         return sorted({round(frame) for frame in frames if 0 <= frame <= last})
+
+    # The views of time, in the order of their tabs.
+    time_views = ("cascade", "keyframes", "curves")
+
+    # How several layers are aligned, and what the buttons for it say.
+    sides = (
+        ("left", "left"), ("middle-across", "middle"), ("right", "right"), ("top", "top"),
+        ("middle-down", "half-way"), ("bottom", "bottom"),
+        ("spread-across", "even across"), ("spread-down", "even down"),
+    )  # fmt: skip
+
+    @property
+    def eases(self) -> list[dict[str, str]]:
+        """The eases that the curves view offers, with their drawings."""
+        return ease_chips()
+
+    @property
+    def layer_ids(self) -> str:
+        """The ids of all layers as JSON, the front one first."""
+        return json.dumps([block.layer.id for block in self.layers])
+
+    @property
+    def markers(self) -> str:
+        """The markers as JSON."""
+        return json.dumps([{"at": mark.at, "name": mark.name} for mark in self.document.markers])
 
     @cached_property
     def tie_targets(self) -> list[tuple[str, str]]:
@@ -211,6 +238,10 @@ class LayerBlock:
     @property
     def is_selected(self) -> bool:
         return self.bench.selected is not None and self.bench.selected.layer.id == self.layer.id
+
+    @property
+    def shows(self) -> bool:
+        return self.layer.id in self.bench.document.shown
 
     @property
     def is_front(self) -> bool:

@@ -33,6 +33,7 @@ urlpatterns = [
         "<int:scene_id>/film/<digest:digest>/<slug:layer>/<slug:preset>/", views.film, name="film"
     ),
     path("<int:scene_id>/motion/<digest:digest>/", views.motion, name="motion"),
+    path("<int:scene_id>/keyframes/<digest:digest>/", views.keyframes, name="keyframes"),
     path("<int:scene_id>/places/<digest:digest>/<int:number>/", views.places_at, name="places"),
     path("<int:scene_id>/file/", views.download, name="download-scene"),
     path("<int:scene_id>/file/upload/", views.upload, name="upload-scene"),

@@ -14,20 +14,22 @@ from django.views.decorators.http import require_GET, require_POST
 from balletto.lettering.layout import lay_out
 from balletto.motion.stagger import ranks_of
 from balletto.motion.timing import timing
-from balletto.motion.units import Units, sweep_of, units_of
+from balletto.motion.units import Units, units_of
 from balletto.picture.film import preset_film
-from balletto.picture.places import centered_position, places
+from balletto.picture.places import places
 from balletto.picture.stills import jpeg
 from balletto.scene import files
 from balletto.scene.errors import SceneError
-from balletto.scene.presets import fitted, presets
+from balletto.scene.presets import presets
 from web.projects import history
 from web.projects.access import own_scene
 from web.projects.forms import SceneFileForm
 from web.projects.models import Revision, Scene
 
 from . import frames
+from .asked import Asked, in_scene
 from .bench import Bench, Selection
+from .rows import rows
 
 MOST_REVISIONS = 300  # that the list of the history shows
 
@@ -65,7 +67,7 @@ def edit(request: HttpRequest, scene_id: int) -> HttpResponse:
     scene = own_scene(request, scene_id)
     try:
         wanted = json.loads(request.POST.get("edit", ""))
-        added = _with_selection(request, scene, wanted)
+        added = in_scene(Asked(request, scene, Selection.of(request.POST)), wanted)
         if request.POST.get("preview"):
             return _preview(request, scene, added)
         revision = history.record(scene.pk, _base(request), added, request.user)
@@ -88,97 +90,14 @@ def _preview(request: HttpRequest, scene: Scene, wanted: dict[str, Any]) -> Json
     return JsonResponse({"digest": digest})
 
 
-def _with_selection(request: HttpRequest, scene: Scene, wanted: dict[str, Any]) -> dict[str, Any]:
-    """Edits that name a preset or a new title get the data of it."""
-    if not isinstance(wanted, dict):
-        return {"name": None}
-    if wanted.get("name") == "add-move" and wanted.get("preset") in presets():
-        letters = Selection.of(request.POST).letters
-        return _preset_move(history.newest(scene).document, wanted, letters)
-    if wanted.get("name") == "add-title":
-        return {"name": "add-layer", "layer": _new_title(history.newest(scene).document)}
-    if wanted.get("name") == "center":
-        return _centered(request, scene, wanted)
-    return _in_local_time(scene, wanted)
-
-
-def _in_local_time(scene: Scene, wanted: dict[str, Any]) -> dict[str, Any]:
-    """Keys of a pose and of an amount count from the start of their move: so does the playhead."""
-    layer, _, rest = str(wanted.get("path", "")).partition(".moves.")
-    move, _, value = rest.partition(".")
-    at = wanted.get("at")
-    if not isinstance(at, int | float) or not value.startswith(("pose.", "amount")):
-        return wanted
-    layers = history.newest(scene).document["layers"]
-    moves = (m for each in layers if each["id"] == layer for m in each.get("moves", []))
-    start = next((m.get("start", 0) for m in moves if m["id"] == move), 0)
-    return {**wanted, "at": at - start}
-
-
-def _preset_move(
-    document: dict[str, Any], wanted: dict[str, Any], letters: tuple[int, int] | None
-) -> dict[str, Any]:
-    """The edit that adds a preset's move, for the selected letters alone if there are any."""
-    preset = presets()[wanted["preset"]]
-    layer = next((each for each in document["layers"] if each["id"] == wanted.get("layer")), None)
-    if layer is None:
-        raise SceneError.at(str(wanted.get("layer")), "this layer is not there any more")
-    move = fitted(preset, document, layer)
-    if letters is not None:
-        title = files.from_data(document).layer(layer["id"])
-        only = sweep_of(title, move["unit"], *letters)
-        move["reach"] = [*([only] if only else []), *move.get("reach", [])]
-    needed = preset.get("title", {})
-    return {"name": "add-move", "layer": layer["id"], "move": move, "title": needed}
-
-
-def _new_title(document: dict[str, Any]) -> dict[str, Any]:
-    """A title in the middle of the picture, of a size that suits it."""
-    width, height = document["size"]
-    return {
-        "kind": "title",
-        "name": "",
-        "span": [0, document["length"]],
-        "text": "New title",
-        "style": {
-            "font": "Anybody",
-            "axes": {"wght": 700},
-            "size": max(8, round(min(width / 10, height / 5))),
-            "tracking": 0,
-            "leading": 1.1,
-            "fill": "#FFFFFF",
-            "align": "center",
-        },
-        "runs": [],
-        "transform": {
-            "position": [width / 2, height / 2, 0],
-            "rotation": [0, 0, 0],
-            "scale": [1, 1],
-            "opacity": 1,
-        },
-        "moves": [],
-    }
-
-
-def _centered(request: HttpRequest, scene: Scene, wanted: dict[str, Any]) -> dict[str, Any]:
-    document = files.from_data(history.newest(scene).document)
-    frame = Selection.of(request.POST).frame
-    layer = str(wanted.get("layer"))
-    try:
-        value = centered_position(document, layer, frame, str(wanted.get("axes", "xy")))
-    except KeyError as error:
-        raise SceneError.at(layer, error.args[0]) from None
-    path = f"{layer}.transform.position"
-    return {"name": "set-value", "path": path, "value": value, "at": frame}
-
-
 def _selection_after(request: HttpRequest, wanted: dict[str, Any], revision: Revision) -> Selection:
     """After an edit what was added is selected; otherwise the selection stays."""
     selection = Selection.of(request.POST)
     layers = revision.document.get("layers", [])
-    if wanted.get("name") == "add-title" and layers:
+    pasted = wanted.get("name") == "paste" and wanted["copied"]["kind"] == "layers"
+    if (pasted or wanted.get("name") == "add-title") and layers:
         return Selection(layer=layers[-1]["id"], frame=selection.frame)
-    if wanted.get("name") == "duplicate-layer":
+    if wanted.get("name") in ("duplicate-layer", "split-layer"):
         ids = [layer["id"] for layer in layers]
         copy = ids[ids.index(wanted["layer"]) + 1]
         return Selection(layer=copy, frame=selection.frame)
@@ -331,7 +250,26 @@ def motion(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
         {"text": character.text, "word": character.word, "line": character.line}
         for character in layout.characters
     ]
-    return _unchanging(JsonResponse({"characters": characters, "moves": moves}))
+    answer = {"characters": characters, "moves": moves, "spans": _spans(document)}
+    return _unchanging(JsonResponse(answer))
+
+
+def _spans(document: Any) -> dict[str, Any]:
+    return {layer.id: layer.span for layer in document.layers}
+
+
+@require_GET
+def keyframes(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
+    """The keyed values of the titles ?layers=t1,t2; with ?curves=1 their courses too."""
+    document = _at(own_scene(request, scene_id), digest)
+    wanted = request.GET.get("layers", "").split(",")
+    with_curves = request.GET.get("curves") == "1"
+    titles = {
+        layer.id: rows(document, layer, with_curves)
+        for layer in document.layers
+        if layer.id in wanted
+    }
+    return _unchanging(JsonResponse({"layers": titles, "spans": _spans(document)}))
 
 
 def _hands(move: Any, units: Units) -> dict[str, Any]:

@@ -71,9 +71,9 @@ def apply(document: dict[str, Any], data: dict[str, Any]) -> Applied:
         raise SceneError.at(
             str(getattr(edit, "path", "")), f"there is nothing here to change ({error})"
         ) from None
+    scene = files.from_data(changed)
     if not edit.passes_locks:
         _keep_locked(document, changed)
-    scene = files.from_data(changed)
     inverse = {"name": "changes", "changes": [[c.verb, list(c.pointer), c.value] for c in back]}
     return Applied(changed, scene, label, inverse)
 

@@ -94,7 +94,9 @@ def with_parents(document: Document, pointer: Pointer, value: Any) -> tuple[Poin
 
 def title_of(path: str) -> str:
     """A path's last words as a title: "t1.moves.m1.stagger.gap" is "Gap"."""
-    words = [part for part in path.split(".") if not part.isdigit() and part not in _PLUMBING]
+    words = [part for part in path.split(".")[1:] if not part.isdigit() and part not in _PLUMBING]
+    if words[:1] == ["moves"]:
+        words = words[2:] or ["amount"]
     return words[-1].replace("_", " ").replace("-", " ").capitalize() if words else path
 
 

@@ -5,7 +5,7 @@ from typing import Any
 import numpy as np
 from pydantic import TypeAdapter
 
-from ..changes import Change, Pointer
+from ..changes import Change, Pointer, apply_changes
 from ..colors import hex_of
 from ..errors import SceneError
 from ..model import Frames
@@ -49,13 +49,33 @@ def _with_key(track: dict[str, Any], at: float, value: Any) -> dict[str, Any]:
 
 @edit("set-value")
 class SetValue(Edit):
-    """Sets the value at a path. A keyed value gets it as a key at the frame `at`."""
+    """Sets the value at a path. A keyed value gets it as a key at the frame `at`.
+
+    `keyed` names a value without keyframes, at the path or above it, that is to have its first one
+    there.
+    """
 
     path: str
     value: Any
     at: Frames | None = None
+    keyed: str | None = None
 
     def changes(self, document: Document) -> list[Change]:
+        if self.keyed is not None:
+            return self._first_key(document)
+        return self._value(document)
+
+    def _first_key(self, document: Document) -> list[Change]:
+        pointer = pointer_to(document, self.keyed or "")
+        old = find(document, pointer)
+        if is_track(old) or (isinstance(old, dict) and "tie" in old):
+            return self._value(document)
+        plain = self._value(document)
+        value = find(apply_changes(document, plain)[0], pointer)
+        key = {"keys": [{"at": self._time(), "value": value}]}
+        return [*plain, Change("put", pointer, key)]
+
+    def _value(self, document: Document) -> list[Change]:
         pointer = pointer_to(document, self.path)
         holder = find(document, pointer[:-1])
         if is_track(holder) and isinstance(pointer[-1], int):

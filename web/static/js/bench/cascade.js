@@ -5,6 +5,8 @@ import { grips, listen as listenToHands } from "./hands.js";
 import { drawReaches, showReaches } from "./reaches.js";
 import { on, state, url } from "./state.js";
 import { select } from "./server.js";
+import { pickLayer } from "./several.js";
+import { showSpans } from "./spans.js";
 
 const kept = new Map();
 let motion = null;
@@ -37,6 +39,7 @@ async function refresh() {
     const found = await motionOf(address);
     if (wanted !== address) return;
     motion = found;
+    showSpans(found.spans);
     drawSpans();
     drawRows();
     drawCharts();
@@ -183,6 +186,6 @@ export function listen() {
     const name = event.target.closest("[data-select-layer]");
     const block = event.target.closest(".slab");
     const layer = name?.dataset.selectLayer ?? (event.target.closest("button, input, textarea, .val") ? "" : block?.dataset.layer);
-    if (layer && layer !== state.layer) select({ layer, letters: null, move: "" });
+    if (layer) pickLayer(layer, event);
   });
 }

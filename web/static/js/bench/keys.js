@@ -1,5 +1,7 @@
 // Keys of the workbench; those of a value in a sentence are in values.js.
 
+import { copy, duplicate, paste, remove } from "./actions.js";
+import { keyHere } from "./beads.js";
 import { toggle } from "./player.js";
 import { commit, walk } from "./server.js";
 import { goTo, state } from "./state.js";
@@ -7,6 +9,7 @@ import { flushText } from "./text.js";
 import { go } from "./time.js";
 import { flushSteps } from "./values.js";
 
+const WITH_CTRL = { c: copy, v: paste, d: duplicate };
 const UNITS = { 1: "character", 2: "word", 3: "line" };
 
 function history(event) {
@@ -26,12 +29,13 @@ export function goToKey(way) {
 function key(event) {
   const command = event.ctrlKey || event.metaKey;
   if (command && event.key.toLowerCase() === "z") return history(event);
-  if (command && event.key.toLowerCase() === "d" && state.layer) {
-    event.preventDefault();
-    return commit({ name: "duplicate-layer", layer: state.layer });
-  }
   const typing = event.target.closest("input, textarea, [contenteditable]");
-  if (command || event.altKey || typing) return;
+  const act = command && !event.shiftKey && !event.altKey && !typing && !getSelection().toString() && WITH_CTRL[event.key.toLowerCase()];
+  if (act) {
+    event.preventDefault();
+    return act();
+  }
+  if (command || event.altKey || typing || event.target.closest("dialog")) return;
   const action = actionOf(event);
   if (!action) return;
   event.preventDefault();
@@ -45,6 +49,8 @@ function actionOf(event) {
   if (event.key === "ArrowRight") return () => go(event.shiftKey ? "next-ten" : "next");
   if (event.key === "Home") return () => go("start");
   if (event.key === "End") return () => go("end");
+  if (event.key === "Delete" || event.key === "Backspace") return remove;
+  if (event.key.toLowerCase() === "k") return keyHere;
   if (event.key === ",") return () => goToKey(-1);
   if (event.key === ".") return () => goToKey(1);
   if (event.key.toLowerCase() === "g") return () => document.getElementById("time").focus();

@@ -1,20 +1,28 @@
 // The workbench: each module listens for its own part of the page.
 
+import * as actions from "./actions.js";
+import * as beads from "./beads.js";
 import * as cascade from "./cascade.js";
 import * as choices from "./choices.js";
+import * as curves from "./curves.js";
 import * as gallery from "./gallery.js";
+import * as keyed from "./keyed.js";
 import * as keys from "./keys.js";
+import * as markers from "./markers.js";
 import * as palette from "./palette.js";
 import * as picture from "./picture.js";
 import * as player from "./player.js";
 import * as server from "./server.js";
 import * as past from "./past.js";
-import { goTo, read, state } from "./state.js";
+import { goTo, on, read, state } from "./state.js";
+import * as several from "./several.js";
+import * as spread from "./spread.js";
 import * as text from "./text.js";
 import * as time from "./time.js";
 import * as values from "./values.js";
+import * as views from "./views.js";
 
-for (const module of [server, values, choices, gallery, palette, past, text, player, time, picture, cascade, keys]) module.listen();
+for (const module of [server, values, choices, gallery, palette, past, text, player, time, picture, cascade, keyed, beads, curves, views, markers, several, spread, actions, keys]) module.listen(on);
 read();
 
 // A clip is asked for when the last words are kept.

@@ -13,12 +13,18 @@ export const state = {
   width: 1920,
   height: 1080,
   layer: "",
+  also: [], // other layers that are selected with it
   move: "",
   letters: null,
   frame: 0,
+  ids: [], // of all layers, the front one first
+  markers: [],
 };
 
-/** Calls `listener` when something happens: "scene" (shown or selected changed), "frame". */
+/**
+ * Calls `listener` when something happens: "scene" (shown or selected changed), "frame", "rows"
+ * (keyed values came), "keys" (other keyframes are selected), "view" (another view of time).
+ */
 export function on(name, listener) {
   bus.addEventListener(name, listener);
 }
@@ -42,8 +48,14 @@ export function read() {
   state.move = data.move;
   state.letters = data.first === "" ? null : [Number(data.first), Number(data.end)];
   state.frame = Math.min(state.frame, state.length - 1);
+  state.ids = JSON.parse(data.layers);
+  state.also = state.also.filter((layer) => layer !== state.layer && state.ids.includes(layer));
+  state.markers = JSON.parse(data.markers);
   emit("scene");
 }
+
+/** All selected layers, from the front to the back. */
+export const selectedLayers = () => state.ids.filter((layer) => layer === state.layer || state.also.includes(layer));
 
 /** Looks at a preview of an edit. */
 export function show(digest) {

@@ -43,7 +43,8 @@ function showPlace() {
   place.style.setProperty("--f", state.frame);
   for (const part of place.children) part.style.setProperty("--f", state.frame);
   place.lastElementChild.textContent = state.frame;
-  document.getElementById("length-said").textContent = state.length;
+  const length = document.getElementById("length");
+  if (document.activeElement !== length) length.value = state.length;
   for (const line of document.querySelectorAll("[data-frame-said]")) line.textContent = state.frame;
 }
 

@@ -1,0 +1,158 @@
+// What can be done to what is selected: keyframes if there are any, or else layers. Keys, buttons
+// (data-act) and the palette all lead here.
+
+import { tell } from "../page.js";
+import { nudge } from "./beads.js";
+import { choose, chosenKeys, chosenList, expect, expectAt, rowAt } from "./keyed.js";
+import { commit } from "./server.js";
+import { selectedLayers, state } from "./state.js";
+import { view } from "./views.js";
+
+const COPIED = "balletto-copied";
+
+const hasKeys = () => view() !== "cascade" && chosenList().length > 0;
+
+/** An edit of the selected keys; `moved` says where each will stand, if that is known here. */
+function ofKeys(name, more = {}, moved = null) {
+  const list = chosenList();
+  if (!list.length) return tell("Select keyframes first: click them, or draw a box around them in the keyframes view.", "info");
+  if (moved) expect(list, moved);
+  commit({ name, keys: chosenKeys(), ...more });
+}
+
+function ofLayers(action) {
+  const layers = selectedLayers();
+  if (!layers.length) return tell("There is no layer yet: add a title first.", "info");
+  action(layers);
+}
+
+/** One edit for each selected layer, as one step. */
+function each(make, said) {
+  ofLayers((layers) => {
+    const edits = layers.map(make);
+    commit(edits.length === 1 ? edits[0] : { name: "several", edits, said: said(layers.length) });
+  });
+}
+
+export const reverseKeys = () => {
+  const times = chosenList().map(({ at }) => at);
+  ofKeys("reverse-keys", {}, ({ at }) => Math.min(...times) + Math.max(...times) - at);
+};
+
+export function alignKeys() {
+  const first = {};
+  for (const { path, at } of chosenList()) first[path] = Math.min(first[path] ?? Infinity, at);
+  ofKeys("align-keys", { at: state.frame }, ({ path, at }) => at - first[path] + state.frame);
+}
+
+export const flattenKeys = () => ofKeys("flatten-keys");
+export const easeKeys = (ease) => ofKeys("ease-keys", { ease });
+
+/** Everything, or just what is selected, takes part in nothing any more. */
+export function remove() {
+  if (hasKeys()) {
+    const keys = chosenKeys();
+    choose([]);
+    commit({ name: "remove-keys", keys });
+  } else {
+    each((layer) => ({ name: "remove-layer", layer }), (count) => `${count} layers removed`);
+  }
+}
+
+function copyOf(kind, what) {
+  localStorage.setItem(COPIED, JSON.stringify({ kind, scene: state.scene, digest: state.digest, ...what }));
+}
+
+const counted = (count, one) => `${count} ${one}${count === 1 ? "" : "s"} copied.`;
+
+export function copy() {
+  if (hasKeys()) {
+    copyOf("keys", { keys: chosenKeys(), times: chosenList() });
+    return tell(counted(chosenList().length, "keyframe"), "info");
+  }
+  ofLayers((layers) => {
+    copyOf("layers", { layers });
+    tell(`${counted(layers.length, "layer")} They can be pasted in any scene.`, "info");
+  });
+}
+
+export const copyStyle = () => ofLayers(() => { copyOf("style", { layer: state.layer }); tell("Style copied.", "info"); });
+export const copyMoves = () => ofLayers(() => { copyOf("moves", { layer: state.layer }); tell("Moves copied.", "info"); });
+export const copyMove = () => ofLayers(() => { copyOf("moves", { layer: state.layer, move: state.move }); tell("Move copied.", "info"); });
+
+export function paste() {
+  const copied = JSON.parse(localStorage.getItem(COPIED));
+  if (!copied) return tell("Nothing was copied yet: copy something first (Ctrl+C).", "info");
+  if (copied.kind === "keys") expectPasted(copied);
+  commit({ name: "paste", copied, layer: state.layer, layers: selectedLayers(), at: state.frame });
+}
+
+/** Pasted keys are the selected ones after. */
+function expectPasted({ times }) {
+  const first = Math.min(...times.map(({ at }) => at));
+  const owners = new Set(times.map(({ path }) => path.split(".")[0]));
+  const there = {};
+  for (const { path, at } of times) {
+    const to = owners.size === 1 ? path.replace(/^[^.]+/, state.layer) : path;
+    (there[to] ??= []).push(state.frame + at - first);
+  }
+  expectAt(there);
+}
+
+/** A second time the same: keyframes at the playhead, layers in front of themselves. */
+export function duplicate() {
+  if (!hasKeys()) return each((layer) => ({ name: "duplicate-layer", layer }), (count) => `${count} layers duplicated`);
+  const times = chosenList();
+  const there = {};
+  const first = Math.min(...times.map(({ at }) => at));
+  for (const { path, at } of times) (there[path] ??= []).push(state.frame + at - first);
+  expectAt(there);
+  commit({ name: "paste", copied: { kind: "keys", scene: state.scene, digest: state.digest, keys: chosenKeys() }, at: state.frame });
+}
+
+export const splitLayer = () => each((layer) => ({ name: "split-layer", layer, at: state.frame }), (count) => `${count} layers split at frame ${state.frame}`);
+export const addMarker = () => commit({ name: "add-marker", at: state.frame });
+export const alignLayers = (to) => ofLayers((layers) => commit({ name: "align-layers", layers, to }));
+
+/** To the first or last frame of the selected layer. */
+export function layerEnd(end) {
+  const bar = document.querySelector(`#row-${state.layer} [data-span]`);
+  const [first, last] = bar.dataset.span.split(",").map(Number);
+  return end ? last - 1 : first;
+}
+
+const ACTS = { "reverse-keys": reverseKeys, "align-keys": alignKeys, "flatten-keys": flattenKeys, duplicate, remove, copy, paste, "split-layer": splitLayer, "add-marker": addMarker, "copy-style": copyStyle, "copy-moves": copyMoves };
+
+function showCount() {
+  const list = chosenList();
+  const times = list.map(({ at }) => at);
+  const said = document.getElementById("keys-said");
+  const span = list.length > 1 ? `frames ${Math.min(...times)} to ${Math.max(...times)}` : list.length ? `frame ${times[0]}` : "";
+  said.textContent = list.length ? `${list.length} keyframe${list.length === 1 ? "" : "s"}, ${span}` : "No keyframe selected";
+  for (const control of document.querySelectorAll("[data-needs-keys]")) control.disabled = !list.length;
+}
+
+function nudgeTyped(event) {
+  if (event.target.id !== "nudge" || event.key !== "Enter") return;
+  const by = Number(event.target.value.replace("−", "-").replace(",", "."));
+  event.target.classList.toggle("is-wrong", !Number.isFinite(by) || !by);
+  if (!Number.isFinite(by) || !by) return;
+  event.target.value = "";
+  nudge(by);
+}
+
+export function listen(on) {
+  document.addEventListener("click", (event) => {
+    const button = event.target.closest("[data-act]");
+    if (button) ACTS[button.dataset.act]();
+    const align = event.target.closest("[data-align]");
+    if (align) alignLayers(align.dataset.align);
+    const ease = event.target.closest("[data-ease-keys]");
+    if (ease) easeKeys(JSON.parse(ease.dataset.easeKeys));
+  });
+  document.addEventListener("keydown", nudgeTyped);
+  for (const name of ["keys", "rows", "view"]) on(name, showCount);
+  showCount();
+}
+
+export const easeOf = ({ path, place }) => rowAt(path)?.keys[place]?.ease;

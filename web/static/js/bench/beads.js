@@ -1,0 +1,242 @@
+// The keyframes view: a row of beads for each keyed value of the selected layers. Beads are selected
+// by click, Shift and box, and moved, stretched or nudged together.
+
+import { tell } from "../page.js";
+import { allRows, choose, chosenKeys, chosenList, expect, expectNothing, isChosen, rowAt, rowsOf, toggleChosen } from "./keyed.js";
+import { commit, giveUp, preview } from "./server.js";
+import { catchers, snappedBy } from "./snap.js";
+import { goTo, on, selectedLayers, state } from "./state.js";
+import { frameAt, framesAPixel, view } from "./views.js";
+
+const STEP_PAUSE_MS = 350;
+let drag = null;
+let stepping = null;
+
+const element = (name, classes, text = "") => Object.assign(document.createElement(name), { className: classes, textContent: text });
+const frames = (number) => String(Number(number.toFixed(2))).replace("-", "−");
+
+function bead(row, key, place) {
+  const button = element("button", "bead kbead");
+  button.type = "button";
+  button.dataset.path = row.path;
+  button.dataset.place = place;
+  button.style.setProperty("--f", key.at);
+  button.title = `${row.name}, frame ${frames(key.at)}: ${key.said}`;
+  button.setAttribute("aria-label", button.title);
+  button.setAttribute("aria-pressed", String(isChosen(row.path, place)));
+  return button;
+}
+
+function rowItem(row, isNewOwner) {
+  const item = element("li", "krow");
+  item.dataset.path = row.path;
+  const gutter = element("div", "gutter");
+  gutter.append(element("span", "krow__name", row.name), element("span", "krow__owner", isNewOwner ? row.owner : ""));
+  const lane = element("div", "lane");
+  const [first, last] = [row.keys[0].at, row.keys.at(-1).at];
+  const line = element("span", "krow__line");
+  line.style.cssText = `--f: ${first}; --n: ${last - first}`;
+  lane.append(line, ...row.keys.map((key, place) => bead(row, key, place)));
+  item.append(gutter, lane);
+  return item;
+}
+
+function draw() {
+  if (view() !== "keyframes") return;
+  const { path, place } = document.activeElement?.dataset ?? {};
+  for (const list of document.querySelectorAll(".krows")) {
+    const rows = selectedLayers().includes(list.dataset.layer) ? rowsOf(list.dataset.layer) : [];
+    list.replaceChildren(...rows.map((row, index) => rowItem(row, row.owner !== rows[index - 1]?.owner)));
+    const isEmpty = selectedLayers().includes(list.dataset.layer) && !rows.length;
+    if (isEmpty) list.append(element("li", "krows__none", "No keyframes yet. Give a value the focus and press K, or switch Keying on and change it."));
+  }
+  if (path && place) document.querySelector(`.kbead[data-path="${CSS.escape(path)}"][data-place="${place}"]`)?.focus({ preventScroll: true });
+  drawStretch();
+}
+
+/** The bracket over the selected keys: its end makes them slower or faster. */
+function drawStretch() {
+  const holder = document.getElementById("stretch");
+  const times = chosenList().map(({ at }) => at);
+  const [low, high] = [Math.min(...times), Math.max(...times)];
+  holder.hidden = view() !== "keyframes" || !(high > low);
+  if (!holder.hidden) holder.style.cssText = `--f: ${low}; --n: ${high - low}`;
+}
+
+function said(text, event) {
+  const label = document.getElementById("hand-said");
+  label.hidden = !text;
+  label.textContent = text;
+  if (event) label.style.cssText = `left: ${event.clientX + 14}px; top: ${event.clientY - 24}px`;
+}
+
+const shiftEdit = (keys, by) => ({ name: "shift-keys", keys, by });
+
+function begin(event) {
+  if (event.button !== 0 || view() === "cascade") return;
+  const handle = event.target.closest?.("#stretch");
+  const pressed = event.target.closest?.(".kbead");
+  const lane = event.target.closest?.(".krows .lane");
+  if (handle) beginStretch(event);
+  else if (pressed) beginShift(event, pressed);
+  else if (lane || event.target.closest?.(".krows")) beginBox(event);
+}
+
+function beginShift(event, pressed) {
+  const { path, place } = pressed.dataset;
+  event.preventDefault();
+  pressed.focus();
+  if (event.shiftKey) return toggleChosen(path, Number(place));
+  if (!isChosen(path, Number(place))) choose([[path, Number(place)]]);
+  const list = chosenList();
+  drag = { kind: "shift", x: event.clientX, keys: chosenKeys(), list, by: 0, places: catchers() };
+}
+
+function beginStretch(event) {
+  event.preventDefault();
+  const list = chosenList();
+  const times = list.map(({ at }) => at);
+  drag = { kind: "stretch", x: event.clientX, keys: chosenKeys(), list, about: Math.min(...times), end: Math.max(...times), by: 0, places: catchers() };
+}
+
+function beginBox(event) {
+  const box = document.getElementById("keys-box");
+  drag = { kind: "box", x: event.clientX, y: event.clientY, more: event.shiftKey, box };
+  if (!event.shiftKey) choose([]);
+}
+
+const MOVES = {
+  shift(event) {
+    const by = snappedBy((event.clientX - drag.x) * framesAPixel(), drag.list.map(({ at }) => at), drag.places, event);
+    if (by === drag.by) return;
+    drag.by = by;
+    drag.edit = by ? shiftEdit(drag.keys, by) : null;
+    expect(drag.list, ({ at }) => at + by);
+    said(`${by > 0 ? "+" : ""}${frames(by)} frames`, event);
+    if (drag.edit) preview(drag.edit);
+    else giveUp();
+  },
+  stretch(event) {
+    const by = snappedBy((event.clientX - drag.x) * framesAPixel(), [drag.end], drag.places, event);
+    const length = Math.max(1, drag.end + by - drag.about);
+    const factor = length / (drag.end - drag.about);
+    if (factor === drag.factor) return;
+    drag.factor = factor;
+    drag.edit = { name: "stretch-keys", keys: drag.keys, about: drag.about, factor };
+    expect(drag.list, ({ at }) => drag.about + (at - drag.about) * factor);
+    said(`over ${frames(length)} frames, ${Math.round(factor * 100)} %`, event);
+    preview(drag.edit);
+  },
+  box(event) {
+    const [left, right] = [Math.min(drag.x, event.clientX), Math.max(drag.x, event.clientX)];
+    const [top, bottom] = [Math.min(drag.y, event.clientY), Math.max(drag.y, event.clientY)];
+    drag.box.hidden = false;
+    drag.box.style.cssText = `left: ${left}px; top: ${top}px; width: ${right - left}px; height: ${bottom - top}px`;
+    drag.rect = { left, right, top, bottom };
+  },
+};
+
+function inBox({ left, right, top, bottom }) {
+  return [...document.querySelectorAll(".kbead")].flatMap((each) => {
+    const box = each.getBoundingClientRect();
+    const [x, y] = [box.left + box.width / 2, box.top + box.height / 2];
+    return x >= left && x <= right && y >= top && y <= bottom ? [[each.dataset.path, Number(each.dataset.place)]] : [];
+  });
+}
+
+function end(keep) {
+  if (!drag) return;
+  const { kind, edit, rect, more, box } = drag;
+  drag = null;
+  said("");
+  if (kind === "box") {
+    box.hidden = true;
+    if (rect && keep) choose(inBox(rect), more);
+  } else if (keep && edit) {
+    commit(edit);
+  } else if (edit) {
+    expectNothing();
+    giveUp();
+  }
+}
+
+/** Moves the selected keys by frames, as typed or stepped. */
+export function nudge(by) {
+  const list = chosenList();
+  if (!list.length || !by) return;
+  expect(list, ({ at }) => at + by);
+  commit(shiftEdit(chosenKeys(), by));
+}
+
+/** Steps by key that follow each other quickly make one edit. */
+function step(by) {
+  const list = stepping?.list ?? chosenList();
+  if (!list.length) return;
+  clearTimeout(stepping?.timer);
+  stepping = { list, keys: stepping?.keys ?? chosenKeys(), by: (stepping?.by ?? 0) + by };
+  stepping.timer = setTimeout(() => {
+    const { keys, by: whole } = stepping;
+    stepping = null;
+    if (whole) commit(shiftEdit(keys, whole));
+    else giveUp();
+  }, STEP_PAUSE_MS);
+  expect(list, ({ at }) => at + stepping.by);
+  preview(shiftEdit(stepping.keys, stepping.by));
+}
+
+const ARROWS = { ArrowLeft: -1, ArrowRight: 1 };
+
+function key(event) {
+  if (event.key === "Escape" && drag) return end(false);
+  const focused = event.target.closest?.(".kbead");
+  if (!focused || event.ctrlKey || event.metaKey) return;
+  const { path, place } = focused.dataset;
+  if (event.key in ARROWS) {
+    if (!isChosen(path, Number(place)) && !stepping) choose([[path, Number(place)]]);
+    step(ARROWS[event.key] * (event.shiftKey ? 10 : 1));
+  } else if (event.key === " " || event.key === "Enter") {
+    if (event.shiftKey) toggleChosen(path, Number(place));
+    else choose([[path, Number(place)]]);
+  } else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
+    const rows = [...document.querySelectorAll(".krow")];
+    const next = rows[rows.indexOf(focused.closest(".krow")) + (event.key === "ArrowDown" ? 1 : -1)];
+    next?.querySelector(".kbead")?.focus();
+  } else {
+    return;
+  }
+  event.preventDefault();
+  event.stopPropagation();
+}
+
+/** Adds keys at the playhead to the rows of the selected keys. */
+export function keyHere() {
+  const paths = Object.keys(chosenKeys());
+  if (!paths.length) return tell("Give a value in a sentence the focus, or select a keyframe of it: K then sets one at the playhead.", "info");
+  const edits = paths.map((path) => ({ name: "add-key", path, at: state.frame }));
+  commit(edits.length === 1 ? edits[0] : { name: "several", edits, said: `Keyframes at ${state.frame} for ${paths.length} values` });
+}
+
+function doubleClick(event) {
+  const pressed = event.target.closest(".kbead");
+  if (pressed) return goTo(rowAt(pressed.dataset.path).keys[pressed.dataset.place].at);
+  const row = event.target.closest(".krow");
+  if (!row || !event.target.closest(".lane")) return;
+  commit({ name: "add-key", path: row.dataset.path, at: Math.round(frameAt(event.clientX)) });
+}
+
+export function listen() {
+  document.addEventListener("pointerdown", begin);
+  document.addEventListener("pointermove", (event) => drag && MOVES[drag.kind](event));
+  document.addEventListener("pointerup", () => end(true));
+  document.addEventListener("pointercancel", () => end(false));
+  document.addEventListener("dblclick", doubleClick);
+  document.addEventListener("keydown", key, true);
+  on("rows", draw);
+  on("view", draw);
+  on("keys", () => {
+    for (const each of document.querySelectorAll(".kbead")) each.setAttribute("aria-pressed", String(isChosen(each.dataset.path, Number(each.dataset.place))));
+    drawStretch();
+  });
+}
+
+export const everyKey = () => allRows().flatMap((row) => row.keys.map((_, place) => [row.path, place]));

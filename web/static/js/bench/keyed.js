@@ -1,0 +1,118 @@
+// The keyed values of the selected layers, as the server tells them, and which of their keyframes
+// are selected. A keyframe is named by the path of its value and its place among the keys.
+
+import { showSpans } from "./spans.js";
+import { emit, on, selectedLayers, state, url } from "./state.js";
+import { view } from "./views.js";
+
+const SAME = 0.002; // frames within which two times are one
+const kept = new Map(); // address -> promise of rows
+const chosen = new Map(); // path -> set of places
+let expected = null; // path -> times: where the selected keys will stand after an edit
+let wanted = "";
+let layers = {};
+
+/** Rows of a layer, or of all selected ones. */
+export const rowsOf = (layer) => layers[layer] ?? [];
+export const allRows = () => selectedLayers().flatMap(rowsOf);
+export const rowAt = (path) => rowsOf(path.split(".")[0]).find((row) => row.path === path);
+
+function fetched(address) {
+  if (!kept.has(address)) {
+    const found = fetch(address).then((response) => (response.ok ? response.json() : Promise.reject(new Error(String(response.status)))));
+    found.catch(() => kept.delete(address));
+    kept.set(address, found);
+    if (kept.size > 60) kept.delete(kept.keys().next().value);
+  }
+  return kept.get(address);
+}
+
+async function refresh() {
+  if (view() === "cascade" || !state.layer) return;
+  const curves = view() === "curves" ? "&curves=1" : "";
+  const address = (wanted = `${url("keyframes", state.shown)}?layers=${selectedLayers()}${curves}`);
+  try {
+    const found = await fetched(address);
+    if (wanted !== address) return;
+    layers = found.layers;
+    showSpans(found.spans);
+    settle();
+    emit("rows");
+  } catch { /* the picture itself tells when the server is away */ }
+}
+
+const matches = (times, at) => times.some((time) => Math.abs(time - at) < SAME);
+
+/** Once an edit is made, the selected keys are those at the times where they were expected. */
+function settle() {
+  if (!expected || state.shown !== state.digest) return prune();
+  chosen.clear();
+  for (const [path, times] of expected) {
+    const keys = rowAt(path)?.keys ?? [];
+    const places = keys.flatMap((key, place) => (matches(times, key.at) ? [place] : []));
+    if (places.length) chosen.set(path, new Set(places));
+  }
+  expected = null;
+  emit("keys");
+}
+
+/** Keys that are not there any more are not selected. */
+function prune() {
+  if (expected) return;
+  for (const [path, places] of chosen) {
+    const count = rowAt(path)?.keys.length ?? 0;
+    for (const place of places) if (place >= count) places.delete(place);
+    if (!places.size) chosen.delete(path);
+  }
+}
+
+/** Whether a key is selected, or is one on its way. */
+export function isChosen(path, place) {
+  if (expected) return matches(expected.get(path) ?? [], rowAt(path).keys[place].at);
+  return chosen.get(path)?.has(place) ?? false;
+}
+
+/** Selects keys, [path, place] each; `more` adds them to those that are. */
+export function choose(keys, more = false) {
+  if (!more) chosen.clear();
+  for (const [path, place] of keys) {
+    if (!chosen.has(path)) chosen.set(path, new Set());
+    chosen.get(path).add(place);
+  }
+  expected = null;
+  emit("keys");
+}
+
+/** Selects a key, or takes it out of the selection. */
+export function toggleChosen(path, place) {
+  if (!isChosen(path, place)) return choose([[path, place]], true);
+  chosen.get(path).delete(place);
+  if (!chosen.get(path).size) chosen.delete(path);
+  emit("keys");
+}
+
+/** The selection as edits take it: the places in order, by path. */
+export const chosenKeys = () => Object.fromEntries([...chosen].map(([path, places]) => [path, [...places].sort((a, b) => a - b)]));
+
+/** Each selected key: its path, its place, its frame. */
+export const chosenList = () => [...chosen].flatMap(([path, places]) => [...places].flatMap((place) => (rowAt(path)?.keys[place] ? [{ path, place, at: rowAt(path).keys[place].at }] : [])));
+
+/** Says where the selected keys stand after an edit: `moved` gives the new frame of each. */
+export function expect(list, moved) {
+  expected = new Map();
+  for (const key of list) expected.set(key.path, [...(expected.get(key.path) ?? []), moved(key)]);
+}
+
+/** Selects keys by their times once the next edit has answered: a map from path to frames. */
+export function expectAt(times) {
+  expected = new Map(Object.entries(times));
+}
+
+export function expectNothing() {
+  expected = null;
+}
+
+export function listen() {
+  on("scene", refresh);
+  on("view", refresh);
+}

@@ -1,0 +1,121 @@
+// Spread: the selected keyframes, or else the selected layers, begin one after another over a number
+// of frames along a curve. The picture follows while the curve is bent; it is kept as one step.
+
+import { chosenKeys, chosenList, expectNothing } from "./keyed.js";
+import { commit, giveUp, preview } from "./server.js";
+import { selectedLayers } from "./state.js";
+import { view } from "./views.js";
+
+const SIZE = 140; // of the drawing of the curve, in px
+const AIR = 20;
+
+const dialog = () => document.getElementById("spread");
+const field = () => document.getElementById("spread-span");
+let handles = [1 / 3, 1 / 3, 2 / 3, 2 / 3];
+let drag = null;
+
+const isKeys = () => view() !== "cascade" && chosenList().length > 1;
+const three = (number) => Math.round(number * 1000) / 1000;
+
+function edit() {
+  const curve = { bezier: handles.map(three) };
+  const descending = document.getElementById("spread-descending").checked;
+  const span = Number(field().value.replace(",", "."));
+  const what = isKeys() ? { name: "distribute-keys", keys: chosenKeys() } : { name: "distribute-layers", layers: selectedLayers() };
+  return { ...what, span, curve, descending };
+}
+
+const isUsable = () => field().value.trim() !== "" && Number.isFinite(Number(field().value.replace(",", ".")));
+
+function changed() {
+  draw();
+  field().classList.toggle("is-wrong", !isUsable());
+  if (isUsable()) preview(edit());
+}
+
+const place = (x, y) => [AIR + x * SIZE, AIR + (1 - y) * SIZE];
+
+function draw() {
+  const [x1, y1, x2, y2] = handles;
+  const [start, first, second, end] = [place(0, 0), place(x1, y1), place(x2, y2), place(1, 1)];
+  document.getElementById("spread-curve").setAttribute("d", `M${start}C${first} ${second} ${end}`);
+  for (const [index, at, from] of [[0, first, start], [1, second, end]]) {
+    const arm = document.getElementById(`spread-arm-${index}`);
+    const grip = document.querySelector(`[data-spread-handle="${index}"]`);
+    for (const [name, value] of Object.entries({ x1: from[0], y1: from[1], x2: at[0], y2: at[1] })) arm.setAttribute(name, value);
+    grip.setAttribute("x", at[0] - 5);
+    grip.setAttribute("y", at[1] - 5);
+    grip.setAttribute("aria-valuetext", handles.slice(index * 2, index * 2 + 2).map(three).join(", "));
+    grip.setAttribute("aria-valuenow", three(handles[index * 2]));
+  }
+}
+
+function open() {
+  const list = chosenList();
+  const layers = selectedLayers();
+  const rows = Object.keys(chosenKeys()).length;
+  handles = [1 / 3, 1 / 3, 2 / 3, 2 / 3];
+  document.getElementById("spread-what").textContent = isKeys() ? (rows > 1 ? `${rows} rows of keyframes, each as a whole,` : `${list.length} keyframes`) : `${layers.length} layers`;
+  if (isKeys() && rows === 1) field().value = Math.max(...list.map(({ at }) => at)) - Math.min(...list.map(({ at }) => at));
+  else field().value = 10 * ((isKeys() ? rows : layers.length) - 1);
+  document.getElementById("spread-descending").checked = false;
+  dialog().show();
+  field().focus();
+  field().select();
+  changed();
+}
+
+function close(keep) {
+  if (!dialog().open) return;
+  dialog().close();
+  if (!keep || !isUsable()) return giveUp();
+  expectNothing();
+  commit(edit());
+}
+
+function bend(index, x, y) {
+  handles[index * 2] = Math.max(0, Math.min(1, x));
+  handles[index * 2 + 1] = Math.max(-0.5, Math.min(1.5, y));
+  changed();
+}
+
+function key(event) {
+  if (!dialog().open) return;
+  const grip = event.target.closest?.("[data-spread-handle]");
+  const by = { ArrowLeft: [-0.02, 0], ArrowRight: [0.02, 0], ArrowUp: [0, 0.02], ArrowDown: [0, -0.02] }[event.key];
+  if (grip && by) {
+    const index = Number(grip.dataset.spreadHandle);
+    bend(index, handles[index * 2] + by[0], handles[index * 2 + 1] + by[1]);
+  } else if (event.key === "Escape") {
+    close(false);
+  } else if (event.key === "Enter" && event.target === field()) {
+    close(true);
+  } else {
+    return;
+  }
+  event.preventDefault();
+  event.stopPropagation();
+}
+
+export function listen() {
+  document.addEventListener("click", (event) => {
+    if (event.target.closest("[data-open-spread]")) open();
+    const button = event.target.closest("[data-spread]");
+    if (button) close(button.dataset.spread === "keep");
+  });
+  dialog().addEventListener("input", changed);
+  dialog().addEventListener("pointerdown", (event) => {
+    const grip = event.target.closest("[data-spread-handle]");
+    if (!grip) return;
+    event.preventDefault();
+    grip.focus();
+    drag = Number(grip.dataset.spreadHandle);
+  });
+  document.addEventListener("pointermove", (event) => {
+    if (drag === null) return;
+    const box = document.getElementById("spread-box").getBoundingClientRect();
+    bend(drag, (event.clientX - box.left - AIR) / SIZE, 1 - (event.clientY - box.top - AIR) / SIZE);
+  });
+  document.addEventListener("pointerup", () => { drag = null; });
+  document.addEventListener("keydown", key, true);
+}

@@ -1,0 +1,218 @@
+"""What the page asks for, made into edits of the core.
+
+The page may say an edit in words of its own: "this preset", "centred", "what was copied". Here the
+scene, the selection and what else the page does not know are put in. Anything else is an edit of
+the core already.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import cached_property
+from typing import Any
+
+from django.http import Http404, HttpRequest
+
+from balletto.motion.units import sweep_of
+from balletto.picture.places import aligned_positions, centered_position
+from balletto.scene import files
+from balletto.scene.document import Scene as SceneDocument
+from balletto.scene.edits.copies import copied_keys, copied_layers
+from balletto.scene.edits.paths import start_of
+from balletto.scene.errors import SceneError
+from balletto.scene.presets import fitted, presets
+from web.projects import history
+from web.projects.access import own_scene
+from web.projects.models import Scene
+
+from . import frames
+from .bench import Selection
+
+Data = dict[str, Any]
+
+
+@dataclass(frozen=True)
+class Asked:
+    """Who asks, of which scene, and with what selected."""
+
+    request: HttpRequest
+    scene: Scene
+    selection: Selection
+
+    @cached_property
+    def data(self) -> Data:
+        """The newest document as plain data."""
+        return history.newest(self.scene).document
+
+    @cached_property
+    def document(self) -> SceneDocument:
+        return files.from_data(self.data)
+
+    def layer(self, identifier: Any) -> Data:
+        """A layer's plain data; SceneError if it is gone."""
+        for layer in self.data.get("layers", []):
+            if layer["id"] == identifier:
+                return layer
+        raise SceneError.at(str(identifier), "this layer is not there any more")
+
+
+def in_scene(asked: Asked, wanted: Any) -> Data:
+    """The edit of the core for what the page wants; SceneError if that cannot be."""
+    if not isinstance(wanted, dict):
+        return {"name": None}
+    make = ASKED.get(str(wanted.get("name")), _in_local_time)
+    return make(asked, wanted)
+
+
+def _in_local_time(asked: Asked, wanted: Data) -> Data:
+    """Some values count from the start of their move: so does the playhead then."""
+    at, path = wanted.get("at"), wanted.get("path")
+    if not isinstance(at, int | float) or not isinstance(path, str):
+        return wanted
+    return {**wanted, "at": at - start_of(asked.data, path)}
+
+
+def _several(asked: Asked, wanted: Data) -> Data:
+    edits = wanted.get("edits")
+    if not isinstance(edits, list) or not all(isinstance(each, dict) for each in edits):
+        return wanted  # the core says what is wrong
+    return {**wanted, "edits": [_in_local_time(asked, each) for each in edits]}
+
+
+def _add_move(asked: Asked, wanted: Data) -> Data:
+    """A preset's move, for the selected letters alone if there are any."""
+    if wanted.get("preset") not in presets():
+        return wanted
+    preset, letters = presets()[wanted["preset"]], asked.selection.letters
+    layer = asked.layer(wanted.get("layer"))
+    move = fitted(preset, asked.data, layer)
+    if letters is not None:
+        only = sweep_of(asked.document.layer(layer["id"]), move["unit"], *letters)
+        move["reach"] = [*([only] if only else []), *move.get("reach", [])]
+    needed = preset.get("title", {})
+    return {"name": "add-move", "layer": layer["id"], "move": move, "title": needed}
+
+
+def _add_title(asked: Asked, wanted: Data) -> Data:
+    """A title in the middle of the picture, of a size that suits it."""
+    width, height = asked.data["size"]
+    title = {
+        "kind": "title",
+        "name": "",
+        "span": [0, asked.data["length"]],
+        "text": "New title",
+        "style": {
+            "font": "Anybody",
+            "axes": {"wght": 700},
+            "size": max(8, round(min(width / 10, height / 5))),
+            "tracking": 0,
+            "leading": 1.1,
+            "fill": "#FFFFFF",
+            "align": "center",
+        },
+        "runs": [],
+        "transform": {
+            "position": [width / 2, height / 2, 0],
+            "rotation": [0, 0, 0],
+            "scale": [1, 1],
+            "opacity": 1,
+        },
+        "moves": [],
+    }
+    return {"name": "add-layer", "layer": title}
+
+
+def _center(asked: Asked, wanted: Data) -> Data:
+    frame, layer = asked.selection.frame, asked.layer(wanted.get("layer"))["id"]
+    axes = str(wanted.get("axes", "xy"))
+    value = centered_position(asked.document, layer, frame, axes)
+    path = f"{layer}.transform.position"
+    return {"name": "set-value", "path": path, "value": value, "at": frame}
+
+
+def _align_layers(asked: Asked, wanted: Data) -> Data:
+    """Layers aligned to one another, or spread evenly between the outermost."""
+    layers = [asked.layer(layer)["id"] for layer in wanted.get("layers", [])]
+    to, frame = str(wanted.get("to")), asked.selection.frame
+    try:
+        positions = aligned_positions(asked.document, layers, frame, to)
+    except ValueError as error:
+        raise SceneError.at("to", str(error)) from None
+    edits = [
+        {"name": "set-value", "path": f"{layer}.transform.position", "value": value, "at": frame}
+        for layer, value in positions.items()
+    ]
+    said = "spread evenly" if to.startswith("spread") else "aligned"
+    return {"name": "several", "edits": edits, "said": f"{len(layers)} layers {said}"}
+
+
+def _paste(asked: Asked, wanted: Data) -> Data:
+    """What was copied: a reference to a state of a scene, and what of it."""
+    copied = wanted.get("copied")
+    make = PASTED.get(str(copied.get("kind"))) if isinstance(copied, dict) else None
+    if make is None or not isinstance(copied.get("scene"), int):
+        raise SceneError.at("copied", "nothing was copied yet: copy something first (Ctrl+C)")
+    try:
+        source = own_scene(asked.request, copied["scene"])
+        document = frames.document_of(source, str(copied.get("digest")))
+    except Http404:
+        told = "what was copied is not there any more: copy it once more"
+        raise SceneError.at("copied", told) from None
+    return make(asked, wanted, copied, document)
+
+
+def _paste_keys(asked: Asked, wanted: Data, copied: Data, source: Data) -> Data:
+    """Keyframes, at the playhead; those of one layer go to the layer that is selected."""
+    rows = copied_keys(source, copied["keys"])
+    owners = {path.partition(".")[0] for path in rows}
+    target = wanted.get("layer")
+    if len(owners) == 1 and target:
+        asked.layer(target)
+        rows = {f"{target}.{path.partition('.')[2]}": keys for path, keys in rows.items()}
+    return {"name": "paste-keys", "rows": rows, "at": wanted.get("at", asked.selection.frame)}
+
+
+def _paste_layers(asked: Asked, wanted: Data, copied: Data, source: Data) -> Data:
+    same = copied["scene"] == asked.scene.pk
+    return {"name": "paste-layers", "layers": copied_layers(source, copied["layers"], same)}
+
+
+def _copied_from(asked: Asked, copied: Data, source: Data) -> Data:
+    """The layer that a style or moves were copied from."""
+    same = copied["scene"] == asked.scene.pk
+    return copied_layers(source, [copied["layer"]], same)[0]
+
+
+def _paste_style(asked: Asked, wanted: Data, copied: Data, source: Data) -> Data:
+    style = _copied_from(asked, copied, source).get("style", {})
+    edits = [{"name": "paste-style", "layer": layer, "style": style} for layer in wanted["layers"]]
+    return _one_or_several(edits, f"Style pasted on {len(edits)} layers")
+
+
+def _paste_moves(asked: Asked, wanted: Data, copied: Data, source: Data) -> Data:
+    only = copied.get("move")
+    moves = _copied_from(asked, copied, source).get("moves", [])
+    moves = [move for move in moves if not only or move["id"] == only]
+    if not moves:
+        raise SceneError.at("copied", "there are no moves to paste")
+    edits = [{"name": "paste-moves", "layer": layer, "moves": moves} for layer in wanted["layers"]]
+    return _one_or_several(edits, f"Moves pasted on {len(edits)} layers")
+
+
+def _one_or_several(edits: list[Data], said: str) -> Data:
+    return edits[0] if len(edits) == 1 else {"name": "several", "edits": edits, "said": said}
+
+
+ASKED: dict[str, Callable[[Asked, Data], Data]] = {
+    "add-move": _add_move,
+    "add-title": _add_title,
+    "center": _center,
+    "align-layers": _align_layers,
+    "paste": _paste,
+    "several": _several,
+}
+PASTED: dict[str, Callable[[Asked, Data, Data, Data], Data]] = {
+    "keys": _paste_keys,
+    "layers": _paste_layers,
+    "style": _paste_style,
+    "moves": _paste_moves,
+}

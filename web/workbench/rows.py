@@ -1,0 +1,117 @@
+"""The rows of the keyframes view and the curves of the curves view, as the page draws them."""
+
+from dataclasses import asdict
+from typing import Any
+
+import numpy as np
+
+from balletto.motion.courses import KeyedValue, keyed_values, sampled
+from balletto.scene.document import Scene, Title
+from balletto.scene.edits.keyframes import handles_of
+from balletto.scene.motion_path import PathTrack
+from balletto.scene.tracks import is_color
+
+from . import chips
+from .chips import Measure
+from .move_sentences import POSE_WORDS
+from .words import value_said
+
+_DIGITS = 4
+_AXES = {2: ("across", "down"), 3: ("across", "down", "in depth")}
+_TURNS = ("about x", "about y", "in the picture")
+_LIGHTNESS = ("lightness", "green to red", "blue to yellow")
+
+# How numbers are said that are not of a pose.
+MEASURES: dict[str, Measure] = {
+    "position": chips.PIXELS,
+    "rotation": chips.DEGREES,
+    "scale": chips.PERCENT_OF_ONE_EITHER_WAY,
+    "opacity": chips.OPACITY,
+    "amount": chips.PERCENT_OF_ONE_EITHER_WAY,
+    **dict.fromkeys(
+        ("strength", "low", "high", "travel", "soft_low", "soft_high", "together", "floor"),
+        chips.PERCENT,
+    ),
+    **dict.fromkeys(("center", "from", "to", "inner", "outer", "width"), chips.PIXELS),
+    "angle": chips.DEGREES,
+    **dict.fromkeys(("period", "hold"), chips.FRAMES),
+}
+
+
+def rows(scene: Scene, title: Title, with_curves: bool) -> list[dict[str, Any]]:
+    """All keyed values of a title.
+
+    Each has its path, name and owner, its keys at frames of the scene, and its parts: the numbers
+    that it is made of, with their measure and, if asked for, their course and speed.
+    """
+    return [_row(scene, title, keyed, with_curves) for keyed in keyed_values(title)]
+
+
+def _row(scene: Scene, title: Title, keyed: KeyedValue, with_curves: bool) -> dict[str, Any]:
+    owner = next((move.name or "Move" for move in title.moves if move.id == keyed.move), "Title")
+    track = keyed.track
+    course = sampled(scene, keyed) if with_curves else None
+    values = [np.atleast_1d(track.at_times(np.array(key.at))) for key in track.keys]
+    parts = []
+    for part, name in enumerate(_part_names(keyed.path, len(values[0]), is_color(track))):
+        measure = Measure("") if is_color(track) else measure_of(title, keyed.path)
+        said = {"name": name, "measure": asdict(measure)}
+        said["values"] = [round(float(value[part]), _DIGITS) for value in values]
+        if course is not None:
+            said["course"] = course.values[part].round(_DIGITS).tolist()
+            said["speed"] = course.speeds[part].round(_DIGITS).tolist()
+        parts.append(said)
+    return {
+        "path": keyed.path,
+        "name": value_said(keyed.path).capitalize(),
+        "owner": owner,
+        "move": keyed.move or "",
+        "color": is_color(track),
+        # On a bent way no single number follows the easing: the way as a whole does.
+        "isBent": isinstance(track, PathTrack) and track.is_bent,
+        "keys": [_key(title, keyed, key, index) for index, key in enumerate(track.keys)],
+        "parts": parts,
+        **({"times": course.times.round(_DIGITS).tolist()} if course is not None else {}),
+    }
+
+
+def _key(title: Title, keyed: KeyedValue, key: Any, index: int) -> dict[str, Any]:
+    ease = key.ease if isinstance(key.ease, str) else key.ease.model_dump(exclude_unset=True)
+    is_last = index == len(keyed.track.keys) - 1
+    return {
+        "at": round(key.at + keyed.start, _DIGITS),
+        "ease": ease,
+        "handles": None if is_last else handles_of(ease),
+        "said": _said(title, keyed.path, key.value),
+    }
+
+
+def _part_names(path: str, count: int, color: bool) -> list[str]:
+    """The names of the numbers that a value is made of; the whole name for a single one."""
+    name = value_said(path).capitalize()
+    if color:
+        return [f"{name}, {part}" for part in _LIGHTNESS]
+    if count == 1:
+        return [name]
+    axes = _TURNS if path.endswith(".rotation") else _AXES[count]
+    return [f"{name} {axis}" for axis in axes]
+
+
+def measure_of(title: Title, path: str) -> Measure:
+    """How the numbers of a value of a title are said."""
+    _, *way, name = path.split(".")
+    if "pose" in way:
+        return POSE_WORDS[name][0] if name in POSE_WORDS else chips.PLAIN
+    if "reach" in way and name in ("low", "high"):
+        move = next(move for move in title.moves if move.id == way[1])
+        if move.reach[int(way[3])].kind == "wave":
+            return chips.PERCENT_OF_ONE_EITHER_WAY
+    return MEASURES.get(name, chips.PLAIN)
+
+
+def _said(title: Title, path: str, value: Any) -> str:
+    if isinstance(value, str):
+        return value
+    measure = measure_of(title, path)
+    numbers = value if isinstance(value, tuple) else (value,)
+    return ", ".join(measure.say(number) for number in numbers)
