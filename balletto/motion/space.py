@@ -10,7 +10,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ..scene.document import Scene, Transform
-from ..scene.tracks import Track, value_at
+from ..scene.tracks import changes_over_time, value_at
 
 Values = np.ndarray | float
 
@@ -35,7 +35,7 @@ def layer_matrices(scene: Scene, transform: Transform, times: np.ndarray) -> np.
 
 def layer_space(transform: Transform, times: np.ndarray) -> Space:
     """The layer's own map, (times, 1, ...), or (1, 1, ...) if it stays: scaled, turned, moved."""
-    if any(isinstance(value, Track) for _, value in transform):
+    if any(changes_over_time(value) for _, value in transform):
         return _moving_space(transform, times)
     return _still_space(transform)
 
@@ -50,7 +50,10 @@ def _moving_space(transform: Transform, times: np.ndarray) -> Space:
     scale = value_at(transform.scale, times)
     linear = np.empty((len(times), 3, 3))
     turn(linear, turns.T if turns.any() else (0.0, 0.0, 0.0), scale.T)
-    return Space(linear[:, None], value_at(transform.position, times)[:, None])
+    # About the pivot: it is brought to the origin, then put back where the layer stands.
+    pivot = np.array([*transform.pivot, 0.0])
+    shift = value_at(transform.position, times) + pivot - linear @ pivot
+    return Space(linear[:, None], shift[:, None])
 
 
 def turn(

@@ -7,7 +7,7 @@ import numpy as np
 from ..lettering.layout import lay_out
 from ..motion.evaluate import compose
 from ..motion.matrices import place
-from ..motion.space import corners_seen, layer_matrices
+from ..motion.space import corners_seen, layer_matrices, layer_space
 from ..scene.document import Scene, Transform
 from ..scene.tracks import value_at
 
@@ -15,12 +15,14 @@ from ..scene.tracks import value_at
 def places(scene: Scene, frame: float, layer_id: str | None = None) -> dict[str, Any]:
     """Four corners [x, y], clockwise from the top left, of what can be pointed at in a frame.
 
-    layers: by id, the box of each title at rest, where it shows at this frame, and its `depth`,
-    the pixels of its own that stand for one of the picture
+    layers: by id, the box of each title at rest, where it shows at this frame; its `depth`, the
+    pixels of its own that stand for one of the picture; its `pivot` in the picture; and its
+    `position`, `rotation` and `scale` there
     characters: for the layer `layer_id`, of each character as it is drawn, with its `place` in
     the text; those behind the camera are left out
     """
     boxes = {}
+    at = np.array(float(frame))
     characters: list[dict[str, Any]] = []
     for layer in scene.layers:
         layout = lay_out(layer)
@@ -30,6 +32,12 @@ def places(scene: Scene, frame: float, layer_id: str | None = None) -> dict[str,
             boxes[layer.id] = {
                 "corners": _corners(matrix[None], layout.boxes["title"])[0].tolist(),
                 "depth": float(matrix[2, 2]),
+                "pivot": _seen_through(matrix, layer.transform.pivot),
+                **{
+                    name: np.round(value_at(getattr(layer.transform, name), at), 4).tolist()
+                    for name in ("position", "rotation", "scale")
+                },
+                "locked": layer.locked,
             }
         if shows and layer.id == layer_id:
             times = np.array([frame], dtype=float)
@@ -126,6 +134,28 @@ def _shifts(boxes: dict[str, np.ndarray], to: str) -> dict[str, tuple[int, float
 def layer_position(scene: Scene, layer_id: str, frame: float) -> list[float]:
     """The position of a layer at a frame."""
     return value_at(scene.layer(layer_id).transform.position, np.array(frame)).tolist()
+
+
+def pivot_shift(scene: Scene, layer_id: str, frame: float, place: list[float]) -> dict[str, Any]:
+    """What puts the pivot of a layer at a place of the picture while nothing else moves there.
+
+    pivot: in px of the layer's own space; by: how far its position is to be shifted for that
+    """
+    transform = scene.layer(layer_id).transform
+    times = np.array([float(frame)])
+    space = layer_space(transform, times)
+    linear, shift = (part.reshape(part.shape[2:]) for part in space)
+    # The point of the layer's plane that is seen there.
+    pivot = np.linalg.solve(_matrix(scene, transform, frame), np.array([*place, 1.0]))
+    new = np.array([*(pivot[:2] / pivot[2]), 0.0]).round(3)
+    position = value_at(transform.position, times)[0]
+    by = shift - (position + new - linear @ new)
+    return {"pivot": new[:2].tolist(), "by": by.round(3).tolist()}
+
+
+def _seen_through(matrix: np.ndarray, point: tuple[float, float]) -> list[float]:
+    x, y, w = matrix @ np.array([*point, 1.0])
+    return [round(float(x / w), 2), round(float(y / w), 2)]
 
 
 def _matrix(scene: Scene, transform: Transform, frame: float) -> np.ndarray:

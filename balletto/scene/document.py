@@ -16,6 +16,7 @@ from .model import (
     Model,
     Name,
     Opacity,
+    Pixels,
     kind_of,
     needs,
     number,
@@ -79,13 +80,20 @@ Angles = Annotated[tuple[Degrees, Degrees, Degrees], LIST, needs("three angles [
 Scale2 = Annotated[tuple[Factor, Factor], LIST, needs("two factors [x, y]")]
 
 
+Pivot = Annotated[tuple[Pixels, Pixels], LIST, needs("two numbers of pixels [x, y]")]
+
+
 class Transform(Model):
-    """Where a layer stands at rest: position in px, turns about x, y, z, scale, opacity."""
+    """Where a layer stands at rest: position in px, turns about x, y, z, scale, opacity.
+
+    It turns and grows about `pivot`, in px of the layer's own space.
+    """
 
     position: changing(Vector3, track=PathTrack) = (0, 0, 0)
     rotation: changing(Angles) = (0, 0, 0)
     scale: changing(Scale2) = (1, 1)
     opacity: changing(Opacity) = 1
+    pivot: Pivot = (0, 0)
 
 
 Span = Annotated[tuple[Frames, Frames], LIST, needs("the first and the end frame [in, out]")]

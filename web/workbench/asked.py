@@ -13,11 +13,11 @@ from typing import Any
 from django.http import Http404, HttpRequest
 
 from balletto.motion.units import sweep_of
-from balletto.picture.places import aligned_positions, centered_position
+from balletto.picture.places import aligned_positions, centered_position, pivot_shift
 from balletto.scene import files
 from balletto.scene.document import Scene as SceneDocument
 from balletto.scene.edits.copies import copied_keys, copied_layers
-from balletto.scene.edits.paths import start_of
+from balletto.scene.edits.paths import name_of, start_of
 from balletto.scene.errors import SceneError
 from balletto.scene.presets import fitted, presets
 from web.projects import history
@@ -129,6 +129,20 @@ def _center(asked: Asked, wanted: Data) -> Data:
     return {"name": "set-value", "path": path, "value": value, "at": frame}
 
 
+def _set_pivot(asked: Asked, wanted: Data) -> Data:
+    """The pivot at a place of the picture; the layer stays where it is seen."""
+    layer, place = asked.layer(wanted.get("layer"))["id"], wanted.get("place")
+    is_place = isinstance(place, list) and [isinstance(n, int | float) for n in place] == [True] * 2
+    if not is_place:
+        raise SceneError.at("place", "two numbers of pixels [x, y] are needed")
+    found = pivot_shift(asked.document, layer, asked.selection.frame, place)
+    edits = [
+        {"name": "set-value", "path": f"{layer}.transform.pivot", "value": found["pivot"]},
+        {"name": "shift-place", "layer": layer, "by": found["by"]},
+    ]
+    return {"name": "several", "edits": edits, "said": f"Pivot of {name_of(asked.layer(layer))}"}
+
+
 def _align_layers(asked: Asked, wanted: Data) -> Data:
     """Layers aligned to one another, or spread evenly between the outermost."""
     layers = [asked.layer(layer)["id"] for layer in wanted.get("layers", [])]
@@ -207,6 +221,7 @@ ASKED: dict[str, Callable[[Asked, Data], Data]] = {
     "add-title": _add_title,
     "center": _center,
     "align-layers": _align_layers,
+    "set-pivot": _set_pivot,
     "paste": _paste,
     "several": _several,
 }

@@ -15,6 +15,7 @@ from balletto.lettering.layout import lay_out
 from balletto.motion.stagger import ranks_of
 from balletto.motion.timing import timing
 from balletto.motion.units import Units, units_of
+from balletto.picture import marks
 from balletto.picture.film import preset_film
 from balletto.picture.places import places
 from balletto.picture.stills import jpeg
@@ -297,9 +298,18 @@ def _hundredths(values: np.ndarray) -> str:
 
 @require_GET
 def places_at(request: HttpRequest, scene_id: int, digest: str, number: int) -> JsonResponse:
-    """Corners of the titles, and of the characters of ?layer, in a frame."""
+    """Corners of the titles, and of the characters of ?layer, in a frame; its way, and what of its
+    ?move can be dragged."""
     document = _at(own_scene(request, scene_id), digest)
-    return _unchanging(JsonResponse(places(document, number, request.GET.get("layer"))))
+    layer, move = request.GET.get("layer"), request.GET.get("move")
+    found = places(document, number, layer)
+    title = next((each for each in document.layers if each.id == layer), None)
+    if title is not None and layer in found["layers"]:
+        found["way"] = marks.way(document, title)
+        chosen = [each for each in title.moves if each.id == move and each.on]
+        found["sweeps"] = [s for m in chosen for s in marks.sweeps(document, title, m, number)]
+        found["spots"] = [s for m in chosen for s in marks.spots(m, number)]
+    return _unchanging(JsonResponse(found))
 
 
 def _unchanging(response: HttpResponse) -> HttpResponse:

@@ -6,8 +6,9 @@ from pydantic import Field
 
 from ..changes import Change, get
 from ..errors import SceneError
+from ..tracks import is_track
 from .base import Document, Edit, edit
-from .paths import frames, free_id, layer_pointer, name_of
+from .paths import find, frames, free_id, layer_pointer, name_of, with_parents
 
 
 @edit("add-layer")
@@ -91,6 +92,33 @@ class ShiftLayer(Edit):
     def label(self, document: Document) -> str:
         name = name_of(get(document, layer_pointer(document, self.layer)))
         return f"{name} {abs(self.by):g} frames {'later' if self.by > 0 else 'earlier'}"
+
+
+@edit("shift-place")
+class ShiftPlace(Edit):
+    """Moves a layer in the picture by px, its whole way with it."""
+
+    layer: str
+    by: tuple[float, float, float]
+
+    def changes(self, document: Document) -> list[Change]:
+        pointer = (*layer_pointer(document, self.layer), "transform", "position")
+        place = find(document, pointer)
+        if isinstance(place, dict) and "tie" in place:
+            raise SceneError.at(self.layer, "its position is tied to another: untie it to move it")
+        if is_track(place):
+            keys = [{**key, "value": self._moved(key["value"])} for key in place["keys"]]
+            return [Change("put", pointer, {**place, "keys": keys})]
+        moved = self._moved(place or [0, 0, 0])
+        return [Change("put", *with_parents(document, pointer, moved))]
+
+    def _moved(self, place: list[float]) -> list[float]:
+        return [frames(old + by) for old, by in zip(place, self.by, strict=True)]
+
+    def label(self, document: Document) -> str:
+        name = name_of(get(document, layer_pointer(document, self.layer)))
+        across, down, _ = self.by
+        return f"{name} moved by {across:g} px across, {down:g} px down"
 
 
 def shifted(layer: dict[str, Any], by: float) -> dict[str, Any]:

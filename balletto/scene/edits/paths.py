@@ -19,6 +19,14 @@ _WHEN_LEFT_OUT: dict[str, Any] = {
 }
 
 
+def when_left_out(pointer: Pointer) -> Any:
+    """What a list or object starts from that was left out."""
+    # A move's pivot is a share of a box, a layer's counts in px.
+    if pointer[-2:] == ("transform", "pivot"):
+        return [0, 0]
+    return _WHEN_LEFT_OUT.get(str(pointer[-1]), {})
+
+
 def pointer_to(document: Document, path: str) -> Pointer:
     """The pointer for a path; SceneError if a layer or move that it names is not there."""
     head, *rest = path.split(".")
@@ -86,7 +94,7 @@ def with_parents(document: Document, pointer: Pointer, value: Any) -> tuple[Poin
     parent = find(document, tuple(way))
     if parent is not None or not way:
         return pointer, value
-    start = _WHEN_LEFT_OUT.get(str(way[-1]), {})
+    start = when_left_out(tuple(way))
     holder: Any = list(start) if isinstance(start, list) else dict(start)
     holder[last] = value
     return with_parents(document, tuple(way), holder)

@@ -8,11 +8,11 @@ import { say } from "./measure.js";
 import { commit, giveUp, preview } from "./server.js";
 import { catchers, snappedBy } from "./snap.js";
 import { on, state } from "./state.js";
+import { shape } from "./svg.js";
 import { framesAPixel, view } from "./views.js";
 
 const SPEED_SHARE = 0.24; // of the height, for the speed
 const AIR = 14; // px above and below the curve
-const SAME_PATH = "http://www.w3.org/2000/svg";
 
 let current = ""; // the id of the part that is edited
 const hidden = new Set(); // ids of parts that are not drawn
@@ -24,13 +24,6 @@ const idOf = (path, part) => `${path}#${part}`;
 const entries = () => allRows().flatMap((row) => row.parts.map((part, index) => ({ row, part, index, id: idOf(row.path, index) })));
 const chosenEntry = () => entries().find(({ id }) => id === current);
 const three = (number) => Math.round(number * 1000) / 1000;
-
-function svg(name, attributes, text = "") {
-  const made = document.createElementNS(SAME_PATH, name);
-  for (const [key, value] of Object.entries(attributes)) made.setAttribute(key, value);
-  made.textContent = text;
-  return made;
-}
 
 function html(name, classes, text = "") {
   return Object.assign(document.createElement(name), { className: classes, textContent: text });
@@ -121,16 +114,16 @@ function drawChart() {
   scale = scaleFor(entry.part, true);
   const others = entries().filter(({ id }) => id !== current && !hidden.has(id)).map((other) => {
     const its = scaleFor(other.part, false);
-    return svg("polyline", { class: "curve curve--other", points: polyline(other.row, other.part.course, its, its.y) });
+    return shape("polyline", { class: "curve curve--other", points: polyline(other.row, other.part.course, its, its.y) });
   });
   chart.setAttribute("viewBox", `0 0 ${scale.box.width} ${scale.box.height}`);
-  chart.replaceChildren(...axis(entry.part), ...others, ...speedOf(entry), svg("polyline", { class: "curve", points: polyline(entry.row, entry.part.course, scale, scale.y) }), ...handlesOf(entry), ...beadsOf(entry));
+  chart.replaceChildren(...axis(entry.part), ...others, ...speedOf(entry), shape("polyline", { class: "curve", points: polyline(entry.row, entry.part.course, scale, scale.y) }), ...handlesOf(entry), ...beadsOf(entry));
 }
 
 function axis(part) {
   return stepsBetween(scale.low, scale.high).flatMap((value) => [
-    svg("line", { class: "curve-grid", x1: 0, x2: scale.box.width, y1: scale.y(value), y2: scale.y(value) }),
-    svg("text", { class: "curve-label", x: 3, y: scale.y(value) - 3 }, say(part.measure, value)),
+    shape("line", { class: "curve-grid", x1: 0, x2: scale.box.width, y1: scale.y(value), y2: scale.y(value) }),
+    shape("text", { class: "curve-label", x: 3, y: scale.y(value) - 3 }, say(part.measure, value)),
   ]);
 }
 
@@ -140,9 +133,9 @@ function speedOf({ row, part }) {
   const room = (scale.box.height - scale.foot) / 2 - 3;
   const y = (speed) => middle - (most ? Math.max(-1, Math.min(1, speed / most)) : 0) * room;
   return [
-    svg("line", { class: "curve-grid", x1: 0, x2: scale.box.width, y1: middle, y2: middle }),
-    svg("polyline", { class: "curve curve--speed", points: polyline(row, part.speed, scale, y) }),
-    svg("text", { class: "curve-label curve-label--speed", x: 3, y: scale.foot + 9 }, `speed, at most ${say(part.measure, three(most))} a frame`),
+    shape("line", { class: "curve-grid", x1: 0, x2: scale.box.width, y1: middle, y2: middle }),
+    shape("polyline", { class: "curve curve--speed", points: polyline(row, part.speed, scale, y) }),
+    shape("text", { class: "curve-label curve-label--speed", x: 3, y: scale.foot + 9 }, `speed, at most ${say(part.measure, three(most))} a frame`),
   ];
 }
 
@@ -166,17 +159,17 @@ function handlesOf(entry) {
   if (row.color || row.isBent) return [];
   return stretchesOf(entry).flatMap((place) =>
     handlePlaces(row, part, place).flatMap(([[x, y], [hx, hy]], side) => {
-      const grip = svg("rect", { class: "curve-handle", x: hx - 4.5, y: hy - 4.5, width: 9, height: 9, rx: 3, tabindex: 0, role: "slider", "aria-label": `${side ? "Arriving" : "Leaving"} handle of stretch ${place + 1}`, "aria-valuetext": row.keys[place].handles.slice(side * 2, side * 2 + 2).join(", "), "aria-valuenow": row.keys[place].handles[side * 2] });
+      const grip = shape("rect", { class: "curve-handle", x: hx - 4.5, y: hy - 4.5, width: 9, height: 9, rx: 3, tabindex: 0, role: "slider", "aria-label": `${side ? "Arriving" : "Leaving"} handle of stretch ${place + 1}`, "aria-valuetext": row.keys[place].handles.slice(side * 2, side * 2 + 2).join(", "), "aria-valuenow": row.keys[place].handles[side * 2] });
       grip.dataset.stretch = place;
       grip.dataset.side = side;
-      return [svg("line", { class: "curve-arm", x1: x, y1: y, x2: hx, y2: hy }), grip];
+      return [shape("line", { class: "curve-arm", x1: x, y1: y, x2: hx, y2: hy }), grip];
     }),
   );
 }
 
 function beadsOf({ row, part, index }) {
   return row.keys.map((key, place) => {
-    const bead = svg("circle", { class: `curve-bead ${isChosen(row.path, place) ? "is-chosen" : ""}`, cx: scale.x(key.at), cy: scale.y(part.values[place]), r: 5, tabindex: 0, role: "button", "aria-pressed": isChosen(row.path, place), "aria-label": `${part.name}, frame ${key.at}: ${say(part.measure, part.values[place])}` });
+    const bead = shape("circle", { class: `curve-bead ${isChosen(row.path, place) ? "is-chosen" : ""}`, cx: scale.x(key.at), cy: scale.y(part.values[place]), r: 5, tabindex: 0, role: "button", "aria-pressed": isChosen(row.path, place), "aria-label": `${part.name}, frame ${key.at}: ${say(part.measure, part.values[place])}` });
     Object.assign(bead.dataset, { bead: place, path: row.path, part: index });
     return bead;
   });

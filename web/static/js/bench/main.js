@@ -9,6 +9,7 @@ import * as gallery from "./gallery.js";
 import * as keyed from "./keyed.js";
 import * as keys from "./keys.js";
 import * as markers from "./markers.js";
+import * as keying from "./keying.js";
 import * as palette from "./palette.js";
 import * as picture from "./picture.js";
 import * as player from "./player.js";
@@ -19,10 +20,12 @@ import * as several from "./several.js";
 import * as spread from "./spread.js";
 import * as text from "./text.js";
 import * as time from "./time.js";
+import * as typing from "./typing.js";
 import * as values from "./values.js";
 import * as views from "./views.js";
+import * as zoom from "./zoom.js";
 
-for (const module of [server, values, choices, gallery, palette, past, text, player, time, picture, cascade, keyed, beads, curves, views, markers, several, spread, actions, keys]) module.listen(on);
+for (const module of [server, keying, values, choices, gallery, palette, past, text, player, time, typing, picture, cascade, keyed, beads, curves, views, markers, several, spread, actions, zoom, keys]) module.listen(on);
 read();
 
 // A clip is asked for when the last words are kept.

@@ -64,6 +64,7 @@ function paint(bitmap, place) {
 
 /** Shows the frame at the playhead, as soon as it is there and if it is still wanted then. */
 async function showFrame() {
+  if (!state.shown) return; // the page is not read yet
   const place = (wanted = address(state.frame));
   document.getElementById("stage-frame").textContent = state.frame;
   if (canvas.dataset.shown === place) return;
@@ -192,5 +193,5 @@ export function listen() {
   document.getElementById("play").addEventListener("click", toggle);
   document.getElementById("loop").addEventListener("click", toggleLoop);
   document.getElementById("speed").addEventListener("click", nextSpeed);
-  addEventListener("resize", () => playing || showFrame());
+  for (const name of ["resize", "zoom"]) addEventListener(name, () => playing || showFrame());
 }

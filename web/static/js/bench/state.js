@@ -23,7 +23,8 @@ export const state = {
 
 /**
  * Calls `listener` when something happens: "scene" (shown or selected changed), "frame", "rows"
- * (keyed values came), "keys" (other keyframes are selected), "view" (another view of time).
+ * (keyed values came), "keys" (other keyframes are selected), "view" (another view of time), "picture"
+ * (what is drawn over it).
  */
 export function on(name, listener) {
   bus.addEventListener(name, listener);

@@ -29,7 +29,7 @@ export function flushText() {
   commit(edit);
 }
 
-const count = (text) => [...graphemes.segment(text)].length;
+export const count = (text) => [...graphemes.segment(text)].length;
 
 function selected() {
   const field = document.activeElement;

@@ -1,6 +1,7 @@
 // Live values: drag sideways to scrub, click to type, arrows to step, double-click back to rest.
 
 import { tell } from "../page.js";
+import { keying } from "./keying.js";
 import { measureOf, parse, rounded, say, within } from "./measure.js";
 import { commit, giveUp, preview } from "./server.js";
 import { state } from "./state.js";
@@ -10,7 +11,7 @@ let scrub = null;
 let stepping = null;
 
 const chipOf = (event) => event.target.closest?.(".val[role=spinbutton]");
-const editOf = (chip, value) => ({ ...JSON.parse(chip.dataset.edit), value, ...(needsFrame(chip) && { at: state.frame }) });
+const editOf = (chip, value) => ({ ...JSON.parse(chip.dataset.edit), value, ...(needsFrame(chip) && { at: state.frame, ...keying(chip.dataset.keyPath) }) });
 
 // Only values may be keyed; the letters' style and the like know no time.
 const needsFrame = (chip) => JSON.parse(chip.dataset.edit).name === "set-value";

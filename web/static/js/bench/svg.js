@@ -1,0 +1,11 @@
+// Making parts of drawings.
+
+const NAMESPACE = "http://www.w3.org/2000/svg";
+
+/** An SVG element with attributes, and a text in it. */
+export function shape(name, attributes, text = "") {
+  const made = document.createElementNS(NAMESPACE, name);
+  for (const [key, value] of Object.entries(attributes)) made.setAttribute(key, value);
+  if (text) made.textContent = text;
+  return made;
+}
