@@ -46,8 +46,8 @@ class Canvas(Protocol):
     def outline(self, glyphs: tuple[Glyph, ...]) -> Any:
         """Prepares an outline once; what comes back is for `draw`."""
 
-    def draw(self, letters: Iterable[Letter]) -> None:
-        """Draws letters one after another."""
+    def draw(self, letters: Iterable[Letter], blend: str = "normal") -> None:
+        """Draws letters one after another, and blends what they make with what is there."""
 
 
 class RecordingCanvas:
@@ -62,5 +62,7 @@ class RecordingCanvas:
     def outline(self, glyphs: tuple[Glyph, ...]) -> tuple[Glyph, ...]:
         return glyphs
 
-    def draw(self, letters: Iterable[Letter]) -> None:
+    def draw(self, letters: Iterable[Letter], blend: str = "normal") -> None:
+        if blend != "normal":
+            self.calls.append(("blend", blend))
         self.calls += [("draw", *letter) for letter in letters]

@@ -6,7 +6,7 @@ The same drawing serves the workbench, stills and clips; only the size of the ca
 import math
 from dataclasses import dataclass, field, replace
 from functools import cached_property
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -135,6 +135,13 @@ def _rows(reach: np.ndarray, matrices: np.ndarray, seen: np.ndarray) -> list[tup
     return list(zip(highest.tolist(), lowest.tolist(), strict=True))
 
 
+class Sheet(NamedTuple):
+    """The letters of a layer as they are drawn, and how they are blended with what lies behind."""
+
+    blend: str
+    letters: list[Letter]
+
+
 class Picture:
     """A scene made ready to draw. UnknownFont if a font is not shipped."""
 
@@ -151,11 +158,12 @@ class Picture:
     def draw(self, canvas: Canvas, frame: float) -> None:
         """Draws one frame; fractions of a frame are allowed."""
         canvas.clear(self.ground)
-        canvas.draw(self.letters(canvas, frame))
+        for sheet in self.sheets(canvas, frame):
+            canvas.draw(sheet.letters, sheet.blend)
 
-    def letters(self, canvas: Canvas, frame: float) -> list[Letter]:
+    def sheets(self, canvas: Canvas, frame: float) -> list[Sheet]:
         """What is drawn in a frame, from back to front, with outlines prepared by `canvas`."""
-        letters: list[Letter] = []
+        sheets = []
         for title in self._titles:
             if title.shows(frame):
                 block, row = title.at(frame)
@@ -169,8 +177,9 @@ class Picture:
                     worn.blurs[row],
                     strict=True,
                 )
-                letters += [letter for letter in every if letter[3] > 0]
-        return letters
+                letters = [letter for letter in every if letter[3] > 0]
+                sheets.append(Sheet(title.title.blend, letters))
+        return sheets
 
     def rows(self, frame: float) -> tuple[int, int]:
         """The rows of the picture, from first to end, that anything but the ground may touch."""

@@ -23,7 +23,8 @@ def way(scene: Scene, title: Title) -> dict[str, Any] | None:
     """The way of a title whose position is keyed; None if it stays.
 
     dots: one for each frame from its first to its last key
-    keys: of each its `value`, its `place`, its frame `at`, and its handles `in` and `out` where it has them
+    keys: of each its `value`, its `place`, its frame `at`, and its handles `in` and `out`
+    where it has them
     scale: px of the position for one of the picture, of each key
     """
     track = title.transform.position
@@ -36,7 +37,12 @@ def way(scene: Scene, title: Title) -> dict[str, Any] | None:
     points, depths = _seen(scene, places)
     keys = []
     for key, place, point, depth in zip(track.keys, places, points, depths, strict=True):
-        said = {"at": key.at, "value": list(key.value), "place": _plain(point), "scale": round(float(depth), 6)}
+        said = {
+            "at": key.at,
+            "value": list(key.value),
+            "place": _plain(point),
+            "scale": round(float(depth), 6),
+        }
         for name, handle in (("in", key.coming), ("out", key.going)):
             if handle:
                 said[name] = _plain(_seen(scene, place[None] + [*handle, 0])[0][0])

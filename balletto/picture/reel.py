@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from .frame import Picture
+from .frame import Picture, Sheet
 from .skia_canvas import SkiaCanvas
 
 Rows = tuple[int, int]
@@ -14,7 +14,7 @@ class Reel:
     def __init__(self, picture: Picture):
         self._picture = picture
         self._canvas = SkiaCanvas(*picture.scene.size)
-        self._letters: list | None = None
+        self._sheets: list[Sheet] | None = None
         self._rows: Rows = (0, 0)
 
     @property
@@ -24,15 +24,16 @@ class Reel:
 
     def draw(self, frame: float) -> Rows:
         """Draws a frame and gives the rows, from first to end, in which it may differ."""
-        letters = self._picture.letters(self._canvas, frame)
+        sheets = self._picture.sheets(self._canvas, frame)
         rows = self._picture.rows(frame)
-        is_first, last = self._letters is None, self._rows
-        if letters == self._letters:
+        is_first, last = self._sheets is None, self._rows
+        if sheets == self._sheets:
             return 0, 0
-        self._letters, self._rows = letters, rows
+        self._sheets, self._rows = sheets, rows
         changed = (0, len(self.pixels)) if is_first else _both(rows, last)
         self._canvas.clear(self._picture.ground, changed)
-        self._canvas.draw(letters)
+        for sheet in sheets:
+            self._canvas.draw(sheet.letters, sheet.blend)
         return changed
 
 

@@ -99,10 +99,19 @@ class Transform(Model):
 Span = Annotated[tuple[Frames, Frames], LIST, needs("the first and the end frame [in, out]")]
 
 
+# The modes of the W3C's "Compositing and Blending".
+BLENDS = (
+    "normal", "multiply", "screen", "overlay", "darken", "lighten", "color-dodge", "color-burn",
+    "hard-light", "soft-light", "difference", "exclusion", "hue", "saturation", "color",
+    "luminosity",
+)  # fmt: skip
+Blend = Literal[BLENDS]
+
+
 class Title(Model):
     """A layer of text. `span` is the first frame it shows and the frame where it has gone; a layer
     that is not `on` is not drawn, and where some are `solo`, only these are. A `locked` one is not
-    to be changed.
+    to be changed. `blend` is how it is mixed with what lies behind it.
 
     With `hold_center`, each line is shifted so that what can be seen of it stays centred.
     """
@@ -113,6 +122,7 @@ class Title(Model):
     on: bool = True
     solo: bool = False
     locked: bool = False
+    blend: Blend = "normal"
     span: Span
     text: Annotated[str, Field(max_length=MAX_TEXT), needs("a text of at most 10,000 letters")]
     style: Style = Style()

@@ -135,7 +135,7 @@ class BrowserTest(LiveServerTestCase):
               const digest = document.getElementById('bench-state').dataset.digest;
               const frame = document.getElementById('stage-frame').textContent;
               const { shown } = document.getElementById('canvas').dataset;
-              return shown?.includes(`${digest}/${frame}/`);
+              return shown?.includes(`${digest}/${frame}/`) && !shown.includes("box=480");
             }"""
         )
 

@@ -10,8 +10,10 @@ from balletto.picture.canvas import RecordingCanvas
 from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.places import centered_position, places
 from balletto.picture.reel import Reel
+from balletto.picture.skia_canvas import BLEND_MODES
 from balletto.picture.stills import jpeg, png
 from balletto.scene import files
+from balletto.scene.document import BLENDS
 
 from .scenes import scene, scene_data, small_scene
 
@@ -162,3 +164,36 @@ class PlacesTest(TestCase):
         corners = places(files.from_data(data), 0)["layers"]["t1"]["corners"]
         np.testing.assert_allclose(np.mean(corners, axis=0), [960, 540], atol=0.05)
         self.assertEqual(centered_position(scene(), "t1", 0, "x")[1], 540)
+
+
+class BlendTest(TestCase):
+    def drawn(self, blend, ground):
+        """The colour of the stem of a heavy I over a ground."""
+        data = scene_data("I", size=[64, 64], background={"kind": "color", "color": ground})
+        title = data["layers"][0]
+        title.update(blend=blend, moves=[], runs=[])
+        title["style"] = {"font": "Anybody", "axes": {"wght": 900}, "size": 80, "fill": "#804020"}
+        title["transform"]["position"] = [32, 32, 0]
+        pixels = draw_frame(Picture(files.from_data(data)), 40)
+        return pixels[32, 32, 2::-1].tolist()
+
+    def test_blends_by_the_formulas_of_the_standard(self):
+        source, ground = np.array([0x80, 0x40, 0x20]) / 255, np.array([0x40, 0x80, 0xC0]) / 255
+        formulas = {
+            "normal": source,
+            "multiply": source * ground,
+            "screen": source + ground - source * ground,
+            "darken": np.minimum(source, ground),
+            "lighten": np.maximum(source, ground),
+            "difference": np.abs(source - ground),
+            "exclusion": source + ground - 2 * source * ground,
+        }
+        for blend, wanted in formulas.items():
+            with self.subTest(blend):
+                found = self.drawn(blend, "#4080C0")
+                np.testing.assert_allclose(found, wanted * 255, atol=2)
+
+    def test_every_blend_is_drawn(self):
+        self.assertEqual({*BLEND_MODES, "normal"}, set(BLENDS))
+        drawn = {blend: tuple(self.drawn(blend, "#4080C0")) for blend in BLENDS}
+        self.assertGreater(len(set(drawn.values())), 12)

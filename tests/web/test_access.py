@@ -3,7 +3,7 @@
 from django.test import Client, override_settings
 from django.urls import get_resolver, reverse
 
-from web.projects.models import Project
+from web.projects.models import Project, Take
 from web.renders.models import Render
 
 from .base import PageTest
@@ -58,6 +58,8 @@ class AccessTest(PageTest):
                 arguments = [scene.pk]
             if name == "back":
                 arguments = [scene.pk, 1]
+            if name.endswith("-take") and name != "keep-take":
+                arguments = [scene.pk, Take.objects.get_or_create(scene=scene, name="A")[0].pk]
             if name == "film":
                 arguments = [scene.pk, scene.digest, "t1", "rise-and-fade"]
             yield name, reverse(name, args=[] if plain else arguments), plain

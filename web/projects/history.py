@@ -76,11 +76,11 @@ def record(scene_id: int, base: int, edit: dict[str, Any], author: AbstractBaseU
     An edit that changes nothing makes no revision.
     """
     with transaction.atomic():
-        scene, head = _locked(scene_id, base)
+        scene, head = locked(scene_id, base)
         applied = preview(head, edit)
         if applied.document == head.document:
             return head
-        return _add(
+        return add(
             scene,
             head,
             label=applied.label,
@@ -94,7 +94,7 @@ def record(scene_id: int, base: int, edit: dict[str, Any], author: AbstractBaseU
 def undo(scene_id: int, base: int, author: AbstractBaseUser) -> Revision:
     """Goes back to the state before the last edit that still holds."""
     with transaction.atomic():
-        scene, head = _locked(scene_id, base)
+        scene, head = locked(scene_id, base)
         edited = scene.revisions.get(number=head.state)
         if edited.before is None:
             raise NothingToDo("There is nothing to undo.")
@@ -104,7 +104,7 @@ def undo(scene_id: int, base: int, author: AbstractBaseUser) -> Revision:
 def redo(scene_id: int, base: int, author: AbstractBaseUser) -> Revision:
     """Makes the edit again that was last undone from here."""
     with transaction.atomic():
-        scene, head = _locked(scene_id, base)
+        scene, head = locked(scene_id, base)
         undone = _undone(scene, head)
         if undone is None:
             raise NothingToDo("There is nothing to redo.")
@@ -117,12 +117,12 @@ def go_back(scene_id: int, base: int, number: int, author: AbstractBaseUser) -> 
     Revision.DoesNotExist if the scene never had such a revision.
     """
     with transaction.atomic():
-        scene, head = _locked(scene_id, base)
+        scene, head = locked(scene_id, base)
         wanted = scene.revisions.get(number=number)
         if wanted.digest == head.digest:
             return head
         label = f"Back to {number}: {wanted.label}"
-        return _add(
+        return add(
             scene,
             head,
             label=label,
@@ -151,7 +151,7 @@ def _undone(scene: Scene, head: Revision) -> Revision | None:
     return made_here.order_by("-number").first()
 
 
-def _locked(scene_id: int, base: int) -> tuple[Scene, Revision]:
+def locked(scene_id: int, base: int) -> tuple[Scene, Revision]:
     """The scene, locked within the transaction, and its newest revision, which must be `base`."""
     scene = Scene.objects.select_for_update().get(pk=scene_id)
     if scene.head != base:
@@ -162,14 +162,24 @@ def _locked(scene_id: int, base: int) -> tuple[Scene, Revision]:
 def _revisit(
     scene: Scene, head: Revision, state: int, label: str, name: str, author: AbstractBaseUser
 ) -> Revision:
-    document = scene.revisions.get(number=state).document
-    return _add(
-        scene, head, label=label, edit={"name": name}, document=document, author=author, state=state
+    visited = scene.revisions.get(number=state)
+    return add(
+        scene,
+        head,
+        label=label,
+        edit={"name": name},
+        document=visited.document,
+        author=author,
+        state=state,
+        # What was made before there were takes belongs to the first.
+        take_id=visited.take_id or scene.takes.values_list("pk", flat=True).first(),
     )
 
 
-def _add(scene: Scene, head: Revision, state: int | None = None, **fields: Any) -> Revision:
+def add(scene: Scene, head: Revision, state: int | None = None, **fields: Any) -> Revision:
+    """Adds a revision to a scene that is locked, in the take of the newest unless one is given."""
     number = head.number + 1
+    fields.setdefault("take_id", head.take_id)
     revision = Revision.objects.create(
         scene=scene,
         number=number,

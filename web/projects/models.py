@@ -35,6 +35,21 @@ class Scene(models.Model):
         return self.name
 
 
+class Take(models.Model):
+    """A version of a scene that is kept beside others. What is in it stands in the newest revision
+    that was made in it."""
+
+    scene = models.ForeignKey(Scene, models.CASCADE, related_name="takes")
+    name = models.CharField(max_length=60)
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["pk"]
+
+    def __str__(self) -> str:
+        return f"{self.scene}, {self.name}"
+
+
 class Revision(models.Model):
     """One state of a scene, never changed once made.
 
@@ -53,6 +68,7 @@ class Revision(models.Model):
     document = models.JSONField()
     digest = models.CharField(max_length=64)
     author = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
+    take = models.ForeignKey(Take, models.SET_NULL, null=True, related_name="revisions")
     made_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:

@@ -22,6 +22,7 @@ from balletto.scene.presets import presets
 from balletto.scene.tracks import Track, value_at
 from web.projects import history
 from web.projects.models import Revision, Scene
+from web.projects.takes import ShownTake, shown_takes
 
 from .chips import Chip, choice_chip
 from .ease_chips import ease_chips
@@ -122,6 +123,10 @@ class Bench:
         ("middle-down", "half-way"), ("bottom", "bottom"),
         ("spread-across", "even across"), ("spread-down", "even down"),
     )  # fmt: skip
+
+    @cached_property
+    def takes(self) -> list[ShownTake]:
+        return shown_takes(self.scene, self.revision)
 
     @property
     def eases(self) -> list[dict[str, str]]:
@@ -242,6 +247,11 @@ class LayerBlock:
     @property
     def shows(self) -> bool:
         return self.layer.id in self.bench.document.shown
+
+    @property
+    def is_left_out(self) -> bool:
+        """Whether it is not shown since others are solo."""
+        return self.layer.on and not self.shows
 
     @property
     def is_front(self) -> bool:

@@ -10,7 +10,7 @@ from django.utils.safestring import SafeString, mark_safe
 
 from balletto.lettering.faces import axes_of, resting_axes
 from balletto.lettering.families import FAMILIES
-from balletto.scene.document import Title
+from balletto.scene.document import BLENDS, Title
 from balletto.scene.motion_path import PathTrack
 from balletto.scene.tracks import Tied, Track, changes_over_time
 
@@ -226,7 +226,12 @@ def place_more(title: Title) -> list[SafeString]:
         )
         for n, label in enumerate(("First frame", "Frame where it has gone"))
     )
-    clauses = [tight(format_html("Shown from {} up to {}.", first, end))]
+    blend = Chip(f"{title.id}.blend", edit_of(f"{title.id}.blend"), "Blend")
+    blends = [(name, name.replace("-", " ")) for name in BLENDS]
+    clauses = [
+        tight(format_html("Shown from {} up to {}.", first, end)),
+        format_html("Blended {} with what lies behind.", choice_chip(blend, title.blend, blends)),
+    ]
     if not changes_over_time(title.transform.rotation):
         tip, swing = (
             number_chip(

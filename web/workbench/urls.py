@@ -2,7 +2,7 @@
 
 from django.urls import path, register_converter
 
-from . import views
+from . import take_views, views
 
 
 class Digest:
@@ -27,6 +27,10 @@ urlpatterns = [
     path("<int:scene_id>/redo/", views.redo, name="redo"),
     path("<int:scene_id>/history/", views.history_list, name="history"),
     path("<int:scene_id>/back/<int:number>/", views.back, name="back"),
+    path("<int:scene_id>/takes/", take_views.keep_take, name="keep-take"),
+    path("<int:scene_id>/takes/<int:take_id>/", take_views.go_to_take, name="go-to-take"),
+    path("<int:scene_id>/takes/<int:take_id>/name/", take_views.name_take, name="name-take"),
+    path("<int:scene_id>/takes/<int:take_id>/remove/", take_views.remove_take, name="remove-take"),
     path("<int:scene_id>/frames/<digest:digest>/<int:number>/", views.frame, name="frame"),
     path("<int:scene_id>/poster/<digest:digest>/", views.poster, name="poster"),
     path(

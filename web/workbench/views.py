@@ -28,6 +28,7 @@ from web.projects.forms import SceneFileForm
 from web.projects.models import Revision, Scene
 
 from . import frames
+from .answers import answer_parts, base_of, changed_elsewhere, refused, walk
 from .asked import Asked, in_scene
 from .bench import Bench, Selection
 from .rows import rows
@@ -48,14 +49,7 @@ def workbench(request: HttpRequest, scene_id: int) -> HttpResponse:
 def parts(request: HttpRequest, scene_id: int) -> HttpResponse:
     """The parts that depend on the selection, for the scene as it is now."""
     scene = own_scene(request, scene_id)
-    return _parts(request, scene, history.newest(scene), Selection.of(request.GET))
-
-
-def _parts(
-    request: HttpRequest, scene: Scene, revision: Revision, selection: Selection
-) -> HttpResponse:
-    bench = Bench(request, scene, revision, selection)
-    return render(request, "workbench/_parts.html", {"bench": bench})
+    return answer_parts(request, scene, history.newest(scene), Selection.of(request.GET))
 
 
 @require_POST
@@ -71,20 +65,20 @@ def edit(request: HttpRequest, scene_id: int) -> HttpResponse:
         added = in_scene(Asked(request, scene, Selection.of(request.POST)), wanted)
         if request.POST.get("preview"):
             return _preview(request, scene, added)
-        revision = history.record(scene.pk, _base(request), added, request.user)
+        revision = history.record(scene.pk, base_of(request), added, request.user)
     except history.ChangedElsewhere:
-        return _changed_elsewhere()
+        return changed_elsewhere()
     except SceneError as error:
-        return _refused(str(error))
+        return refused(str(error))
     except json.JSONDecodeError:
-        return _refused("The edit is not JSON.")
+        return refused("The edit is not JSON.")
     scene.refresh_from_db()
-    return _parts(request, scene, revision, _selection_after(request, wanted, revision))
+    return answer_parts(request, scene, revision, _selection_after(request, wanted, revision))
 
 
 def _preview(request: HttpRequest, scene: Scene, wanted: dict[str, Any]) -> JsonResponse:
-    if scene.head != _base(request):
-        return _changed_elsewhere()
+    if scene.head != base_of(request):
+        return changed_elsewhere()
     applied = history.preview(history.newest(scene), wanted)
     digest = history.digest_of(applied.document)
     frames.keep_preview(scene.pk, digest, applied.document)
@@ -113,13 +107,13 @@ def _selection_after(request: HttpRequest, wanted: dict[str, Any], revision: Rev
 @require_POST
 def undo(request: HttpRequest, scene_id: int) -> HttpResponse:
     """Takes the last edit back."""
-    return _walk(request, scene_id, history.undo)
+    return walk(request, scene_id, history.undo)
 
 
 @require_POST
 def redo(request: HttpRequest, scene_id: int) -> HttpResponse:
     """Makes the last edit that was taken back again."""
-    return _walk(request, scene_id, history.redo)
+    return walk(request, scene_id, history.redo)
 
 
 @require_GET
@@ -141,36 +135,7 @@ def back(request: HttpRequest, scene_id: int, number: int) -> HttpResponse:
         except Revision.DoesNotExist:
             raise Http404 from None
 
-    return _walk(request, scene_id, step)
-
-
-def _walk(request: HttpRequest, scene_id: int, step: Any) -> HttpResponse:
-    scene = own_scene(request, scene_id)
-    try:
-        revision = step(scene.pk, _base(request), request.user)
-    except history.ChangedElsewhere:
-        return _changed_elsewhere()
-    except history.NothingToDo as error:
-        return _refused(str(error))
-    scene.refresh_from_db()
-    return _parts(request, scene, revision, Selection.of(request.POST))
-
-
-def _base(request: HttpRequest) -> int:
-    text = request.POST.get("base", "")
-    return int(text) if text.isdigit() and len(text) < 10 else 0
-
-
-def _changed_elsewhere() -> JsonResponse:
-    told = (
-        "This scene was changed in another tab or by a newer page. The newest state is shown now; "
-        "your last change was not made, so nothing is overwritten."
-    )
-    return JsonResponse({"message": told}, status=409)
-
-
-def _refused(message: str) -> JsonResponse:
-    return JsonResponse({"message": message}, status=422)
+    return walk(request, scene_id, step)
 
 
 @require_GET
@@ -339,11 +304,11 @@ def upload(request: HttpRequest, scene_id: int) -> HttpResponse:
         try:
             document = files.to_data(files.parse(file.read()))
             wanted = {"name": "replace-scene", "document": document, "file": file.name[:80]}
-            history.record(scene.pk, _base(request), wanted, request.user)
+            history.record(scene.pk, base_of(request), wanted, request.user)
         except SceneError as error:
             faults = error.faults
         except history.ChangedElsewhere:
-            messages.error(request, json.loads(_changed_elsewhere().content)["message"])
+            messages.error(request, json.loads(changed_elsewhere().content)["message"])
     else:
         messages.error(request, " ".join(form.errors.get("file", [])))
     if faults:

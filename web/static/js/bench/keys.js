@@ -1,13 +1,15 @@
 // Keys of the workbench; those of a value in a sentence are in values.js.
 
-import { copy, duplicate, paste, remove } from "./actions.js";
+import { addMarker, copy, duplicate, paste, remove } from "./actions.js";
 import { keyHere } from "./beads.js";
-import { toggle } from "./player.js";
+import { toggle, toggleWholeScreen } from "./player.js";
 import { commit, walk } from "./server.js";
 import { goTo, state } from "./state.js";
+import { flip, toggleBeside } from "./takes.js";
 import { flushText } from "./text.js";
 import { go } from "./time.js";
 import { flushSteps } from "./values.js";
+import { farther, fit, nearer } from "./zoom.js";
 
 const WITH_CTRL = { c: copy, v: paste, d: duplicate };
 const UNITS = { 1: "character", 2: "word", 3: "line" };
@@ -51,6 +53,12 @@ function actionOf(event) {
   if (event.key === "End") return () => go("end");
   if (event.key === "Delete" || event.key === "Backspace") return remove;
   if (event.key.toLowerCase() === "k") return keyHere;
+  if (event.key.toLowerCase() === "c") return event.shiftKey ? toggleBeside : flip;
+  if (event.key.toLowerCase() === "w") return toggleWholeScreen;
+  if (event.key === "+" || event.key === "=") return nearer;
+  if (event.key === "-") return farther;
+  if (event.key === "0") return fit;
+  if (event.key.toLowerCase() === "m") return addMarker;
   if (event.key === ",") return () => goToKey(-1);
   if (event.key === ".") return () => goToKey(1);
   if (event.key.toLowerCase() === "g") return () => document.getElementById("time").focus();

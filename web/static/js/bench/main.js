@@ -8,6 +8,7 @@ import * as curves from "./curves.js";
 import * as gallery from "./gallery.js";
 import * as keyed from "./keyed.js";
 import * as keys from "./keys.js";
+import * as order from "./order.js";
 import * as markers from "./markers.js";
 import * as keying from "./keying.js";
 import * as palette from "./palette.js";
@@ -18,6 +19,7 @@ import * as past from "./past.js";
 import { goTo, on, read, state } from "./state.js";
 import * as several from "./several.js";
 import * as spread from "./spread.js";
+import * as takes from "./takes.js";
 import * as text from "./text.js";
 import * as time from "./time.js";
 import * as typing from "./typing.js";
@@ -25,7 +27,7 @@ import * as values from "./values.js";
 import * as views from "./views.js";
 import * as zoom from "./zoom.js";
 
-for (const module of [server, keying, values, choices, gallery, palette, past, text, player, time, typing, picture, cascade, keyed, beads, curves, views, markers, several, spread, actions, zoom, keys]) module.listen(on);
+for (const module of [server, keying, values, choices, gallery, palette, past, text, player, takes, time, typing, picture, cascade, keyed, beads, curves, views, markers, order, several, spread, actions, zoom, keys]) module.listen(on);
 read();
 
 // A clip is asked for when the last words are kept.

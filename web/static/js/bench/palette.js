@@ -1,13 +1,20 @@
 // The palette: any command, layer, move or preset by its name (Ctrl+K); "?" lists all with their keys.
 
 import { tell } from "../page.js";
+import * as actions from "./actions.js";
+import { everyKey, keyHere } from "./beads.js";
 import { openGallery } from "./gallery.js";
+import { choose } from "./keyed.js";
+import { toggleKeying } from "./keying.js";
 import { goToKey } from "./keys.js";
-import { toggle } from "./player.js";
+import { toggle, toggleWholeScreen } from "./player.js";
 import { commit, select, walk } from "./server.js";
 import { openHistory } from "./past.js";
-import { state } from "./state.js";
+import { goTo, state } from "./state.js";
+import { flip, toggleBeside } from "./takes.js";
 import { go } from "./time.js";
+import { openView } from "./views.js";
+import { farther, fit, nearer } from "./zoom.js";
 
 const press = (selector) => () => document.querySelector(selector)?.click();
 const unit = (value) => () => state.move && commit({ name: "set-value", path: `${state.layer}.moves.${state.move}.unit`, value });
@@ -26,12 +33,38 @@ const COMMANDS = [
   ["Type a time", "G", () => document.getElementById("time").focus()],
   ["To the keyframe before", ",", () => goToKey(-1)],
   ["To the keyframe after", ".", () => goToKey(1)],
-  ["Set a keyframe for the value that has the focus", "K", null],
+  ["Set a keyframe for the value that has the focus, or the selected ones", "K", keyHere],
   ["Undo", "Ctrl Z", () => walk("undo")],
   ["Redo", "Ctrl Shift Z", () => walk("redo")],
   ["Add a move", "", ofLayer(openGallery)],
   ["Add a title", "", () => commit({ name: "add-title" })],
-  ["Duplicate the layer", "Ctrl D", ofLayer(() => commit({ name: "duplicate-layer", layer: state.layer }))],
+  ["Copy what is selected: keyframes, or layers", "Ctrl C", actions.copy],
+  ["Paste at the playhead", "Ctrl V", actions.paste],
+  ["Duplicate what is selected", "Ctrl D", actions.duplicate],
+  ["Remove what is selected", "Delete", actions.remove],
+  ["Copy the style of the title", "", actions.copyStyle],
+  ["Copy the moves of the title", "", actions.copyMoves],
+  ["Copy the move", "", actions.copyMove],
+  ["Split the layer at the playhead", "", actions.splitLayer],
+  ["To the start of the layer", "", ofLayer(() => goTo(actions.layerEnd(0)))],
+  ["To the end of the layer", "", ofLayer(() => goTo(actions.layerEnd(1)))],
+  ["Set a marker at the playhead", "M", actions.addMarker],
+  ["Select all keyframes", "", () => choose(everyKey())],
+  ["Reverse the keyframes", "", actions.reverseKeys],
+  ["Align the keyframes to the playhead", "", actions.alignKeys],
+  ["Flatten the curve at the keyframes", "", actions.flattenKeys],
+  ["Spread keyframes or layers along a curve", "", press("[data-open-spread]")],
+  ["Keying on or off", "", toggleKeying],
+  ["Cascade", "", () => openView("cascade")],
+  ["Keyframes", "", () => openView("keyframes")],
+  ["Curves", "", () => openView("curves")],
+  ["Keep this, go on in a new take", "", press("[data-take-keep]")],
+  ["Flip to the other take and back", "C", flip],
+  ["Takes side by side", "Shift C", toggleBeside],
+  ["The picture on the whole screen", "W", toggleWholeScreen],
+  ["The picture nearer", "+", nearer],
+  ["The picture farther", "−", farther],
+  ["Fit the picture", "0", fit],
   ["Centre the title", "", ofLayer(() => commit({ name: "center", layer: state.layer, axes: "xy" }))],
   ["The move is by character", "1", unit("character")],
   ["The move is by word", "2", unit("word")],

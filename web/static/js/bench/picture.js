@@ -56,6 +56,7 @@ function context() {
 }
 
 function draw() {
+  if (!over.getBoundingClientRect().width) return; // put away, as while it plays
   over.setAttribute("viewBox", `0 0 ${state.width} ${state.height}`);
   const look = (layer) => (layer === state.layer ? "is-picked" : state.also.includes(layer) ? "is-also" : "");
   const shapes = Object.entries(places.layers).reverse().map(([layer, { corners }]) => shape("polygon", { points: points(corners), class: look(layer), "data-layer": layer })).reverse();

@@ -1,79 +1,61 @@
-// Frames: asked of the server by the content of the scene, kept, and played at the scene's rate.
+// The picture at the playhead, and playing at the scene's rate; with another take beside it, both in
+// step.
 
-import { emit, goTo, on, state, url } from "./state.js";
+import { AHEAD, addressOf, bitmapAt, bitmapOf, isSmall, moved, paint } from "./frames.js";
+import { emit, goTo, on, state } from "./state.js";
 
-const AHEAD = 40; // frames decoded ahead of the playhead
-const MOST_BLOBS = 3000; // compressed frames kept
-const BUFFER_S = 0.5; // how much must be there before playing starts
-const BOXES = [960, 1440, 1920];
+const BUFFER_S = 0.25; // how much must be there before playing starts
 const PARALLEL = 3; // more would take the machine from what draws and plays
+const MOST_IN_FLIGHT = 2; // frames asked for while scrubbing; of those after, the newest is next
+const SPEEDS = [[1, "full speed"], [0.5, "half speed"], [0.25, "quarter speed"]];
 
 const canvas = document.getElementById("canvas");
-const context = canvas.getContext("2d");
-const blobs = new Map(); // address -> promise of a blob
-const bitmaps = new Map(); // address -> bitmap
+const besideCanvas = document.getElementById("canvas-beside");
+let beside = ""; // the digest of the take that is shown beside
 let playing = null;
-const SPEEDS = [[1, "full speed"], [0.5, "half speed"], [0.25, "quarter speed"]];
 let speed = 1;
 let loop = true;
-let wanted = "";
+let inFlight = 0;
 
-/** The box that frames are drawn for: 960 wide, or more where the picture is shown larger. */
-function box() {
-  const shown = document.getElementById("picture").clientWidth * Math.min(devicePixelRatio, 2);
-  return BOXES.find((width) => width >= shown) ?? BOXES.at(-1);
+/** Each canvas with the digest that it shows. */
+const panes = () => (beside ? [[canvas, state.shown], [besideCanvas, beside]] : [[canvas, state.shown]]);
+const addresses = (frame) => panes().map(([, digest]) => addressOf(digest, frame));
+
+/** Shows another state beside, or none. */
+export function showBeside(digest) {
+  beside = digest;
+  if (!playing) showFrame();
 }
 
-const address = (frame) => `${url("frames", state.shown, frame)}?box=${box()}`;
+const isShown = () => panes().every(([pane, digest]) => pane.dataset.shown === addressOf(digest, state.frame));
 
-function blobOf(place) {
-  if (!blobs.has(place)) {
-    const found = fetch(place).then((response) => {
-      if (!response.ok) throw new Error(`The frame could not be drawn (${response.status}).`);
-      return response.blob();
-    });
-    found.catch(() => blobs.delete(place));
-    blobs.set(place, found);
-    if (blobs.size > MOST_BLOBS) blobs.delete(blobs.keys().next().value);
-  }
-  return blobs.get(place);
-}
-
-async function bitmapOf(place) {
-  if (!bitmaps.has(place)) {
-    const bitmap = await createImageBitmap(await blobOf(place));
-    bitmaps.set(place, bitmap);
-    while (bitmaps.size > AHEAD * 2) {
-      const oldest = bitmaps.keys().next().value;
-      bitmaps.get(oldest).close();
-      bitmaps.delete(oldest);
-    }
-  }
-  return bitmaps.get(place);
-}
-
-function paint(bitmap, place) {
-  if (canvas.width !== bitmap.width || canvas.height !== bitmap.height) {
-    canvas.width = bitmap.width;
-    canvas.height = bitmap.height;
-  }
-  context.clearRect(0, 0, canvas.width, canvas.height);
-  context.drawImage(bitmap, 0, 0);
-  canvas.dataset.shown = place;
-}
-
-/** Shows the frame at the playhead, as soon as it is there and if it is still wanted then. */
+/** Shows the frame at the playhead; while frames are under way, only the newest wish counts. */
 async function showFrame() {
   if (!state.shown) return; // the page is not read yet
-  const place = (wanted = address(state.frame));
   document.getElementById("stage-frame").textContent = state.frame;
-  if (canvas.dataset.shown === place) return;
+  document.getElementById("buffer").textContent = isSmall() ? "smaller while scrubbing" : "";
+  if (inFlight >= MOST_IN_FLIGHT || isShown()) return;
+  const wanted = panes().map(([pane, digest]) => [pane, addressOf(digest, state.frame)]);
+  inFlight += 1;
   try {
-    const bitmap = await bitmapOf(place);
-    if (wanted === place) paint(bitmap, place);
+    await Promise.all(wanted.map(async ([pane, address]) => {
+      const bitmap = await bitmapOf(address);
+      if (!playing) paint(pane, bitmap, address);
+    }));
+    document.getElementById("stage-told").textContent = "";
   } catch (error) {
-    if (wanted === place) document.getElementById("stage-told").textContent = error.message;
+    document.getElementById("stage-told").textContent = error.message;
+    return;
+  } finally {
+    inFlight -= 1;
   }
+  if (!playing && !isShown()) showFrame();
+}
+
+function changed() {
+  if (playing) return;
+  moved(showFrame);
+  showFrame();
 }
 
 /** Asks for frames ahead of the playhead, a few at a time, while playing goes on. */
@@ -84,12 +66,14 @@ async function fetchAhead(run) {
       if (frame === null) await new Promise((done) => setTimeout(done, 30));
       else {
         run.asked.add(frame);
-        await bitmapOf(address(frame)).catch(() => {}).finally(() => run.asked.delete(frame));
+        await Promise.all(addresses(frame).map(bitmapOf)).catch(() => {}).finally(() => run.asked.delete(frame));
       }
     }
   });
   await Promise.all(lanes);
 }
+
+const isHere = (frame) => addresses(frame).every(bitmapAt);
 
 function nextMissing(run) {
   for (let ahead = 0; ahead < Math.min(AHEAD, state.length); ahead += 1) {
@@ -98,25 +82,25 @@ function nextMissing(run) {
       if (!loop) return null;
       frame %= state.length;
     }
-    if (!run.asked.has(frame) && !bitmaps.has(address(frame))) return frame;
+    if (!run.asked.has(frame) && !isHere(frame)) return frame;
   }
   return null;
 }
 
 function isBuffered() {
   const need = Math.min(Math.ceil(BUFFER_S * state.rate), state.length - state.frame);
-  return Array.from({ length: need }, (_, n) => bitmaps.has(address(state.frame + n))).every(Boolean);
+  return Array.from({ length: need }, (_, n) => isHere(state.frame + n)).every(Boolean);
 }
 
 async function play() {
-  const run = { asked: new Set(), dropped: 0, shown: 0 };
+  const run = { asked: new Set(), dropped: 0 };
   playing = run;
   document.getElementById("play").setAttribute("aria-pressed", "true");
   document.getElementById("play").setAttribute("aria-label", "Pause");
   if (!loop && state.frame === state.length - 1) goTo(0);
   fetchAhead(run);
   document.getElementById("buffer").textContent = "fetching frames";
-  while (playing === run && !isBuffered()) await new Promise((done) => setTimeout(done, 15));
+  while (playing === run && !isBuffered()) await new Promise((done) => setTimeout(done, 10));
   document.getElementById("buffer").textContent = "";
   if (playing !== run) return;
   Object.assign(run, { from: state.frame, at: performance.now(), last: state.frame });
@@ -133,12 +117,12 @@ function tick(run, now) {
     frame %= state.length;
   }
   if (passed !== run.passed) {
-    const bitmap = bitmaps.get(address(frame));
+    const isReady = isHere(frame);
     const skipped = passed - (run.passed ?? -1) - 1;
-    run.dropped += skipped + (bitmap ? 0 : 1);
+    run.dropped += skipped + (isReady ? 0 : 1);
     run.passed = passed;
     state.frame = frame;
-    if (bitmap) paint(bitmap, address(frame));
+    if (isReady) for (const [pane, digest] of panes()) paint(pane, bitmapAt(addressOf(digest, frame)), addressOf(digest, frame));
     document.getElementById("stage-frame").textContent = frame;
     tellDropped(run);
     emit("frame");
@@ -187,11 +171,18 @@ function toggleLoop() {
   button.classList.toggle("is-on", loop);
 }
 
+/** The stage alone on the whole screen, and back. */
+export function toggleWholeScreen() {
+  if (document.fullscreenElement) document.exitFullscreen();
+  else document.getElementById("stage").requestFullscreen();
+}
+
 export function listen() {
-  on("frame", () => playing || showFrame());
-  on("scene", () => playing || showFrame());
+  on("frame", changed);
+  on("scene", changed);
   document.getElementById("play").addEventListener("click", toggle);
   document.getElementById("loop").addEventListener("click", toggleLoop);
   document.getElementById("speed").addEventListener("click", nextSpeed);
-  for (const name of ["resize", "zoom"]) addEventListener(name, () => playing || showFrame());
+  document.getElementById("whole").addEventListener("click", toggleWholeScreen);
+  for (const name of ["resize", "zoom", "fullscreenchange"]) addEventListener(name, () => playing || showFrame());
 }

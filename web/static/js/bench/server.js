@@ -52,12 +52,16 @@ export function commit(edit) {
   htmx.ajax("POST", url("edit"), { source: document.body, swap: "none", values: { edit: JSON.stringify(edit) } });
 }
 
-/** Goes back or forth in the history: "undo" or "redo". */
-export function walk(which) {
+/** Posts to an address of the scene, whose answer brings the changed parts; values may come last. */
+export function post(...parts) {
+  const values = typeof parts.at(-1) === "object" ? parts.pop() : {};
   dropPreviews();
   sent();
-  htmx.ajax("POST", url(which), { source: document.body, swap: "none" });
+  htmx.ajax("POST", url(...parts), { source: document.body, swap: "none", values });
 }
+
+/** Goes back or forth in the history: "undo" or "redo". */
+export const walk = (which) => post(which);
 
 /** Goes back to what is kept, as when a scrub is given up. */
 export function giveUp() {
@@ -66,11 +70,7 @@ export function giveUp() {
 }
 
 /** Makes the scene what it was at a revision. */
-export function backTo(number) {
-  dropPreviews();
-  sent();
-  htmx.ajax("POST", url("back", number), { source: document.body, swap: "none" });
-}
+export const backTo = (number) => post("back", number);
 
 /** Selects a layer, move or letters; the parts that show them are asked for. */
 export function select(changes) {

@@ -1,0 +1,86 @@
+// Frames: asked of the server by the content of the scene and kept. While the playhead is scrubbed
+// and the machine is slow, smaller ones are asked for.
+
+import { url } from "./state.js";
+
+export const AHEAD = 40; // frames decoded ahead of the playhead
+const MOST_BLOBS = 3000; // compressed frames kept
+const MOST_BITMAPS = AHEAD * 4;
+const BOXES = [480, 960, 1440, 1920];
+const SLOW_MS = 90; // a frame that takes longer, on the way, is asked for smaller
+const REST_MS = 180; // after so long without another change the scrubbing is over
+
+const blobs = new Map(); // address -> promise of a blob
+const bitmaps = new Map(); // address -> bitmap
+let lately = 0; // ms that frames took lately
+let changedAt = 0;
+let resting = 0; // the timer until the scrubbing is over
+let isScrubbed = false;
+
+/** The box that frames are drawn for: 960 wide, or more where the picture is shown larger. */
+function box() {
+  const shown = document.getElementById("picture").clientWidth * Math.min(devicePixelRatio, 2);
+  const full = BOXES.find((width) => width >= Math.max(shown, 960)) ?? BOXES.at(-1);
+  return isSmall() ? BOXES[Math.max(0, BOXES.indexOf(full) - 1)] : full;
+}
+
+/** Whether frames are smaller than they could be, for the sake of speed. */
+export const isSmall = () => isScrubbed && lately > SLOW_MS;
+
+/** Says that the playhead or a value has moved on; calls `rested` once it stays. */
+export function moved(rested) {
+  const now = performance.now();
+  if (now - changedAt < REST_MS) isScrubbed = true;
+  changedAt = now;
+  clearTimeout(resting);
+  resting = setTimeout(() => {
+    const wasSmall = isSmall();
+    isScrubbed = false;
+    if (wasSmall) rested();
+  }, REST_MS);
+}
+
+export const addressOf = (digest, frame) => `${url("frames", digest, frame)}?box=${box()}`;
+
+export const bitmapAt = (address) => bitmaps.get(address);
+
+function blobOf(address) {
+  if (!blobs.has(address)) {
+    const found = fetch(address).then((response) => {
+      if (!response.ok) throw new Error(`The frame could not be drawn (${response.status}).`);
+      return response.blob();
+    });
+    found.catch(() => blobs.delete(address));
+    blobs.set(address, found);
+    if (blobs.size > MOST_BLOBS) blobs.delete(blobs.keys().next().value);
+  }
+  return blobs.get(address);
+}
+
+/** The bitmap of a frame, fetched and decoded. */
+export async function bitmapOf(address) {
+  if (!bitmaps.has(address)) {
+    const started = performance.now();
+    const bitmap = await createImageBitmap(await blobOf(address));
+    if (isScrubbed) lately = lately * 0.6 + (performance.now() - started) * 0.4;
+    bitmaps.set(address, bitmap);
+    while (bitmaps.size > MOST_BITMAPS) {
+      const oldest = bitmaps.keys().next().value;
+      bitmaps.get(oldest).close();
+      bitmaps.delete(oldest);
+    }
+  }
+  return bitmaps.get(address);
+}
+
+export function paint(canvas, bitmap, address) {
+  if (canvas.width !== bitmap.width || canvas.height !== bitmap.height) {
+    canvas.width = bitmap.width;
+    canvas.height = bitmap.height;
+  }
+  const context = canvas.getContext("2d");
+  context.clearRect(0, 0, canvas.width, canvas.height);
+  context.drawImage(bitmap, 0, 0);
+  canvas.dataset.shown = address;
+}
+

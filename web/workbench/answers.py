@@ -1,0 +1,54 @@
+"""What the workbench answers: the changed parts of the page, or why nothing was changed."""
+
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.shortcuts import render
+
+from web.projects import history
+from web.projects.access import own_scene
+from web.projects.models import Revision, Scene
+
+from .bench import Bench, Selection
+
+
+def answer_parts(
+    request: HttpRequest, scene: Scene, revision: Revision, selection: Selection
+) -> HttpResponse:
+    """The parts of the page that show the scene, the selection and the history."""
+    bench = Bench(request, scene, revision, selection)
+    return render(request, "workbench/_parts.html", {"bench": bench})
+
+
+def walk(request: HttpRequest, scene_id: int, step: Any) -> HttpResponse:
+    """Takes a step in the history: `step` gets the scene's key, the revision that the page shows
+    and the person, and gives the revision that is the newest then."""
+    scene = own_scene(request, scene_id)
+    try:
+        revision = step(scene.pk, base_of(request), request.user)
+    except history.ChangedElsewhere:
+        return changed_elsewhere()
+    except history.NothingToDo as error:
+        return refused(str(error))
+    scene.refresh_from_db()
+    return answer_parts(request, scene, revision, Selection.of(request.POST))
+
+
+def base_of(request: HttpRequest) -> int:
+    """The number of the revision that the page shows; 0 if it does not say."""
+    text = request.POST.get("base", "")
+    return int(text) if text.isdigit() and len(text) < 10 else 0
+
+
+def changed_elsewhere() -> JsonResponse:
+    """That the page shows an older state than the newest."""
+    told = (
+        "This scene was changed in another tab or by a newer page. The newest state is shown now; "
+        "your last change was not made, so nothing is overwritten."
+    )
+    return JsonResponse({"message": told}, status=409)
+
+
+def refused(message: str) -> JsonResponse:
+    """That something cannot be done, and why."""
+    return JsonResponse({"message": message}, status=422)
