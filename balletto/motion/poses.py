@@ -6,14 +6,16 @@ import numpy as np
 
 from ..lettering.layout import lay_out
 from ..scene.document import Scene
+from ..scene.tracks import value_at
 from .evaluate import Composite, compose, trace
 from .units import units_of
 
+TRANSFORM = ("position", "rotation", "scale", "opacity")
 SHOWN = ("x", "y", "z", "rotation", "scale_x", "scale_y", "opacity")
 
 
 def poses(scene: Scene, layer_id: str, frames: list[int]) -> dict[str, Any]:
-    """Delays, weights and composed character values of a title at `frames`.
+    """Delays, weights, composed character values and the transform of a title at `frames`.
 
     KeyError if there is no such layer.
     """
@@ -43,4 +45,7 @@ def poses(scene: Scene, layer_id: str, frames: list[int]) -> dict[str, Any]:
             for traced in traces
         },
         "values": {name: values.full(name).tolist() for name in SHOWN},
+        "transform": {
+            name: value_at(getattr(title.transform, name), times).tolist() for name in TRANSFORM
+        },
     }

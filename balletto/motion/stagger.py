@@ -5,11 +5,12 @@ An order is a function from `Ordering` to ranks; a new one is a function and its
 
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace
+from typing import NamedTuple
 
 import numpy as np
 
 from ..scene.eases import ease_function
-from ..scene.moves import Distribution, Groups, Stagger
+from ..scene.moves import Distribution, Stagger
 from ..scene.orders import Ordered
 from .chance import SHUFFLE, chance
 from .units import Group, Units
@@ -130,20 +131,41 @@ def delays_of(stagger: Stagger | None, units: Units) -> np.ndarray:
     if stagger.times is not None:
         places = np.minimum(np.arange(count), len(stagger.times) - 1)
         return np.array(stagger.times, dtype=float)[places]
+    return np.sum([level.delays for level in levels_of(stagger, units)], axis=0)
+
+
+class Level(NamedTuple):
+    """One of the levels of a stagger: the groups in turn, or the units within them.
+
+    ranks, delays: of each unit at this level, (n,)
+    rows: the units that come one after another, one array for each slanted line
+    """
+
+    distribution: Distribution
+    ranks: np.ndarray
+    delays: np.ndarray
+    rows: list[np.ndarray]
+
+
+def levels_of(stagger: Stagger, units: Units) -> list[Level]:
+    """The levels of a stagger that has an order, the groups first; delays add up over them."""
     if stagger.groups is None:
-        return _spread(stagger, ranks_of(stagger, units))
-    return _group_delays(stagger, stagger.groups, units)
-
-
-def _group_delays(stagger: Stagger, groups: Groups, units: Units) -> np.ndarray:
-    """The delay of a unit's group, plus that of the unit among those of its group."""
+        ranks = ranks_of(stagger, units)
+        return [Level(stagger, ranks, _spread(stagger, ranks), [np.arange(len(units))])]
+    groups = stagger.groups
     group = units.find_group(groups.by) or Group(np.zeros(len(units), dtype=int), np.zeros((1, 2)))
-    outer = _spread(groups, ranks_of(groups, replace(units, centers=group.centers)))
-    delays = outer[group.member]
-    for number in range(len(group.centers)):
-        members = np.flatnonzero(group.member == number)
-        delays[members] += _spread(stagger, ranks_of(stagger, units, members))
-    return delays
+    outer_ranks = ranks_of(groups, replace(units, centers=group.centers))
+    outer = _spread(groups, outer_ranks)
+    ranks, delays = np.zeros(len(units)), np.zeros(len(units))
+    rows = [np.flatnonzero(group.member == number) for number in range(len(group.centers))]
+    for members in rows:
+        ranks[members] = ranks_of(stagger, units, members)
+        delays[members] = _spread(stagger, ranks[members])
+    leaders = np.array([members[delays[members].argmin()] for members in rows if len(members)])
+    return [
+        Level(groups, outer_ranks[group.member], outer[group.member], [leaders]),
+        Level(stagger, ranks, delays, rows),
+    ]
 
 
 def _spread(timed: Distribution, ranks: np.ndarray) -> np.ndarray:

@@ -174,6 +174,7 @@ def temporary_folder(test: BrowserTest) -> Path:
     return Path(folder.name)
 
 
-def poses_of(path: Path, layer: str) -> dict[str, Any]:
-    """What `bin/balletto poses` says of a scene file."""
-    return json.loads(command("poses", os.fspath(path), "--layer", layer))
+def poses_of(path: Path, layer: str, frames: str | None = None) -> dict[str, Any]:
+    """What `bin/balletto poses` says of a scene file, of all frames or of "A-B"."""
+    some = ["--frames", frames] if frames else []
+    return json.loads(command("poses", os.fspath(path), "--layer", layer, *some))

@@ -162,7 +162,7 @@ class HandsTest(BrowserTest):
         self.settled(lambda: length.press("Enter"))
         document = self.document(self.scene)
         self.assertEqual((document["length"], document["layers"][0]["span"]), (120, [0, 120]))
-        expect(self.page.locator("#length-said")).to_have_text("120")
+        expect(self.page.locator("#length")).to_have_value("120")
 
     def test_a_dragged_title_snaps_to_the_centre(self):
         self.type_value("t1.transform.position.0", "700")

@@ -66,6 +66,8 @@ def _move_values(title: Title, move: Move) -> list[str]:
 def _place_values(title: Title, parts: bool) -> Iterator[tuple[str, Any]]:
     """The values of a transform; with `parts`, those of vectors one by one as well."""
     for name, value in title.transform:
+        if name == "pivot":
+            continue  # stays as it is said
         path = f"{title.id}.transform.{name}"
         yield path, value
         if parts and name != "opacity":

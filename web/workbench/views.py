@@ -12,7 +12,7 @@ from django.utils.text import slugify
 from django.views.decorators.http import require_GET, require_POST
 
 from balletto.lettering.layout import lay_out
-from balletto.motion.stagger import ranks_of
+from balletto.motion.stagger import levels_of
 from balletto.motion.timing import timing
 from balletto.motion.units import Units, units_of
 from balletto.picture import marks
@@ -238,21 +238,23 @@ def keyframes(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
     return _unchanging(JsonResponse({"layers": titles, "spans": _spans(document)}))
 
 
-def _hands(move: Any, units: Units) -> dict[str, Any]:
-    """What the hands in the cascade need: the ranks, for the gap that the slanted line stands for,
-    and the unit of the middle one."""
+def _hands(move: Any, units: Units) -> list[dict[str, Any]]:
+    """What the hands in the cascade need of each level of a stagger: where its gap stands, the
+    ranks and delays, and the rows of units that the slanted lines lead along."""
     stagger = move.stagger
-    if stagger is None or stagger.times is not None or stagger.groups is not None or not len(units):
-        return {}
-    ranks = ranks_of(stagger, units)
-    largest = float(ranks.max())
-    return {
-        "ranks": np.round(ranks, 4).tolist(),
-        "last": int(ranks.argmax()),
-        "middle": int(np.abs(ranks - largest / 2).argmin()),
-        "gap": stagger.gap or 0,
-        "span": stagger.span,
-    }
+    if stagger is None or stagger.times is not None or not len(units):
+        return []
+    return [
+        {
+            "path": "stagger" if level.distribution is stagger else "stagger.groups",
+            "gap": level.distribution.gap or 0,
+            "span": level.distribution.span,
+            "ranks": np.round(level.ranks, 4).tolist(),
+            "delays": np.round(level.delays, 4).tolist(),
+            "rows": [row.tolist() for row in level.rows],
+        }
+        for level in levels_of(stagger, units)
+    ]
 
 
 def _hundredths(values: np.ndarray) -> str:

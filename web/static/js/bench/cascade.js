@@ -1,15 +1,19 @@
 // The cascade: a row for each unit of the selected move with its bar, and the charts of the moves.
 // All numbers come from the server; here they are only put where they belong.
 
-import { grips, listen as listenToHands } from "./hands.js";
+import { slantedLines, listen as listenToHands } from "./hands.js";
 import { drawReaches, showReaches } from "./reaches.js";
-import { on, state, url } from "./state.js";
+import { emit, on, state, url } from "./state.js";
 import { select } from "./server.js";
 import { pickLayer } from "./several.js";
 import { showSpans } from "./spans.js";
+import { isPicked, listenToUnits } from "./units.js";
 
+const ROW_HEIGHT = 12; // px, as in the style sheet
+const ROWS_BEYOND = 12; // above and below those that are seen
 const kept = new Map();
 let motion = null;
+let drawn = null; // the rows of the cascade: of which move, and which of them are there
 let wanted = "";
 
 const bytesOf = (text) => Int8Array.from(atob(text), (character) => character.charCodeAt(0));
@@ -45,6 +49,7 @@ async function refresh() {
     drawCharts();
     drawReaches(motion);
     showFrame();
+    emit("motion");
   } catch { /* the picture itself tells when the server is away */ }
 }
 
@@ -82,10 +87,27 @@ function drawRows() {
   if (!list) return;
   if (!move) return list.replaceChildren();
   list.classList.toggle("cascade--wide", move.unit !== "character");
-  const words = wordsOf(move);
-  const rows = move.units.map((unit, index) => row(move, unit, index, words[index]));
-  list.replaceChildren(...rows, guide(move));
-  list.dataset.rows = rows.length;
+  list.style.setProperty("--rows", move.units.length);
+  list.dataset.rows = move.units.length;
+  list.dataset.shown = state.shown;
+  drawn = { list, move, words: wordsOf(move), first: -1, end: -1 };
+  list.replaceChildren(guide(move));
+  drawSeen();
+}
+
+/** Only the rows that can be seen are there: a long title has hundreds. */
+function drawSeen() {
+  if (!drawn?.list.isConnected) return;
+  const { list, move, words } = drawn;
+  const body = document.getElementById("time-body").getBoundingClientRect();
+  const top = list.getBoundingClientRect().top;
+  const first = Math.max(0, Math.floor((body.top - top) / ROW_HEIGHT) - ROWS_BEYOND);
+  const end = Math.min(move.units.length, Math.ceil((body.bottom - top) / ROW_HEIGHT) + ROWS_BEYOND);
+  if (first === drawn.first && end === drawn.end) return;
+  Object.assign(drawn, { first, end });
+  for (const old of list.querySelectorAll(".crow")) old.remove();
+  for (let index = first; index < end; index += 1) list.append(row(move, move.units[index], index, words[index]));
+  showAway();
 }
 
 /** For characters, the word that begins at each; nothing elsewhere. */
@@ -98,7 +120,11 @@ function wordsOf(move) {
 }
 
 function row(move, unit, index, word = "") {
-  const item = element("li", `crow ${word ? "is-first" : ""}`);
+  const item = element("li", `crow ${word ? "is-first" : ""} ${isPicked(index) ? "is-picked" : ""}`);
+  item.tabIndex = index ? -1 : 0;
+  item.setAttribute("aria-label", `${unit}, frames ${round(move.starts[index])} to ${round(move.ends[index])}`);
+  item.style.setProperty("--row", index);
+  item.dataset.unit = index;
   const gutter = element("div", "gutter");
   gutter.append(element("span", "crow__word", word), element("span", "col-starts", round(move.starts[index])), element("span", "col-away"), element("b", "crow__letter", unit));
   const lane = element("div", "lane");
@@ -108,6 +134,7 @@ function row(move, unit, index, word = "") {
   const bar = element("span", "bar");
   bar.style.cssText = `--f: ${start}; --n: ${end - start}`;
   bar.style.background = shading(move.shades[index]);
+  bar.dataset.unit = index;
   bar.dataset.start = start;
   bar.dataset.end = end;
   lane.append(rest, bar);
@@ -121,14 +148,14 @@ function shading(shades) {
   return `linear-gradient(90deg, ${stops.join(", ")})`;
 }
 
-/** The slanted line along the starts: it follows the order. */
+/** The slanted lines along the starts: they follow the order, on each level. */
 function guide(move) {
   const item = element("li", "guide");
   item.setAttribute("aria-hidden", "true");
   const lane = element("div", "lane");
-  const height = move.units.length;
-  const points = move.starts.map((start, index) => `${start},${index + 0.5}`).join(" ");
-  lane.innerHTML = `<svg viewBox="0 0 ${state.length} ${height}" preserveAspectRatio="none"><polyline points="${points}"/></svg>${grips(move)}`;
+  const { lines, grips } = slantedLines(move);
+  const drawn = lines.map(({ look, points }) => `<polyline class="guide__line--${look}" points="${points}"/>`).join("");
+  lane.innerHTML = `<svg viewBox="0 0 ${state.length} ${move.units.length}" preserveAspectRatio="none">${drawn}</svg>${grips}`;
   item.append(lane);
   return item;
 }
@@ -162,11 +189,16 @@ function showFrame() {
     bars.forEach((bar, index) => bar.style.setProperty("--a", Math.min(1.3, Math.abs(weight(move, index)))));
   }
   showReaches(motion, state.frame);
-  const move = motion.moves.find(({ id }) => id === state.move) ?? motion.moves[0];
-  if (!move) return;
-  document.querySelectorAll("#cascade .col-away").forEach((cell, index) => {
-    cell.textContent = `${Math.round(weight(move, index) * 100)} %`.replace("-", "−");
-  });
+  showAway();
+}
+
+/** How far each unit whose row is seen is away, at the playhead. */
+function showAway() {
+  if (!drawn) return;
+  for (const item of drawn.list.querySelectorAll(".crow")) {
+    const away = Math.round(weight(drawn.move, Number(item.dataset.unit)) * 100);
+    item.querySelector(".col-away").textContent = `${away} %`.replace("-", "−");
+  }
 }
 
 /** Opening what is told only of the selected move selects it. */
@@ -178,6 +210,10 @@ function openMore(event) {
 export function listen() {
   document.addEventListener("toggle", openMore, true);
   listenToHands(() => motion);
+  listenToUnits(() => drawn?.move);
+  document.addEventListener("scroll", (event) => event.target.id === "time-body" && drawSeen(), true);
+  addEventListener("resize", drawSeen);
+  on("view", drawSeen);
   on("scene", refresh);
   on("frame", showFrame);
   document.addEventListener("click", (event) => {

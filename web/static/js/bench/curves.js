@@ -21,7 +21,8 @@ let drag = null;
 let scale = null; // how values and frames are placed, of what is drawn now
 
 const idOf = (path, part) => `${path}#${part}`;
-const entries = () => allRows().flatMap((row) => row.parts.map((part, index) => ({ row, part, index, id: idOf(row.path, index) })));
+// Rows that came for the keyframes view are without courses; those with them are on their way.
+const entries = () => allRows().filter(({ times }) => times).flatMap((row) => row.parts.map((part, index) => ({ row, part, index, id: idOf(row.path, index) })));
 const chosenEntry = () => entries().find(({ id }) => id === current);
 const three = (number) => Math.round(number * 1000) / 1000;
 

@@ -35,7 +35,9 @@ export function gripMarks({ own, px }) {
     shape("circle", { cx: knob[0], cy: knob[1], r: 5 * px, class: "grip grip--turn", "data-grip": "turn" }),
     ...CORNERS.map((corner) => square(corners[corner], px, { "data-grip": "scale", "data-corner": corner, class: "grip grip--scale" })),
     ...CORNERS.map((side) => square(middle(corners[side], corners[(side + 1) % 4]), px, { "data-grip": "stretch", "data-side": side, class: "grip grip--stretch" })),
-    shape("circle", { cx: pivot[0], cy: pivot[1], r: arm, class: "grip grip--pivot", "data-grip": "pivot" }),
+    shape("circle", { cx: pivot[0], cy: pivot[1], r: arm, class: "grip grip--pivot" }),
+    // Taken by its ring: through its middle the title itself is dragged.
+    shape("circle", { cx: pivot[0], cy: pivot[1], r: arm + 2 * px, class: "grip-ring", "data-grip": "pivot" }),
     shape("path", { d: `M${pivot[0] - arm} ${pivot[1]}h${2 * arm}M${pivot[0]} ${pivot[1] - arm}v${2 * arm}`, class: "grip-cross" }),
   ];
 }

@@ -3,7 +3,9 @@
 // they do is an edit like any other; while a hand drags, the picture and the rows show its preview.
 
 import { commit, giveUp, preview } from "./server.js";
+import { catchers, snappedBy } from "./snap.js";
 import { state } from "./state.js";
+import { pick } from "./units.js";
 import { setShown } from "./values.js";
 
 const EDGE = 7; // px at the end of a bar that change the length
@@ -16,22 +18,22 @@ const setValue = (where, value) => ({ name: "set-value", path: where, value });
 
 /** From a shift in frames to the edit that it makes; each tells what it changes as well. */
 const HANDS = {
-  gap({ move, index }, by) {
-    const { ranks, last, gap, span } = move.hands;
+  gap({ move, level, index }, by) {
+    const { ranks, gap, span } = level;
     const rank = ranks[index];
     if (span !== null) {
-      const value = clean(span + (by * ranks[last]) / rank);
-      return { edit: setValue(`${path(move)}.stagger.span`, value), chip: "stagger.span", value, said: `${value} frames from first to last` };
+      const value = clean(span + (by * Math.max(...ranks)) / rank);
+      return { edit: setValue(`${path(move)}.${level.path}.span`, value), chip: `${level.path}.span`, value, said: `${value} frames from first to last` };
     }
     const value = clean(gap + by / rank);
-    return { edit: setValue(`${path(move)}.stagger.gap`, value), chip: "stagger.gap", value, said: `every ${value} frames` };
+    return { edit: setValue(`${path(move)}.${level.path}.gap`, value), chip: `${level.path}.gap`, value, said: `every ${value} frames` };
   },
-  bend({ move }, by) {
-    const { middle, last } = move.hands;
-    const first = Math.min(...move.delays);
-    const whole = move.delays[last] - first || 1;
-    const share = Math.max(-0.9, Math.min(1.9, (move.delays[middle] - first + by) / whole));
-    return { edit: { name: "bend-stagger", path: `${path(move)}.stagger`, middle: clean(share) }, said: `the middle at ${Math.round(share * 100)} %` };
+  bend({ move, level, index, row }, by) {
+    const delays = row.map((unit) => level.delays[unit]);
+    const first = Math.min(...delays);
+    const whole = Math.max(...delays) - first || 1;
+    const share = Math.max(-0.9, Math.min(1.9, (level.delays[index] - first + by) / whole));
+    return { edit: { name: "bend-stagger", path: `${path(move)}.${level.path}`, middle: clean(share) }, said: `the middle at ${Math.round(share * 100)} %` };
   },
   unit({ move, index }, by) {
     const times = move.delays.map((delay, place) => (place === index ? clean(delay + by) : delay));
@@ -55,20 +57,34 @@ const HANDS = {
   },
 };
 
-/** The unit farthest along the slanted line that can be seen: the line may lead past the scene. */
-function farthest({ hands: { ranks }, starts }) {
-  const seen = (index) => starts[index] >= 0 && starts[index] <= state.length;
-  return ranks.reduce((best, rank, index) => (rank > (ranks[best] ?? 0) && seen(index) ? index : best), -1);
+/** Of a row the unit farthest along that can be seen: the line may lead past the scene. */
+function farthest({ ranks }, row, starts) {
+  const seen = (unit) => starts[unit] >= 0 && starts[unit] <= state.length;
+  return row.reduce((best, unit) => (ranks[unit] > (ranks[best] ?? 0) && seen(unit) ? unit : best), -1);
 }
 
-/** Puts the grips on the slanted line of a move. */
-export function grips(move) {
-  if (!move.hands.ranks) return "";
-  const { middle } = move.hands;
-  const last = farthest(move);
+/** The unit in the middle of a row's ranks. */
+function middleOf({ ranks }, row) {
+  const largest = Math.max(...row.map((unit) => ranks[unit]));
+  return row.reduce((best, unit) => (Math.abs(ranks[unit] - largest / 2) < Math.abs(ranks[best] - largest / 2) ? unit : best));
+}
+
+const longest = (rows) => rows.reduce((best, row) => (row.length > best.length ? row : best), []);
+
+/** The slanted lines of a move, one for each row of units, and the grips on them. */
+export function slantedLines(move) {
+  const lines = move.hands.flatMap((level) => level.rows.map((row) => ({ look: level.path === "stagger.groups" ? "outer" : "inner", points: row.map((unit) => `${move.starts[unit]},${unit + 0.5}`).join(" ") })));
+  return { lines, grips: move.hands.map((level, number) => grips(move, level, number)).join("") };
+}
+
+function grips(move, level, number) {
+  const row = longest(level.rows);
+  const last = farthest(level, row, move.starts);
   if (last < 0) return "";
-  const grip = (hand, index, what) => `<span class="guide__grip guide__grip--${hand}" data-hand="${hand}" title="${what}" style="--f: ${move.starts[index]}; top: ${((index + 0.5) / move.units.length) * 100}%"></span>`;
-  return (middle === last || move.starts[middle] > state.length ? "" : grip("bend", middle, "Drag sideways to bunch the first or the last")) + grip("gap", last, "Drag sideways to change the gap");
+  const middle = middleOf(level, row);
+  const grip = (hand, unit, what) => `<span class="guide__grip guide__grip--${hand}" data-hand="${hand}" data-level="${number}" data-unit="${unit}" title="${what}" style="--f: ${move.starts[unit]}; top: ${((unit + 0.5) / move.units.length) * 100}%"></span>`;
+  const bend = middle === last || level.ranks[middle] === 0 || move.starts[middle] > state.length ? "" : grip("bend", middle, "Drag sideways to bunch the first or the last");
+  return bend + grip("gap", last, "Drag sideways to change the gap");
 }
 
 /** A hand on a layer's bar: its ends trim it, its middle moves it in time. */
@@ -95,8 +111,11 @@ function begin(event, motion) {
   const move = motion?.moves.find(({ id }) => id === state.move) ?? motion?.moves[0];
   if (!move || !(grip || bar)) return null;
   const lane = event.target.closest(".lane").getBoundingClientRect();
-  if (grip) return { hand: grip.dataset.hand, move, index: farthest(move), width: lane.width };
-  const index = [...document.querySelectorAll("#cascade .crow .bar")].indexOf(bar);
+  if (grip) {
+    const level = move.hands[Number(grip.dataset.level)];
+    return { hand: grip.dataset.hand, move, level, row: longest(level.rows), index: Number(grip.dataset.unit), width: lane.width };
+  }
+  const index = Number(bar.dataset.unit);
   const atEnd = bar.getBoundingClientRect().right - event.clientX < EDGE;
   if (atEnd && document.querySelector(`[data-chip="${CSS.escape(path(move))}.amount.keys.1.at"]`)) return { hand: "length", move, index, width: lane.width };
   return { hand: "unit", move, index, width: lane.width };
@@ -112,9 +131,13 @@ function shown(answer) {
   label.style.top = `${drag.at[1] - 24}px`;
 }
 
+/** What of a layer's bar is caught by other times: its ends, or the one that is dragged. */
+const caught = ({ hand, span, edge }) => (hand === "layer" ? span : [span[edge]]);
+
 function moveHand(event) {
   if (!drag) return;
-  const by = rounded(((event.clientX - drag.x) / drag.width) * state.length, event);
+  const plain = ((event.clientX - drag.x) / drag.width) * state.length;
+  const by = drag.span ? snappedBy(plain, caught(drag), drag.places, event) : rounded(plain, event);
   drag.at = [event.clientX, event.clientY];
   if (by === drag.by) return;
   drag.by = by;
@@ -125,10 +148,11 @@ function moveHand(event) {
 
 function end(keep) {
   if (!drag) return;
-  const { answer, by } = drag;
+  const { answer, by, hand, move, index, more } = drag;
   drag = null;
   document.body.classList.remove("is-handling");
   document.getElementById("hand-said").hidden = true;
+  if (keep && !answer && hand === "unit") pick(move, index, more);
   if (keep && answer && by) commit(answer.edit);
   else if (answer) giveUp();
 }
@@ -139,7 +163,7 @@ export function listen(motion) {
     const begun = begin(event, motion());
     if (!begun) return;
     event.preventDefault();
-    drag = { ...begun, x: event.clientX, at: [event.clientX, event.clientY], by: 0 };
+    drag = { ...begun, x: event.clientX, at: [event.clientX, event.clientY], by: 0, more: event.shiftKey, places: begun.layer ? catchers(begun.layer) : [] };
     document.body.classList.add("is-handling");
   });
   document.addEventListener("pointermove", moveHand);

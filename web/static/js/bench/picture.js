@@ -83,11 +83,10 @@ function together(edits, said) {
   return edits.length === 1 ? edits[0] : { name: "several", edits, said };
 }
 
-/** Layers moved by px of the picture, at the playhead. */
-function placed(layers, by, whole = true) {
-  const round = whole ? Math.round : rounded;
-  const edits = layers.filter((layer) => places.layers[layer]).map((layer) => {
-    const { position, depth } = places.layers[layer];
+/** Layers moved by px of the picture, at the playhead, from where they stood (by layer). */
+function placed(layers, by, from, round = Math.round) {
+  const edits = layers.filter((layer) => from[layer]).map((layer) => {
+    const { position, depth } = from[layer];
     const value = [round(position[0] + by[0] * depth), round(position[1] + by[1] * depth), position[2]];
     return { name: "set-value", path: place(layer), value, at: state.frame, ...keying(place(layer)) };
   });
@@ -95,8 +94,9 @@ function placed(layers, by, whole = true) {
 }
 
 function placeHand(layers, from) {
-  const boxes = layers.flatMap((layer) => places.layers[layer]?.corners ?? []);
-  const others = Object.entries(places.layers).filter(([layer]) => !layers.includes(layer)).map(([, { corners }]) => corners);
+  const stood = places.layers; // what is previewed meanwhile does not count
+  const boxes = layers.flatMap((layer) => stood[layer]?.corners ?? []);
+  const others = Object.entries(stood).filter(([layer]) => !layers.includes(layer)).map(([, { corners }]) => corners);
   const { px } = context();
   return (here, event) => {
     let by = here.map((value, axis) => value - from[axis]);
@@ -109,7 +109,7 @@ function placeHand(layers, from) {
       by = by.map((value, axis) => value + (locked[axis] ? more[axis] : 0));
       guides = found;
     }
-    const edit = placed(layers, by);
+    const edit = placed(layers, by, stood);
     const value = edit?.value;
     return { edit, guides, said: value ? `${value[0]} across, ${value[1]} down` : `${Math.round(by[0])} across, ${Math.round(by[1])} down` };
   };
@@ -227,20 +227,14 @@ function key(event) {
   event.stopPropagation();
   const by = way.map((value) => value * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1));
   const whole = [(stepping?.whole[0] ?? 0) + by[0], (stepping?.whole[1] ?? 0) + by[1]];
-  const from = stepping?.from ?? structuredClone(places);
+  const from = stepping?.from ?? places.layers;
   clearTimeout(stepping?.timer);
   stepping = { whole, from, timer: setTimeout(endStepping, STEP_PAUSE_MS) };
   preview(nudged());
 }
 
 /** The edit of the steps so far, from where the layers stood before the first. */
-function nudged() {
-  const now = places;
-  places = stepping.from;
-  const edit = placed(selectedLayers(), stepping.whole, false);
-  places = now;
-  return edit;
-}
+const nudged = () => placed(selectedLayers(), stepping.whole, stepping.from, rounded);
 
 function endStepping() {
   const edit = nudged();

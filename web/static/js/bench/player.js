@@ -42,14 +42,21 @@ async function showFrame() {
       const bitmap = await bitmapOf(address);
       if (!playing) paint(pane, bitmap, address);
     }));
-    document.getElementById("stage-told").textContent = "";
+    tellFault("");
   } catch (error) {
-    document.getElementById("stage-told").textContent = error.message;
+    tellFault(error.message);
     return;
   } finally {
     inFlight -= 1;
   }
   if (!playing && !isShown()) showFrame();
+}
+
+/** Says why no picture comes; what others say in the same place stays. */
+function tellFault(message) {
+  const line = document.getElementById("stage-told");
+  if (message || line.dataset.fault) line.textContent = message;
+  line.dataset.fault = message;
 }
 
 function changed() {
@@ -113,7 +120,10 @@ function tick(run, now) {
   const passed = Math.max(0, Math.floor(((now - run.at) * state.rate * speed) / 1000));
   let frame = run.from + passed;
   if (frame >= state.length) {
-    if (!loop) return pause();
+    if (!loop) {
+      state.frame = state.length - 1; // whatever was dropped on the way
+      return pause();
+    }
     frame %= state.length;
   }
   if (passed !== run.passed) {

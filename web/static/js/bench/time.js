@@ -82,6 +82,7 @@ export function listen() {
   document.addEventListener("pointerdown", scrubRuler);
   document.addEventListener("pointermove", scrubRuler);
   document.addEventListener("change", lengthTyped);
+  document.addEventListener("keydown", (event) => event.target.id === "length" && event.key === "Enter" && event.target.blur());
   document.addEventListener("click", (event) => {
     const button = event.target.closest("[data-go]");
     if (button) go(button.dataset.go);

@@ -1,0 +1,92 @@
+// Units picked in the cascade, letters, words or lines: a click on a bar, Shift for more. Their times
+// are nudged by frames, typed or by arrow keys; each then has a time of its own.
+
+import { commit, preview } from "./server.js";
+import { on, state } from "./state.js";
+
+const STEP_PAUSE_MS = 350;
+const clean = (number) => Math.round(number * 1000) / 1000;
+let picked = new Set();
+let owner = ""; // the move that they are of
+let current = () => null; // gives the move that is drawn
+let stepping = null;
+
+const foot = () => document.getElementById("units-foot");
+
+export const isPicked = (unit) => picked.has(unit);
+
+function show() {
+  const move = current();
+  if (!move || move.id !== owner) picked = new Set();
+  picked = new Set([...picked].filter((unit) => unit < (move?.units.length ?? 0)));
+  for (const row of document.querySelectorAll("#cascade .crow")) row.classList.toggle("is-picked", picked.has(Number(row.dataset.unit)));
+  foot().hidden = !picked.size;
+  const [unit] = picked;
+  const name = picked.size === 1 ? `“${move.units[unit]}” starts at frame ${clean(move.starts[unit])}` : `${picked.size} ${move?.unit}s`;
+  document.getElementById("units-said").textContent = picked.size ? name : "";
+}
+
+/** Picks a unit, or with Shift one more. */
+export function pick(move, unit, more) {
+  if (move.id !== owner || !more) picked = picked.has(unit) && picked.size === 1 ? new Set() : new Set([unit]);
+  else if (!picked.delete(unit)) picked.add(unit);
+  owner = move.id;
+  show();
+}
+
+/** The edit that gives the picked units other times. */
+function later(move, by) {
+  const times = move.delays.map((delay, unit) => (picked.has(unit) ? clean(delay + by) : delay));
+  return { name: "set-value", path: `${state.layer}.moves.${move.id}.stagger`, value: { times } };
+}
+
+function nudge(by) {
+  const move = current();
+  if (move && picked.size && by) commit(later(move, by));
+}
+
+function typed(event) {
+  if (event.target.id !== "nudge-units" || event.key !== "Enter") return;
+  const by = Number(event.target.value.replace("−", "-").replace(",", "."));
+  event.target.classList.toggle("is-wrong", !by);
+  if (!by) return;
+  event.target.value = "";
+  nudge(by);
+}
+
+/** Arrow keys step the picked units while a row has the focus; what follows quickly is one edit. */
+function step(event) {
+  const row = event.target.closest?.("#cascade .crow");
+  if (!row || event.ctrlKey || event.metaKey) return;
+  const unit = Number(row.dataset.unit);
+  const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+  const along = { ArrowUp: -1, ArrowDown: 1 }[event.key];
+  if (along) document.querySelector(`#cascade .crow[data-unit="${unit + along}"]`)?.focus();
+  else if (event.key === "Enter" || event.key === " ") pick(current(), unit, event.shiftKey);
+  else if (by) stepBy(unit, by * (event.shiftKey ? 10 : 1));
+  else return;
+  event.preventDefault();
+  event.stopPropagation();
+}
+
+function stepBy(unit, by) {
+  const move = stepping?.move ?? current();
+  if (!picked.has(unit)) pick(move, unit, false);
+  clearTimeout(stepping?.timer);
+  stepping = { move, by: (stepping?.by ?? 0) + by };
+  const edit = later(move, stepping.by);
+  stepping.timer = setTimeout(() => {
+    stepping = null;
+    commit(edit);
+  }, STEP_PAUSE_MS);
+  preview(edit);
+}
+
+/** `move` gives the move that the cascade shows, with its numbers. */
+export function listenToUnits(move) {
+  current = move;
+  document.addEventListener("keydown", typed);
+  document.addEventListener("keydown", step, true);
+  on("motion", show);
+  on("view", show);
+}
