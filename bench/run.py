@@ -2,7 +2,7 @@
 
 import json
 
-from . import application, core, motion
+from . import application, browsing, core, motion
 
 # Groups of figures: each function gives {name: value}, measured in one run.
 GROUPS = {
@@ -10,6 +10,7 @@ GROUPS = {
     "render": core.rendering,
     "memory": core.render_memory,
     "edit": application.editing,
+    "browse": browsing.browsing,
     "poses": motion.evaluating,
     "poses-memory": motion.memory,
     "layout": motion.editing_layout,
@@ -21,6 +22,13 @@ GOALS = {
     "poses_mib_10000": "no more than with two moves",
     "layout_edit_ms": "under 5",
     "edit_to_picture_ms_median": "under 60 on a quiet machine",
+    "scrub_to_picture_ms_median": "at most 60 on a quiet machine",
+    "scrub_to_picture_ms_p95": "at most 120 on a quiet machine",
+    "scrub_revisions": "1",
+    "first_play_start_ms": "at most 300 on a quiet machine",
+    "first_play_dropped": "0",
+    "replay_dropped": "0",
+    "opening_ms": "under 1000 on a quiet machine",
 }
 
 

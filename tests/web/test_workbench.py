@@ -148,12 +148,14 @@ class EditTest(PageTest):
     def test_a_preview_is_seen_and_not_kept(self):
         edit = {"name": "set-value", "path": GAP, "value": 12}
         address = reverse("edit", args=[self.scene.pk])
-        values = {"base": 1, "preview": 1, "edit": json.dumps(edit)}
-        digest = self.client.post(address, values).json()["digest"]
+        values = {"base": 1, "preview": 1, "frame": 20, "edit": json.dumps(edit)}
+        answer = self.client.post(address, values)
+        digest = answer["X-Digest"]
         self.assertEqual((self.gap, self.scene.head), (2, 1))
         kept = self.client.get(reverse("frame", args=[self.scene.pk, self.scene.digest, 20]))
         seen = self.client.get(reverse("frame", args=[self.scene.pk, digest, 20]))
         self.assertNotEqual(kept.content, seen.content)
+        self.assertEqual(answer.content, seen.content)
 
     def test_presets_titles_and_centre(self):
         self.edit(name="add-move", layer="t1", preset="spin-in")

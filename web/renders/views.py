@@ -12,6 +12,7 @@ from django.utils.text import slugify
 from django.views.decorators.http import require_POST
 
 from balletto.clip.render import ClipError
+from balletto.scene import files
 from balletto.scene.document import rate_of
 from web.projects.access import own_scene
 from web.workbench.frames import BOXES, frame_response
@@ -181,7 +182,7 @@ def poster(request: HttpRequest, render_id: int) -> HttpResponse:
     return frame_response(
         f"render-{own.pk}",
         own.digest,
-        lambda: own.document,
+        lambda: files.from_data(own.document),
         job_of(own).poster_frame,
         BOXES[1 if "large" in request.GET else 0],
     )

@@ -11,6 +11,7 @@ from django.http import Http404, HttpResponse
 from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.stills import jpeg, png
 from balletto.scene import files
+from balletto.scene.document import Scene
 
 # Frames fit into a box of one of these widths and 9/16 of it.
 BOXES = (480, 960, 1440, 1920)
@@ -22,18 +23,18 @@ _pictures: OrderedDict[str, Picture] = OrderedDict()
 _lock = threading.Lock()
 
 
-def picture(holder: str, digest: str, find_document: Callable[[], Any]) -> Picture:
+def picture(holder: str, digest: str, find_scene: Callable[[], Scene]) -> Picture:
     """The scene of that digest made ready to draw; this process keeps the last few.
 
     `holder` names whose it is, so that knowing a digest gives nobody another person's scene;
-    `find_document` is asked when it is not at hand.
+    `find_scene` is asked when it is not at hand.
     """
     key = f"{holder}:{digest}"
     with _lock:
         if key in _pictures:
             _pictures.move_to_end(key)
             return _pictures[key]
-    made = Picture(files.from_data(find_document()))
+    made = Picture(find_scene())
     with _lock:
         _pictures[key] = made
         while len(_pictures) > _MOST_PICTURES:
@@ -57,6 +58,11 @@ def document_of(scene: Any, digest: str) -> dict[str, Any]:
     return document
 
 
+def scene_of(scene: Any, digest: str) -> Scene:
+    """The same, ready to be asked."""
+    return files.from_data(document_of(scene, digest))
+
+
 def fitted(size: tuple[int, int], box: int) -> tuple[int, int]:
     """The size of a picture that fits into the box, never larger than it is."""
     width, height = size
@@ -65,14 +71,14 @@ def fitted(size: tuple[int, int], box: int) -> tuple[int, int]:
 
 
 def frame_response(
-    holder: str, digest: str, find_document: Callable[[], Any], frame: int, box: int
+    holder: str, digest: str, find_scene: Callable[[], Scene], frame: int, box: int
 ) -> HttpResponse:
     """A frame as a JPEG, or a PNG where the scene is transparent. It never changes."""
     box = next((width for width in BOXES if width >= box), BOXES[-1])
     key = f"frame:{holder}:{digest}:{frame}:{box}"
     kept = cache.get(key)
     if kept is None:
-        ready = picture(holder, digest, find_document)
+        ready = picture(holder, digest, find_scene)
         if not 0 <= frame < ready.scene.length:
             raise Http404
         pixels = draw_frame(ready, frame, fitted(ready.scene.size, box))

@@ -76,13 +76,26 @@ def edit(request: HttpRequest, scene_id: int) -> HttpResponse:
     return answer_parts(request, scene, revision, _selection_after(request, wanted, revision))
 
 
-def _preview(request: HttpRequest, scene: Scene, wanted: dict[str, Any]) -> JsonResponse:
+def _preview(request: HttpRequest, scene: Scene, wanted: dict[str, Any]) -> HttpResponse:
+    """The frame at the playhead as an edit would make it, with the digest of that in X-Digest: one
+    answer, so that the picture follows a hand."""
     if scene.head != base_of(request):
         return changed_elsewhere()
     applied = history.preview(history.newest(scene), wanted)
     digest = history.digest_of(applied.document)
     frames.keep_preview(scene.pk, digest, applied.document)
-    return JsonResponse({"digest": digest})
+    number = min(Selection.of(request.POST).frame, applied.scene.length - 1)
+    response = frames.frame_response(
+        str(scene.pk), digest, lambda: applied.scene, number, _box(request.POST)
+    )
+    response["X-Digest"] = digest
+    return response
+
+
+def _box(data: Any) -> int:
+    """The width of the box that a frame is to fit into."""
+    box = data.get("box", "")
+    return int(box) if box.isdigit() and len(box) < 6 else frames.BOXES[1]
 
 
 def _selection_after(request: HttpRequest, wanted: dict[str, Any], revision: Revision) -> Selection:
@@ -142,10 +155,8 @@ def back(request: HttpRequest, scene_id: int, number: int) -> HttpResponse:
 def frame(request: HttpRequest, scene_id: int, digest: str, number: int) -> HttpResponse:
     """A frame of the scene as it was at a digest, fitted into the box `box`."""
     scene = own_scene(request, scene_id)
-    box = request.GET.get("box", "960")
-    width = int(box) if box.isdigit() and len(box) < 6 else 960
     return frames.frame_response(
-        str(scene.pk), digest, lambda: frames.document_of(scene, digest), number, width
+        str(scene.pk), digest, lambda: frames.scene_of(scene, digest), number, _box(request.GET)
     )
 
 
@@ -155,12 +166,12 @@ def poster(request: HttpRequest, scene_id: int, digest: str) -> HttpResponse:
     scene = own_scene(request, scene_id)
     number = _at(scene, digest).length * 2 // 3
     return frames.frame_response(
-        str(scene.pk), digest, lambda: frames.document_of(scene, digest), number, frames.BOXES[0]
+        str(scene.pk), digest, lambda: frames.scene_of(scene, digest), number, frames.BOXES[0]
     )
 
 
 def _at(scene: Scene, digest: str) -> Any:
-    return frames.picture(str(scene.pk), digest, lambda: frames.document_of(scene, digest)).scene
+    return frames.picture(str(scene.pk), digest, lambda: frames.scene_of(scene, digest)).scene
 
 
 @require_GET

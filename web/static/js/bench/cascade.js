@@ -3,7 +3,7 @@
 
 import { slantedLines, listen as listenToHands } from "./hands.js";
 import { drawReaches, showReaches } from "./reaches.js";
-import { emit, on, state, url } from "./state.js";
+import { emit, on, paced, state, url } from "./state.js";
 import { select } from "./server.js";
 import { pickLayer } from "./several.js";
 import { showSpans } from "./spans.js";
@@ -214,7 +214,7 @@ export function listen() {
   document.addEventListener("scroll", (event) => event.target.id === "time-body" && drawSeen(), true);
   addEventListener("resize", drawSeen);
   on("view", drawSeen);
-  on("scene", refresh);
+  on("scene", paced(refresh));
   on("frame", showFrame);
   document.addEventListener("click", (event) => {
     const card = event.target.closest(".move");

@@ -18,7 +18,7 @@ let resting = 0; // the timer until the scrubbing is over
 let isScrubbed = false;
 
 /** The box that frames are drawn for: 960 wide, or more where the picture is shown larger. */
-function box() {
+export function box() {
   const shown = document.getElementById("picture").clientWidth * Math.min(devicePixelRatio, 2);
   const full = BOXES.find((width) => width >= Math.max(shown, 960)) ?? BOXES.at(-1);
   return isSmall() ? BOXES[Math.max(0, BOXES.indexOf(full) - 1)] : full;
@@ -56,6 +56,9 @@ function blobOf(address) {
   }
   return blobs.get(address);
 }
+
+/** Keeps a frame that came with another answer. */
+export const keepFrame = (address, blob) => blobs.set(address, Promise.resolve(blob));
 
 /** The bitmap of a frame, fetched and decoded. */
 export async function bitmapOf(address) {

@@ -2,7 +2,7 @@
 // are selected. A keyframe is named by the path of its value and its place among the keys.
 
 import { showSpans } from "./spans.js";
-import { emit, on, selectedLayers, state, url } from "./state.js";
+import { emit, on, paced, selectedLayers, state, url } from "./state.js";
 import { view } from "./views.js";
 
 const SAME = 0.002; // frames within which two times are one
@@ -113,6 +113,6 @@ export function expectNothing() {
 }
 
 export function listen() {
-  on("scene", refresh);
+  on("scene", paced(refresh));
   on("view", refresh);
 }

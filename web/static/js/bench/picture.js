@@ -9,7 +9,7 @@ import { isPlaying } from "./player.js";
 import { reachMarks, reachHands } from "./reachmarks.js";
 import { commit, giveUp, preview, select } from "./server.js";
 import { pickLayer, selectLayers, toggleLayer } from "./several.js";
-import { on, selectedLayers, state, url } from "./state.js";
+import { on, paced, selectedLayers, state, url } from "./state.js";
 import { shape } from "./svg.js";
 import { caretMarks, editTextAt, isEditing } from "./typing.js";
 import { wayMarks, wayHands } from "./ways.js";
@@ -249,7 +249,8 @@ export function listen() {
   over.addEventListener("pointercancel", () => end(false));
   document.addEventListener("keydown", key, true);
   listenToLines(draw);
-  on("scene", refresh);
-  on("frame", refresh);
+  const soon = paced(refresh);
+  on("scene", soon);
+  on("frame", soon);
   on("picture", draw);
 }

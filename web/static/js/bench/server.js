@@ -4,6 +4,7 @@
 // htmx had bound to one address would keep it when it is made into another button.
 
 import { tell } from "../page.js";
+import { addressOf, box, keepFrame } from "./frames.js";
 import { read, selection, show, state, url } from "./state.js";
 
 const headers = JSON.parse(document.body.getAttribute("hx-headers"));
@@ -25,13 +26,16 @@ async function askForPreview() {
   waiting = null;
   inFlight = true;
   try {
-    const body = new URLSearchParams({ ...selection(), base: state.revision, preview: 1, edit: JSON.stringify(edit) });
+    const { frame } = state;
+    const body = new URLSearchParams({ ...selection(), box: box(), base: state.revision, preview: 1, edit: JSON.stringify(edit) });
     const response = await fetch(url("edit"), { method: "POST", headers, body });
     if (isSignedOut(response.url)) return tell(SIGNED_OUT);
-    const answer = await response.json();
+    const digest = response.headers.get("X-Digest");
+    const answer = digest ? await response.blob() : await response.json();
     if (asked !== turn) return;
-    if (response.ok) show(answer.digest);
-    else refused(response.status, answer.message);
+    if (!digest) return refused(response.status, answer.message);
+    keepFrame(addressOf(digest, frame), answer);
+    show(digest);
   } catch {
     if (asked === turn) tell("The server does not answer. What is on the page is not lost; try again in a moment.");
   } finally {

@@ -34,6 +34,28 @@ export function emit(name) {
   bus.dispatchEvent(new Event(name));
 }
 
+const PAUSE_MS = 110;
+
+/**
+ * The same action with a pause between calls, so that the picture comes first while something is
+ * scrubbed. The last call always counts; a first one, of what is kept, is done at once.
+ */
+export function paced(action) {
+  let timer = 0;
+  let last = 0;
+  const act = () => {
+    timer = 0;
+    last = performance.now();
+    action();
+  };
+  return () => {
+    if (timer) return;
+    const rested = performance.now() - last > PAUSE_MS;
+    if (rested && state.shown === state.digest) act();
+    else timer = setTimeout(act, PAUSE_MS);
+  };
+}
+
 /** Takes over what the server said last. */
 export function read() {
   const data = document.getElementById("bench-state").dataset;
