@@ -2,6 +2,7 @@
 that was kept."""
 
 import tempfile
+from itertools import pairwise
 from pathlib import Path
 
 import numpy as np
@@ -9,7 +10,6 @@ from playwright.sync_api import expect
 
 from balletto.scene import files
 from balletto.scene.eases import NAMED_BEZIERS
-
 from tests.core.scenes import scene_data
 
 from .base import BrowserTest, poses_of
@@ -98,7 +98,7 @@ class JobTest(BrowserTest):
         self.tab("Curves")
         self.settled(self.page.get_by_role("button", name="soft both").click)
         course = np.array(self.poses("0-15")["transform"]["position"])[:, 1]
-        for (start, low), (_, high) in zip(stations, stations[1:], strict=False):
+        for (start, low), (_, high) in pairwise(stations):
             for frame in range(5):
                 share = bezier(NAMED_BEZIERS["soft-both"], frame / 5)
                 wanted = low + share * (high - low)

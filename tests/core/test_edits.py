@@ -54,7 +54,7 @@ class TitleTest(EditTest):
             "add-layer", "remove-layer", "add-move", "remove-move", "set-length", "replace-scene",
             "changes", "add-selector", "remove-selector", "set-order", "set-rate",
             "untie", "bend-way", "scale-keys", "bend-stagger", "duplicate-layer", "move-layer",
-            "shift-layer", "split-layer", "shift-keys", "stretch-keys", "align-keys",
+            "shift-layer", "shift-place", "split-layer", "shift-keys", "stretch-keys", "align-keys",
             "reverse-keys", "remove-keys", "ease-keys", "flatten-keys", "paste-keys",
             "distribute-keys", "distribute-layers", "paste-layers", "paste-style", "paste-moves",
             "add-marker", "change-marker", "remove-marker", "several",
@@ -74,6 +74,18 @@ class TitleTest(EditTest):
         self.assertEqual(title["transform"]["position"], {"keys": [key]})
         more = apply(self.whole, {**edit, "value": 500, "at": 20}).document["layers"][0]
         self.assertEqual([k["at"] for k in more["transform"]["position"]["keys"]], [9, 20])
+
+    def test_a_layer_is_shifted_with_its_whole_way(self):
+        edit = {"name": "shift-place", "layer": "t1", "by": [10, -20, 0]}
+        self.assertEqual(self.done(**edit)["transform"]["position"], [970, 520, 0])
+        self.assertEqual(self.label, "“The Quiet Orbit” moved by 10 px across, -20 px down")
+        keys = [{"at": 0, "value": [1, 2, 3], "out": [5, 5]}, {"at": 9, "value": [4, 5, 6]}]
+        path = "t1.transform.position"
+        keyed = {"name": "set-value", "path": path, "value": {"keys": keys}}
+        moved = apply(apply(document(), keyed).document, edit).document["layers"][0]
+        values = [key["value"] for key in moved["transform"]["position"]["keys"]]
+        self.assertEqual(values, [[11, -18, 3], [14, -15, 6]])
+        self.assertEqual(moved["transform"]["position"]["keys"][0]["out"], [5, 5])
 
     def test_set_value_in_a_vector(self):
         title = self.done(name="set-value", path="t1.transform.position.0", value=400)

@@ -75,7 +75,7 @@ function drawList() {
     item.append(eye, name, html("b", "clist__value", row.color && id !== current ? "" : say(part.measure, valueAt(entry, state.frame))));
     return item;
   });
-  if (!items.length) items.push(html("li", "krows__none", "No keyframes yet: give a value the focus and press K."));
+  if (!items.length) items.push(html("li", "clist__none", "No keyframes yet: give a value the focus and press K."));
   list.replaceChildren(...items);
   if (focused) list.querySelector(`[data-curve="${CSS.escape(focused)}"]`)?.focus({ preventScroll: true });
 }

@@ -7,6 +7,7 @@ import { shape } from "./svg.js";
 
 const SIZE = 9; // px of the screen
 const KNOB = 24; // px above the box
+const LEAST_SIDE = 36; // px of the screen: a shorter side has no grip of its own
 const CORNERS = [0, 1, 2, 3];
 
 const middle = ([ax, ay], [bx, by]) => [(ax + bx) / 2, (ay + by) / 2];
@@ -34,7 +35,7 @@ export function gripMarks({ own, px }) {
     shape("line", { x1: top[0], y1: top[1], x2: knob[0], y2: knob[1], class: "grip-arm" }),
     shape("circle", { cx: knob[0], cy: knob[1], r: 5 * px, class: "grip grip--turn", "data-grip": "turn" }),
     ...CORNERS.map((corner) => square(corners[corner], px, { "data-grip": "scale", "data-corner": corner, class: "grip grip--scale" })),
-    ...CORNERS.map((side) => square(middle(corners[side], corners[(side + 1) % 4]), px, { "data-grip": "stretch", "data-side": side, class: "grip grip--stretch" })),
+    ...CORNERS.filter((side) => length(away(corners[side], corners[(side + 1) % 4])) > LEAST_SIDE * px).map((side) => square(middle(corners[side], corners[(side + 1) % 4]), px, { "data-grip": "stretch", "data-side": side, class: "grip grip--stretch" })),
     shape("circle", { cx: pivot[0], cy: pivot[1], r: arm, class: "grip grip--pivot" }),
     // Taken by its ring: through its middle the title itself is dragged.
     shape("circle", { cx: pivot[0], cy: pivot[1], r: arm + 2 * px, class: "grip-ring", "data-grip": "pivot" }),

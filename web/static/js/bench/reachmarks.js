@@ -32,7 +32,7 @@ function edgeMarks(top, bottom, edge, number, px) {
 }
 
 const grip = (x, y, px, data) => shape("rect", { x: x - 4.5 * px, y: y - 4.5 * px, width: 9 * px, height: 9 * px, rx: 3 * px, class: "spot__grip", ...data });
-const data = (number, hand) => ({ "data-grip": "spot", "data-number": number, "data-hand": hand });
+const data = (number, hand) => ({ "data-grip": "spot", "data-number": number, "data-spot": hand });
 
 const SPOTS = {
   round({ center: [x, y], inner, outer }, number, px) {
@@ -103,7 +103,7 @@ export const reachHands = {
       return { edit: edit(sweep.index, "travel", value), said: `travelled ${value}` };
     };
   },
-  spot({ number, hand }, { places }) {
+  spot({ number, spot: hand }, { places }) {
     const spot = places.spots[number];
     return (here) => {
       const [name, value] = SPOT_VALUES[hand](spot, here);

@@ -7,7 +7,10 @@ import { shape } from "./svg.js";
 const path = () => `${state.layer}.transform.position`;
 const whole = (number) => Math.round(number * 10) / 10;
 
-export function wayMarks({ places, px }) {
+/** Whether a bead lies where the title itself is dragged: then it leaves that to the title. */
+const isUnder = ([x, y], pivot, px) => Math.hypot(x - pivot[0], y - pivot[1]) < 6 * px;
+
+export function wayMarks({ places, own, px }) {
   const { way } = places;
   if (!way) return [];
   const line = way.dots.map((dot) => dot.join(",")).join(" ");
@@ -17,7 +20,7 @@ export function wayMarks({ places, px }) {
     ...way.dots.map(([x, y]) => shape("circle", { cx: x, cy: y, r: 1.6 * px, class: "path__dot" })),
     ...way.keys.flatMap((key, index) => handleMarks(key, index, px)),
     ...way.keys.flatMap(({ place: [x, y], at }, index) => [
-      shape("circle", { cx: x, cy: y, r: 5 * px, class: `bead ${Math.round(at) === state.frame ? "bead--now" : ""}`, "data-grip": "way-key", "data-key": index }),
+      shape("circle", { cx: x, cy: y, r: 5 * px, class: `bead ${Math.round(at) === state.frame ? "bead--now" : ""} ${isUnder([x, y], own.pivot, px) ? "bead--under" : ""}`, "data-grip": "way-key", "data-key": index }),
       shape("text", { x: x + 9 * px, y: y - 7 * px, class: "tag", style: `font-size: ${11 * px}px` }, String(whole(at))),
     ]),
   ];
