@@ -129,13 +129,15 @@ class BrowserTest(LiveServerTestCase):
         self.wait_for_picture()
 
     def wait_for_picture(self, page: Page | None = None) -> None:
-        """Waits until the canvas shows the newest revision at the playhead's frame."""
+        """Waits until the canvas and the marks over it show the newest revision at the playhead."""
         (page or self.page).wait_for_function(
             """() => {
               const digest = document.getElementById('bench-state').dataset.digest;
               const frame = document.getElementById('stage-frame').textContent;
               const { shown } = document.getElementById('canvas').dataset;
-              return shown?.includes(`${digest}/${frame}/`) && !shown.includes("box=480");
+              const marks = document.getElementById('over').dataset.shown;
+              const is = (address) => address?.includes(`${digest}/${frame}/`);
+              return is(shown) && is(marks) && !shown.includes("box=480");
             }"""
         )
 

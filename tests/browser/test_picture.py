@@ -31,6 +31,15 @@ class PictureTest(BrowserTest):
         box = self.page.locator(selector).nth(number).bounding_box()
         return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
 
+    def pixels(self):
+        """The canvas as numbers from 0 to 255."""
+        found = self.page.evaluate(
+            "() => { const canvas = document.getElementById('canvas');"
+            " return [...canvas.getContext('2d')"
+            ".getImageData(0, 0, canvas.width, canvas.height).data]; }"
+        )
+        return np.array(found, dtype=float)
+
     def drag(self, start, end, settle=True, steps=6):
         self.page.mouse.move(*start)
         self.page.mouse.down()
@@ -65,13 +74,14 @@ class PictureTest(BrowserTest):
 
     def test_the_pivot_is_moved_and_nothing_else(self):
         self.show(title(transform={"position": [960, 540, 0], "rotation": [0, 0, 30]}))
-        before = self.picture()
+        before = self.pixels()
         box = self.page.locator(".grip-ring").bounding_box()
         ring = (box["x"] + box["width"] / 2, box["y"] + 4.5)
         self.drag(ring, self.middle(".grip--scale", 0))
         transform = self.layer()["transform"]
         self.assertLess(transform["pivot"][0], -100)
-        self.assertEqual(self.picture(), before)
+        # Places are kept to a thousandth of a px, which edges may show by a little.
+        self.assertLess(np.abs(self.pixels() - before).mean(), 0.1)
         self.type_value("t1.transform.rotation.2", "0")
         self.assertNotEqual(self.layer()["transform"]["position"], [960, 540, 0])
 
@@ -127,9 +137,9 @@ class PictureTest(BrowserTest):
         move = {"id": "m1", "name": "Lift", "pose": {"y": -40}, "reach": [spot]}
         self.show(title(moves=[move]))
         center = self.middle("#over [data-spot=center]")
-        self.drag(center, (center[0] + 50, center[1] - 20))
+        self.drag(center, (center[0] + 20, center[1] - 30))
         found = self.layer()["moves"][0]["reach"][0]
-        wanted = [700 + 50 * self.scale, 540 - 20 * self.scale]
+        wanted = [700 + 20 * self.scale, 540 - 30 * self.scale]
         np.testing.assert_allclose(found["center"], wanted, atol=2)
         rim = self.middle("#over [data-spot=outer]")
         self.drag(rim, (rim[0] + 40, rim[1]))

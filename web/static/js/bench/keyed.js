@@ -9,6 +9,7 @@ const SAME = 0.002; // frames within which two times are one
 const kept = new Map(); // address -> promise of rows
 const chosen = new Map(); // path -> set of places
 let expected = null; // path -> times: where the selected keys will stand after an edit
+let since = ""; // the digest of the state before that edit
 let wanted = "";
 let layers = {};
 
@@ -45,7 +46,7 @@ const matches = (times, at) => times.some((time) => Math.abs(time - at) < SAME);
 
 /** Once an edit is made, the selected keys are those at the times where they were expected. */
 function settle() {
-  if (!expected || state.shown !== state.digest) return prune();
+  if (!expected || state.shown !== state.digest || state.digest === since) return prune();
   chosen.clear();
   for (const [path, times] of expected) {
     const keys = rowAt(path)?.keys ?? [];
@@ -99,12 +100,14 @@ export const chosenList = () => [...chosen].flatMap(([path, places]) => [...plac
 
 /** Says where the selected keys stand after an edit: `moved` gives the new frame of each. */
 export function expect(list, moved) {
+  since = state.digest;
   expected = new Map();
   for (const key of list) expected.set(key.path, [...(expected.get(key.path) ?? []), moved(key)]);
 }
 
 /** Selects keys by their times once the next edit has answered: a map from path to frames. */
 export function expectAt(times) {
+  since = state.digest;
   expected = new Map(Object.entries(times));
 }
 
@@ -115,4 +118,5 @@ export function expectNothing() {
 export function listen() {
   on("scene", paced(refresh));
   on("view", refresh);
+  on("refused", expectNothing);
 }

@@ -45,6 +45,7 @@ async function refresh() {
     if (wanted !== address) return;
     places = found;
     draw();
+    over.dataset.shown = address;
   } catch { /* the picture itself tells when the server is away */ }
 }
 

@@ -34,14 +34,16 @@ function edgeMarks(top, bottom, edge, number, px) {
 const grip = (x, y, px, data) => shape("rect", { x: x - 4.5 * px, y: y - 4.5 * px, width: 9 * px, height: 9 * px, rx: 3 * px, class: "spot__grip", ...data });
 const data = (number, hand) => ({ "data-grip": "spot", "data-number": number, "data-spot": hand });
 
+const APART = 14; // px of the screen: no closer do the grips of a small spot stand to its middle
+
 const SPOTS = {
   round({ center: [x, y], inner, outer }, number, px) {
     return [
       shape("circle", { cx: x, cy: y, r: Math.max(0, outer), class: "spot" }),
       shape("circle", { cx: x, cy: y, r: Math.max(0, inner), class: "spot spot--inner" }),
       grip(x, y, px, data(number, "center")),
-      grip(x + outer, y, px, data(number, "outer")),
-      grip(x, y - inner, px, data(number, "inner")),
+      grip(x + Math.max(outer, APART * px), y, px, data(number, "outer")),
+      grip(x, y - Math.max(inner, APART * px), px, data(number, "inner")),
     ];
   },
   slope({ start, end }, number, px) {
@@ -69,13 +71,19 @@ function acrossLine([x, y], start, end, px) {
   return shape("line", { x1: x - away[1] / size, y1: y + away[0] / size, x2: x + away[1] / size, y2: y - away[0] / size, class: "spot spot--inner" });
 }
 
+/** A radius changed by as much as the hand has come nearer to the middle or gone away from it. */
+function radius({ center, ...spot }, name, here, from) {
+  const far = (point) => Math.hypot(point[0] - center[0], point[1] - center[1]);
+  return [name, round(Math.max(0, spot[name] + far(here) - far(from)))];
+}
+
 /** What each hand of a spot sets: a name and its value. */
 const SPOT_VALUES = {
   center: (_, here) => ["center", here.map(round)],
   start: (_, here) => ["from", here.map(round)],
   end: (_, here) => ["to", here.map(round)],
-  outer: ({ center }, here) => ["outer", round(Math.hypot(here[0] - center[0], here[1] - center[1]))],
-  inner: ({ center }, here) => ["inner", round(Math.hypot(here[0] - center[0], here[1] - center[1]))],
+  outer: (spot, here, from) => radius(spot, "outer", here, from),
+  inner: (spot, here, from) => radius(spot, "inner", here, from),
   angle: ({ center }, here) => ["angle", round((Math.atan2(here[1] - center[1], here[0] - center[0]) * 180) / Math.PI)],
   width({ center, angle }, here) {
     const turn = (angle * Math.PI) / 180;
@@ -103,10 +111,10 @@ export const reachHands = {
       return { edit: edit(sweep.index, "travel", value), said: `travelled ${value}` };
     };
   },
-  spot({ number, spot: hand }, { places }) {
+  spot({ number, spot: hand }, { places }, from) {
     const spot = places.spots[number];
     return (here) => {
-      const [name, value] = SPOT_VALUES[hand](spot, here);
+      const [name, value] = SPOT_VALUES[hand](spot, here, from);
       return { edit: edit(spot.index, name, value), said: `${name} ${[value].flat().join(", ")}` };
     };
   },

@@ -5,7 +5,7 @@
 
 import { tell } from "../page.js";
 import { addressOf, box, keepFrame } from "./frames.js";
-import { read, selection, show, state, url } from "./state.js";
+import { emit, read, selection, show, state, url } from "./state.js";
 
 const headers = JSON.parse(document.body.getAttribute("hx-headers"));
 let inFlight = false;
@@ -123,6 +123,7 @@ function refused(status, message) {
     location.reload();
   } else {
     tell(status === 403 ? SIGNED_OUT : message || "This could not be done.");
+    emit("refused");
     read();
   }
 }

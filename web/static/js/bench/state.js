@@ -24,7 +24,7 @@ export const state = {
 /**
  * Calls `listener` when something happens: "scene" (shown or selected changed), "frame", "rows"
  * (keyed values came), "keys" (other keyframes are selected), "view" (another view of time), "picture"
- * (what is drawn over it), "motion" (the numbers of the cascade came).
+ * (what is drawn over it), "motion" (the numbers of the cascade came), "refused" (an edit was not made).
  */
 export function on(name, listener) {
   bus.addEventListener(name, listener);
