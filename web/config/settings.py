@@ -89,7 +89,7 @@ CACHES = {
     "default": {
         "BACKEND": "django.core.cache.backends.redis.RedisCache",
         "LOCATION": REDIS_URL,
-        "KEY_PREFIX": _setting("CACHE_PREFIX", "balletto"),
+        "KEY_PREFIX": "balletto",
     }
 }
 SESSION_ENGINE = "django.contrib.sessions.backends.cached_db"
@@ -100,7 +100,7 @@ CELERY_TASK_REJECT_ON_WORKER_LOST = True
 CELERY_WORKER_PREFETCH_MULTIPLIER = 1
 CELERY_BROKER_CONNECTION_RETRY_ON_STARTUP = True
 CELERY_TASK_IGNORE_RESULT = True
-CELERY_TASK_DEFAULT_QUEUE = _setting("QUEUE", "renders")
+CELERY_TASK_DEFAULT_QUEUE = "renders"
 CELERY_WORKER_HIJACK_ROOT_LOGGER = False
 # A worker says that it is alive twice a second; after this long without a word it is lost.
 RENDER_LOST_AFTER_S = float(_setting("RENDER_LOST_AFTER_S", "15"))

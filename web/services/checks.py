@@ -8,6 +8,7 @@ from pathlib import Path
 
 from .databases import Databases
 from .start import ROOT, sole_owner
+from .test_shares import run_shares, share_of_tests
 
 TEST_VAR = ROOT / "var" / "test"
 FIRST_TEST_PORT = 33161
@@ -24,6 +25,7 @@ def add_checks(commands: argparse._SubParsersAction) -> None:
     test = commands.add_parser("test", help="lint, then run all tests, or just those named")
     test.add_argument("labels", nargs="*", metavar="LABEL", help="tests.core, tests.web, ...")
     test.add_argument("--no-lint", action="store_true")
+    test.add_argument("--share", metavar="N/M", help="of all tests the Nth of M shares alone")
     test.set_defaults(run=run_tests)
     commands.add_parser("lint", help="check style and layers").set_defaults(run=run_lint)
     bench = commands.add_parser("bench", help="measure what is promised about speed")
@@ -47,19 +49,28 @@ def run_lint(_: argparse.Namespace | None = None) -> int:
 
 
 def run_tests(arguments: argparse.Namespace) -> int:
-    """Runs lint and the tests on databases of their own."""
+    """Runs lint and the tests: all, in shares side by side, or just those named."""
+    if arguments.share:
+        number, count = (int(part) for part in arguments.share.split("/"))
+        return _run_labels(share_of_tests(number, count), number)
     if not arguments.no_lint and run_lint():
         return 1
-    databases = Databases(TEST_VAR, FIRST_TEST_PORT, is_lasting=False)
-    with sole_owner(TEST_VAR, "The test suite"), databases:
+    if arguments.labels:
+        return _run_labels(arguments.labels, 0)
+    return run_shares(len(os.sched_getaffinity(0)), TEST_VAR)
+
+
+def _run_labels(labels: list[str], share: int) -> int:
+    """Runs tests on databases of their own; shares have different ones."""
+    var = TEST_VAR / str(share)
+    databases = Databases(var, FIRST_TEST_PORT + 100 * share, is_lasting=False)
+    with sole_owner(var, "The test suite"), databases:
         os.environ.update(databases.environment)
         os.environ.update(
             {
                 "DJANGO_SETTINGS_MODULE": "web.config.settings",
                 "DJANGO_ALLOW_ASYNC_UNSAFE": "true",  # Playwright's loop runs in the test's thread
                 "BALLETTO_LOG_LEVEL": "CRITICAL",
-                "BALLETTO_CACHE_PREFIX": "test",
-                "BALLETTO_QUEUE": "test-renders",
             }
         )
         import django
@@ -68,7 +79,7 @@ def run_tests(arguments: argparse.Namespace) -> int:
         django.setup()
         call_command("collectstatic", verbosity=0, interactive=False)
         try:
-            call_command("test", *(arguments.labels or ["tests"]), interactive=False)
+            call_command("test", *labels, interactive=False)
         except SystemExit as ended:
             return int(ended.code or 0)
     return 0
