@@ -78,7 +78,7 @@ class TitleTest(EditTest):
     def test_a_layer_is_shifted_with_its_whole_way(self):
         edit = {"name": "shift-place", "layer": "t1", "by": [10, -20, 0]}
         self.assertEqual(self.done(**edit)["transform"]["position"], [970, 520, 0])
-        self.assertEqual(self.label, "“The Quiet Orbit” moved by 10 px across, -20 px down")
+        self.assertEqual(self.label, "“Title” moved by 10 px across, -20 px down")
         keys = [{"at": 0, "value": [1, 2, 3], "out": [5, 5]}, {"at": 9, "value": [4, 5, 6]}]
         path = "t1.transform.position"
         keyed = {"name": "set-value", "path": path, "value": {"keys": keys}}
