@@ -10,7 +10,7 @@ from typing import Any
 import numpy as np
 
 from ..scene.characters import characters_of
-from ..scene.document import Title
+from ..scene.layers import Title
 from .lines import SHARES, Line, set_lines
 from .setting import Setting
 from .shaping import Cell, Glyph

@@ -6,7 +6,8 @@ from typing import Any, NamedTuple
 import numpy as np
 from pydantic import BaseModel
 
-from ..scene.document import Scene, Title
+from ..scene.document import Scene
+from ..scene.layers import Title
 from ..scene.tracks import Track, value_at
 
 SAMPLES = 400  # over the whole scene, besides those at the keys

@@ -8,7 +8,8 @@ from typing import Any
 import numpy as np
 
 from ..lettering.layout import UNIT_KINDS, Layout
-from ..scene.document import Scene, Title
+from ..scene.document import Scene
+from ..scene.layers import Title
 from ..scene.moves import Move
 from ..scene.tracks import Track, changes_over_time, value_at
 from .follow import followed, followed_alike

@@ -9,11 +9,12 @@ from typing import NamedTuple
 import numpy as np
 
 from ..lettering.layout import UNIT_KINDS, Layout
-from ..scene.document import Scene, Title
+from ..scene.document import Scene
+from ..scene.layers import Title
 from ..scene.tracks import value_at
 from .evaluate import Composite, Pivot
 from .reflow import Reflow, reflow
-from .space import Space, layer_space, through_camera, turn
+from .space import Space, layer_space, scaled_about, through_camera, turn
 
 
 class Placed(NamedTuple):
@@ -31,9 +32,15 @@ def place(
     layout: Layout,
     composites: dict[str, Composite],
     times: np.ndarray,
+    shrunk: np.ndarray | None = None,
 ) -> Placed:
-    """Every character of a title at `times`: title, line, word and character moves nested."""
-    space = layer_space(title.transform, times)
+    """Every character of a title at `times`: title, line, word and character moves nested.
+
+    shrunk: factors (times,) by which the title as a whole is scaled besides, about its pivot
+    """
+    space = layer_space(scene, title, times)
+    if shrunk is not None:
+        space = space.after(scaled_about(title.transform.pivot, shrunk))
     # An ease that overshoots, or a tie, may leave 0..1.
     opacities = np.clip(value_at(title.transform.opacity, times)[:, None], 0.0, 1.0)
     flow = reflow(title, layout, composites)

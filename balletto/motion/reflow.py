@@ -6,7 +6,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ..lettering.layout import UNIT_KINDS, Layout, Row
-from ..scene.document import Title
+from ..scene.layers import Title
 from .evaluate import Composite
 
 

@@ -9,7 +9,8 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ..scene.document import Scene, Transform
+from ..scene.document import Scene
+from ..scene.layers import Layer, Transform
 from ..scene.tracks import changes_over_time, value_at
 
 Values = np.ndarray | float
@@ -27,14 +28,25 @@ class Space(NamedTuple):
         return Space(self.linear @ inner.linear, shift)
 
 
-def layer_matrices(scene: Scene, transform: Transform, times: np.ndarray) -> np.ndarray:
-    """The matrices from title space to the picture of a layer alone, (times, 3, 3)."""
-    seen = through_camera(layer_space(transform, times), scene)[:, 0]
+def layer_matrices(scene: Scene, layer: Layer, times: np.ndarray) -> np.ndarray:
+    """The matrices from a layer's space to the picture of the layer alone, (times, 3, 3)."""
+    seen = through_camera(layer_space(scene, layer, times), scene)[:, 0]
     return np.broadcast_to(seen, (len(times), 3, 3))
 
 
-def layer_space(transform: Transform, times: np.ndarray) -> Space:
-    """The layer's own map, (times, 1, ...), or (1, 1, ...) if it stays: scaled, turned, moved."""
+def layer_space(scene: Scene, layer: Layer, times: np.ndarray) -> Space:
+    """The map of a layer with those of the groups it is in: scaled, turned, moved.
+
+    (times, 1, ...), or (1, 1, ...) if it stays.
+    """
+    space = own_space(layer.transform, times)
+    for group in scene.groups_of(layer):
+        space = own_space(group.transform, times).after(space)
+    return space
+
+
+def own_space(transform: Transform, times: np.ndarray) -> Space:
+    """The map of a layer in its group, shaped as layer_space does."""
     if any(changes_over_time(value) for _, value in transform):
         return _moving_space(transform, times)
     return _still_space(transform)
@@ -54,6 +66,13 @@ def _moving_space(transform: Transform, times: np.ndarray) -> Space:
     pivot = np.array([*transform.pivot, 0.0])
     shift = value_at(transform.position, times) + pivot - linear @ pivot
     return Space(linear[:, None], shift[:, None])
+
+
+def scaled_about(pivot: tuple[float, float], factors: np.ndarray) -> Space:
+    """The maps, (times, 1, ...), that scale all by factors (times,) about a point of the plane."""
+    linear = np.eye(3) * factors[:, None, None]
+    point = np.array([*pivot, 0.0])
+    return Space(linear[:, None], (point - linear @ point)[:, None])
 
 
 def turn(

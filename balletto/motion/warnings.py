@@ -10,7 +10,8 @@ import numpy as np
 
 from ..lettering.faces import axes_of
 from ..lettering.layout import Layout, lay_out
-from ..scene.document import Scene, Title
+from ..scene.document import Scene
+from ..scene.layers import Title
 from ..scene.moves import Move
 from ..scene.tracks import Track
 from .evaluate import does_something
@@ -70,7 +71,7 @@ def _outside_safe_margins(case: _Case) -> Iterator[SceneWarning]:
         return
     first, end = case.title.span
     time = np.array([(first + min(end, case.scene.length)) / 2])
-    matrix = layer_matrices(case.scene, case.title.transform, time)[0]
+    matrix = layer_matrices(case.scene, case.title, time)[0]
     seen, depth = corners_seen(matrix[None], np.array([_ink(case.layout)]))
     if (depth <= 1e-6).any():
         return

@@ -1,21 +1,23 @@
 """What a frame is drawn on: a few verbs, so that a frame can be drawn, or just noted down.
 
-Matrices are nine numbers, rows first, from title space to picture pixels in homogeneous
-coordinates; colours are "#RRGGBB", opacities 0..1. Widths and blurs are in pixels of title space.
+Matrices are nine numbers, rows first, from a layer's space to picture pixels in homogeneous
+coordinates; colours are "#RRGGBB", opacities 0..1. Widths and blurs are in px of the layer's space.
 """
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Any, NamedTuple, Protocol
 
-from ..lettering.shaping import Glyph
+from .outlines import Commands
 
 Matrix = list[float]
+# Left, top, right, bottom in px of the picture.
+Box = tuple[float, float, float, float]
 
 
 @dataclass(frozen=True)
 class Gradient:
-    """Colours at even steps in title space, from `start` to `end` or round `start` up to `end`."""
+    """Colours at even steps in layer space, from `start` to `end` or round `start` up to `end`."""
 
     is_round: bool
     start: tuple[float, float]
@@ -23,18 +25,52 @@ class Gradient:
     colors: tuple[str, ...]
 
 
+class Line(NamedTuple):
+    """A line along an outline. `on_top`: of what lies inside other contours too, as shapes have.
+
+    dashes: lengths on and off, and how far they are moved along
+    seen: the parts of its length that show, as shares (from, to); all of it if there are none
+    """
+
+    width: float
+    color: str
+    ends: str = "flat"
+    joins: str = "round"
+    dashes: tuple[tuple[float, ...], float] | None = None
+    seen: tuple[tuple[float, float], ...] | None = None
+
+
 class Letter(NamedTuple):
     """A prepared outline as it is drawn: what fills it (None: nothing), and how opaque it is.
 
-    line: width and colour of the line along its edge; blur: the deviation of a Gaussian
+    blur: the deviation of a Gaussian
     """
 
     outline: Any
     matrix: Matrix
     fill: str | Gradient | None
     opacity: float
-    line: tuple[float, str] | None = None
+    line: Line | None = None
     blur: float = 0.0
+
+
+class Step(NamedTuple):
+    """An effect with its numbers at a time: its kind, and its values by name in order."""
+
+    kind: str
+    values: tuple[tuple[str, Any], ...]
+
+
+class Cut(NamedTuple):
+    """A mask at a time: a form in the picture, softened, and how it is joined to those before."""
+
+    outline: Any
+    matrix: Matrix
+    mode: str
+    invert: bool
+    feather: float
+    expand: float
+    opacity: float
 
 
 class Canvas(Protocol):
@@ -43,11 +79,33 @@ class Canvas(Protocol):
     def clear(self, color: str | None) -> None:
         """Fills the picture with a colour, or with nothing at all."""
 
-    def outline(self, glyphs: tuple[Glyph, ...]) -> Any:
+    def outline(self, commands: Commands) -> Any:
         """Prepares an outline once; what comes back is for `draw`."""
 
     def draw(self, letters: Iterable[Letter], blend: str = "normal") -> None:
         """Draws letters one after another, and blends what they make with what is there."""
+
+    def open(self, box: Box | None, margin: float) -> None:
+        """Starts an empty sheet, on which all is drawn until it is closed: at least as large as
+        `box`, as far as that lies within `margin` px of the picture; None: all of that."""
+
+    def average(self, samples: Sequence[Sequence[Letter]]) -> None:
+        """Draws on the open sheet the mean, in linear light, of what samples of letters make."""
+
+    def apply(self, steps: Sequence[Step]) -> None:
+        """Does effects to the open sheet, one after another."""
+
+    def cut(self, cuts: Sequence[Cut]) -> None:
+        """Leaves of the open sheet what its masks let through."""
+
+    def close(self, blend: str, opacity: float) -> None:
+        """Ends a sheet and blends it with what it was opened on."""
+
+    def close_as_matte(self, by: str, invert: bool) -> None:
+        """Ends a sheet, which is not drawn: it says what is left of the one it was opened on."""
+
+    def adjust(self, steps: Sequence[Step], cuts: Sequence[Cut], opacity: float) -> None:
+        """Does effects to all that has been drawn, where masks let them."""
 
 
 class RecordingCanvas:
@@ -59,10 +117,31 @@ class RecordingCanvas:
     def clear(self, color: str | None) -> None:
         self.calls.append(("clear", color))
 
-    def outline(self, glyphs: tuple[Glyph, ...]) -> tuple[Glyph, ...]:
-        return glyphs
+    def outline(self, commands: Commands) -> Commands:
+        return commands
 
     def draw(self, letters: Iterable[Letter], blend: str = "normal") -> None:
         if blend != "normal":
             self.calls.append(("blend", blend))
         self.calls += [("draw", *letter) for letter in letters]
+
+    def open(self, box: Box | None, margin: float) -> None:
+        self.calls.append(("open", box, margin))
+
+    def average(self, samples: Sequence[Sequence[Letter]]) -> None:
+        self.calls.append(("average", [list(letters) for letters in samples]))
+
+    def apply(self, steps: Sequence[Step]) -> None:
+        self.calls += [("apply", step.kind, dict(step.values)) for step in steps]
+
+    def cut(self, cuts: Sequence[Cut]) -> None:
+        self.calls.append(("cut", list(cuts)))
+
+    def close(self, blend: str, opacity: float) -> None:
+        self.calls.append(("close", blend, opacity))
+
+    def close_as_matte(self, by: str, invert: bool) -> None:
+        self.calls.append(("matte", by, invert))
+
+    def adjust(self, steps: Sequence[Step], cuts: Sequence[Cut], opacity: float) -> None:
+        self.calls.append(("adjust", [step.kind for step in steps], list(cuts), opacity))

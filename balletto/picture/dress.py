@@ -1,5 +1,6 @@
 """Dress: fills, lines along the edge and blurs of the letters of a title, as moves change them."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import pairwise
@@ -12,11 +13,10 @@ from ..motion.evaluate import Composite
 from ..motion.properties import Tint
 from ..scene.colors import hex_of, oklab, srgb_bytes
 from ..scene.style import RoundGradient
-from .canvas import Gradient
+from .canvas import Gradient, Line
 
 _GRADIENT_STEPS = 16  # between two colours, so that they mix as in OKLab
 Fill = str | Gradient | None
-Line = tuple[float, str] | None
 
 
 @dataclass(frozen=True)
@@ -27,7 +27,7 @@ class Dress:
     """
 
     fills: list[list[Fill]]
-    lines: list[list[Line]]
+    lines: list[list[Line | None]]
     blurs: list[list[float]]
     reach: np.ndarray | float
 
@@ -36,7 +36,7 @@ def dress(layout: Layout, composites: dict[str, Composite], frames: int) -> Dres
     """The dress of the letters of a title, whose moves are composed over `frames` frames."""
     widths = _widths(layout, composites)
     blurs = _summed("blur", layout, composites)
-    plain_lines: list[Line] = [None] * len(layout.characters)
+    plain_lines: list[Line | None] = [None] * len(layout.characters)
     reach = widths / 2 + 3 * blurs
     return Dress(
         _fills(layout, composites, frames),
@@ -115,7 +115,7 @@ def _tinted_gradients(gradient: Gradient, tint: Tint) -> list[Fill]:
 
 def _lines(
     layout: Layout, composites: dict[str, Composite], widths: np.ndarray, frames: int
-) -> list[list[Line]]:
+) -> list[list[Line | None]]:
     tint = _tint("outline_color", layout, composites)
     widths = np.broadcast_to(widths, (frames, len(layout.characters)))
     columns = []
@@ -125,7 +125,7 @@ def _lines(
         if tint is not None:
             colors = _tinted(color, Tint(tint.keep[:, number], tint.add[:, number]))
         each = zip(widths[:, number].tolist(), colors, strict=True)
-        columns.append([(width, color) if width > 0 else None for width, color in each])
+        columns.append([Line(width, color) if width > 0 else None for width, color in each])
     return _by_frame(columns, frames)
 
 
@@ -138,7 +138,13 @@ def _plain(layout: Layout, number: int) -> Fill:
     fill: Any = layout.characters[number].setting.fill
     if isinstance(fill, str):
         return None if fill == "none" else fill
-    left, top, right, bottom = layout.boxes[fill.over][layout.member[fill.over][number]].tolist()
+    box = layout.boxes[fill.over][layout.member[fill.over][number]].tolist()
+    return gradient_over(fill, box)
+
+
+def gradient_over(fill: Any, box: Sequence[float]) -> Gradient:
+    """A gradient of a style over a box: left, top, right, bottom."""
+    left, top, right, bottom = box
     middle = ((left + right) / 2, (top + bottom) / 2)
     if isinstance(fill, RoundGradient):
         return Gradient(True, middle, (right, bottom), _mixed(fill.colors))

@@ -4,142 +4,53 @@ The same drawing serves the workbench, stills and clips; only the size of the ca
 """
 
 import math
-from dataclasses import dataclass, field, replace
-from functools import cached_property
-from typing import Any, NamedTuple
+from collections.abc import Callable
+from typing import Any, Protocol
 
 import numpy as np
 
-from ..lettering.layout import Layout, lay_out
-from ..motion.evaluate import compose
-from ..motion.matrices import place
-from ..motion.reflow import moved_axes
-from ..scene.document import Scene, Title
-from .canvas import Canvas, Letter
-from .dress import Dress, dress
+from ..scene.document import Scene
+from ..scene.layers import Layer
+from ..scene.tracks import value_at
+from .canvas import Box, Canvas, Letter
+from .masks import cuts_of
+from .shapes import SetShape
+from .sheets import DrawnMatte, Sheet, lay, union
 from .skia_canvas import SkiaCanvas
-
-# Frames are worked out so many at a time: that costs little more than one, and as a rule the
-# next frame that is asked for is the next one.
-BLOCK = 16
-# Outlines at moved axes that a title keeps: those of a few seconds, not of a whole clip.
-MOST_MOVED = 4096
+from .steps import steps_of
+from .titles import SetTitle
 
 
-@dataclass
-class _Block:
-    """Frames of a title worked out together: (frames, n, 3, 3) and (frames, n), 0 if not seen.
+class SetLayer(Protocol):
+    """A layer made ready to draw."""
 
-    axes: by tag, how far font axes are moved, (frames, n)
-    """
+    def opacity(self, frame: float) -> float:
+        """How opaque the layer as a whole is, besides its letters."""
 
-    ink: np.ndarray
-    matrices: np.ndarray
-    opacities: np.ndarray
-    dress: Dress
-    axes: dict[str, np.ndarray]
-
-    @cached_property
-    def rows(self) -> list[tuple[float, float]]:
-        """For each frame the highest and lowest y that is drawn on; inf, -inf if none."""
-        return _rows(self._reach, self.matrices, self.opacities > 0)
-
-    @property
-    def _reach(self) -> np.ndarray:
-        """What is drawn on, (n, 4) or (frames, n, 4): the ink, and what its dress and axes add."""
-        more = np.asarray(self.dress.reach)
-        if self.axes:
-            # How far a letter of other axes reaches is not known before it is made: half as far
-            # again as it is high is more than any does.
-            more = more + (self.ink[:, 3] - self.ink[:, 1]) / 2
-        return self.ink + np.expand_dims(more, -1) * np.array([-1, -1, 1, 1])
+    def drawn(self, canvas: Canvas, times: np.ndarray) -> tuple[list[list[Letter]], Box | None]:
+        """What it draws itself at each of `times`, and the box of all of that."""
 
 
-@dataclass
-class _SetTitle:
-    """A title made ready: its layout, the prepared outlines, and the block worked out last."""
+class SetWhole:
+    """A layer that draws nothing itself: a group, or an adjustment."""
 
-    scene: Scene
-    title: Title
-    layout: Layout
-    outlines: list[Any] = field(default_factory=list)
-    moved: dict[Any, Any] = field(default_factory=dict)
-    last: tuple[float, _Block] | None = None
+    def __init__(self, scene: Scene, layer: Layer):
+        self._layer = layer
 
-    def shows(self, frame: float) -> bool:
-        first, end = self.title.span
-        return self.title.id in self.scene.shown and first <= frame < end
+    def opacity(self, frame: float) -> float:
+        opacity = value_at(self._layer.transform.opacity, np.array(frame))
+        return float(np.clip(opacity, 0, 1))
 
-    def at(self, frame: float) -> tuple[_Block, int]:
-        """The block that a frame is in, and its place there."""
-        is_whole = frame == int(frame)
-        start = frame - frame % BLOCK if is_whole else frame
-        last = self.last  # taken once: another thread may draw another frame meanwhile
-        if last is None or last[0] != start:
-            times = start + np.arange(BLOCK if is_whole else 1, dtype=float)
-            self.last = last = (start, self._work_out(times))
-        return last[1], int(frame - start)
-
-    def _work_out(self, times: np.ndarray) -> _Block:
-        composites = compose(self.scene, self.title, self.layout, times)
-        placed = place(self.scene, self.title, self.layout, composites, times)
-        opacities = np.where(placed.before_camera, placed.opacities, 0.0)
-        worn = dress(self.layout, composites, len(times))
-        axes = moved_axes(self.layout, composites)
-        return _Block(self.layout.ink, placed.matrices, opacities, worn, axes)
-
-    def outlines_at(self, canvas: Canvas, block: _Block, row: int) -> list[Any]:
-        """The prepared outlines of all characters in a frame of a block."""
-        if not self.outlines:
-            self.outlines = [canvas.outline(c.glyphs) for c in self.layout.characters]
-        if not block.axes:
-            return self.outlines
-        tags = sorted(block.axes)
-        changes = np.stack([block.axes[tag][row] for tag in tags], axis=-1).tolist()
-        return [
-            self._moved_outline(canvas, number, tuple(zip(tags, change, strict=True)))
-            for number, change in enumerate(changes)
-        ]
-
-    def _moved_outline(self, canvas: Canvas, number: int, changes: Any) -> Any:
-        glyphs = self.layout.characters[number].glyphs
-        parts = [glyph.part.moved(changes) for glyph in glyphs]
-        key = (number, *(part.axes for part in parts))
-        if key not in self.moved:
-            if len(self.moved) >= MOST_MOVED:
-                self.moved.clear()
-            moved = tuple(replace(g, part=part) for g, part in zip(glyphs, parts, strict=True))
-            self.moved[key] = canvas.outline(moved)
-        return self.moved[key]
+    def drawn(self, canvas: Canvas, times: np.ndarray) -> tuple[list[list[Letter]], Box | None]:
+        return [[]], None
 
 
-def _rows(reach: np.ndarray, matrices: np.ndarray, seen: np.ndarray) -> list[tuple[float, float]]:
-    left, top, right, bottom = np.moveaxis(reach, -1, 0)
-    corners = ((left, top), (right, top), (right, bottom), (left, bottom))
-    y, w = (
-        np.stack(
-            [
-                matrices[..., row, 0] * x + matrices[..., row, 1] * y + matrices[..., row, 2]
-                for x, y in corners
-            ],
-            axis=1,
-        )
-        for row in (1, 2)
-    )
-    # A corner at or behind the camera reaches who knows where: then all rows count.
-    far = np.where(w > 1e-6, y / np.where(w > 1e-6, w, 1.0), np.nan)
-    tops = np.where(np.isnan(far), -np.inf, far).min(axis=1)
-    bottoms = np.where(np.isnan(far), np.inf, far).max(axis=1)
-    highest = np.where(seen, tops, np.inf).min(axis=1, initial=np.inf)
-    lowest = np.where(seen, bottoms, -np.inf).max(axis=1, initial=-np.inf)
-    return list(zip(highest.tolist(), lowest.tolist(), strict=True))
-
-
-class Sheet(NamedTuple):
-    """The letters of a layer as they are drawn, and how they are blended with what lies behind."""
-
-    blend: str
-    letters: list[Letter]
+SET_LAYERS: dict[str, Callable[[Scene, Any], SetLayer]] = {
+    "title": SetTitle,
+    "shape": SetShape,
+    "group": SetWhole,
+    "adjustment": SetWhole,
+}
 
 
 class Picture:
@@ -147,7 +58,9 @@ class Picture:
 
     def __init__(self, scene: Scene):
         self.scene = scene
-        self._titles = [_SetTitle(scene, layer, lay_out(layer)) for layer in scene.layers]
+        self._set = {layer.id: SET_LAYERS[layer.kind](scene, layer) for layer in scene.layers}
+        mattes = [layer.matte for layer in scene.layers if layer.matte]
+        self._only_mattes = {matte.layer for matte in mattes if not matte.visible}
 
     @property
     def ground(self) -> str | None:
@@ -159,41 +72,83 @@ class Picture:
         """Draws one frame; fractions of a frame are allowed."""
         canvas.clear(self.ground)
         for sheet in self.sheets(canvas, frame):
-            canvas.draw(sheet.letters, sheet.blend)
+            lay(canvas, sheet)
 
     def sheets(self, canvas: Canvas, frame: float) -> list[Sheet]:
         """What is drawn in a frame, from back to front, with outlines prepared by `canvas`."""
-        sheets = []
-        for title in self._titles:
-            if title.shows(frame):
-                block, row = title.at(frame)
-                worn = block.dress
-                every = zip(
-                    title.outlines_at(canvas, block, row),
-                    block.matrices[row].reshape(-1, 9).tolist(),
-                    worn.fills[row],
-                    block.opacities[row].tolist(),
-                    worn.lines[row],
-                    worn.blurs[row],
-                    strict=True,
-                )
-                letters = [letter for letter in every if letter[3] > 0]
-                sheets.append(Sheet(title.title.blend, letters))
-        return sheets
+        return self._sheets_in(None, canvas, frame)
 
-    def rows(self, frame: float) -> tuple[int, int]:
+    def _sheets_in(self, group: str | None, canvas: Canvas, frame: float) -> list[Sheet]:
+        return [
+            self._sheet(layer, canvas, frame)
+            for layer in self.scene.layers
+            if layer.group == group
+            and layer.id not in self._only_mattes
+            and self.scene.shows(layer, frame)
+        ]
+
+    def _sheet(self, layer: Layer, canvas: Canvas, frame: float) -> Sheet:
+        ready = self._set[layer.id]
+        samples, box = ready.drawn(canvas, self._shutter_times(layer, frame))
+        if all(sample == samples[0] for sample in samples):
+            samples = samples[:1]  # nothing moves while the shutter is open
+        members: list[Sheet] = []
+        if layer.kind == "group":
+            members = self._sheets_in(layer.id, canvas, frame)
+            box = union([_reached(member) for member in members])
+        return Sheet(
+            tuple(samples),
+            tuple(members),
+            layer.blend,
+            ready.opacity(frame),
+            steps_of(layer, frame, self.scene.size),
+            cuts_of(canvas, self.scene, layer, frame),
+            self._matte(layer, canvas, frame),
+            layer.kind == "adjustment",
+            box,
+        )
+
+    def _matte(self, layer: Layer, canvas: Canvas, frame: float) -> DrawnMatte | None:
+        """The matte of a layer: it works in its own span, whether or not it is shown itself."""
+        if layer.matte is None:
+            return None
+        source = self.scene.layer(layer.matte.layer)
+        first, end = source.span
+        sheet = Sheet(box=(0, 0, 0, 0))
+        if first <= frame < end:
+            sheet = self._sheet(source, canvas, frame)
+        return DrawnMatte(sheet, layer.matte.by, layer.matte.invert)
+
+    def _shutter_times(self, layer: Layer, frame: float) -> np.ndarray:
+        """The times at which a layer is seen in a frame: one, or those of an open shutter."""
+        shutter = layer.motion_blur or self.scene.motion_blur
+        angle = float(value_at(shutter.angle, np.array(frame))) if shutter else 0.0
+        if shutter is None or angle <= 0:
+            return np.array([float(frame)])
+        count = shutter.samples
+        steps = (np.arange(count) + 0.5 - count / 2) / count
+        return frame + shutter.phase / 360 + steps * angle / 360
+
+    def rows(self, sheets: list[Sheet]) -> tuple[int, int]:
         """The rows of the picture, from first to end, that anything but the ground may touch."""
         top, bottom = math.inf, -math.inf
-        for title in self._titles:
-            if title.shows(frame):
-                block, place_in = title.at(frame)
-                highest, lowest = block.rows[place_in]
-                top, bottom = min(top, highest), max(bottom, lowest)
         height = self.scene.size[1]
+        for sheet in sheets:
+            highest, lowest = sheet.rows or (0.0, float(height))
+            top, bottom = min(top, highest), max(bottom, lowest)
         if top > bottom:
             return 0, 0
         # Edges are smoothed over the pixel beyond.
         return math.floor(max(top - 2, 0)), math.ceil(min(bottom + 2, height))
+
+
+def _reached(sheet: Sheet) -> Box | None:
+    """The box of a sheet with what its effects add; None if that is not known."""
+    if sheet.box is None or sheet.rows is None:
+        return None
+    left, top, right, bottom = sheet.box
+    more = sheet.margin
+    return left - more, top - more, right + more, bottom + more
 
 
 def draw_frame(picture: Picture, frame: float, size: tuple[int, int] | None = None) -> np.ndarray:

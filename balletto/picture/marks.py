@@ -10,7 +10,8 @@ from ..motion.reach.sweep import band_of
 from ..motion.space import Space, layer_matrices, through_camera
 from ..motion.stagger import ranks_of
 from ..motion.units import units_of
-from ..scene.document import Scene, Title
+from ..scene.document import Scene
+from ..scene.layers import Title
 from ..scene.moves import Move
 from ..scene.tracks import Track, value_at
 
@@ -74,7 +75,7 @@ def sweeps(scene: Scene, title: Title, move: Move, frame: float) -> list[dict[st
     layout = lay_out(title)
     if not layout.count(move.unit):
         return []
-    matrix = layer_matrices(scene, title.transform, np.array([float(frame)]))[0]
+    matrix = layer_matrices(scene, title, np.array([float(frame)]))[0]
     times = np.array([[float(frame)]])
     found = []
     for index, selector in enumerate(move.reach):

@@ -1,5 +1,6 @@
 """Where things are in the picture: corners of titles at rest and of characters as they move."""
 
+from collections.abc import Callable
 from typing import Any
 
 import numpy as np
@@ -7,69 +8,131 @@ import numpy as np
 from ..lettering.layout import lay_out
 from ..motion.evaluate import compose
 from ..motion.matrices import place
-from ..motion.space import corners_seen, layer_matrices, layer_space
-from ..scene.document import Scene, Transform
+from ..motion.space import corners_seen, layer_matrices, own_space
+from ..scene.document import Scene
+from ..scene.layers import Layer, ShapeLayer, Title
 from ..scene.tracks import value_at
+from .shapes import box_of, outline_of
 
 
 def places(scene: Scene, frame: float, layer_id: str | None = None) -> dict[str, Any]:
     """Four corners [x, y], clockwise from the top left, of what can be pointed at in a frame.
 
-    layers: by id, the box of each title at rest, where it shows at this frame; its `depth`, the
-    pixels of its own that stand for one of the picture; its `pivot` in the picture; and its
-    `position`, `rotation` and `scale` there
-    characters: for the layer `layer_id`, of each character as it is drawn, with its `place` in
+    layers: by id, the box of each layer at rest, where it shows at this frame; its `lever`, the
+    matrix [[a, b], [c, d]] from a shift in the picture to one of its position; its `pivot` in the
+    picture; and its `position`, `rotation` and `scale` there
+    characters: for the title `layer_id`, of each character as it is drawn, with its `place` in
     the text; those behind the camera are left out
     """
-    boxes = {}
+    shown = [layer for layer in scene.layers if scene.shows(layer, frame)]
+    found = {layer.id: _place(scene, layer, frame) for layer in shown}
+    title = next((t for t in scene.titles if t.id == layer_id and t in shown), None)
+    return {
+        "layers": {layer: place for layer, place in found.items() if place},
+        "characters": _characters(scene, title, frame) if title else [],
+    }
+
+
+def _place(scene: Scene, layer: Layer, frame: float) -> dict[str, Any] | None:
+    box = rest_box(scene, layer, frame)
+    if box is None:
+        return None
+    matrix = _matrix(scene, layer, frame)
     at = np.array(float(frame))
-    characters: list[dict[str, Any]] = []
-    for layer in scene.layers:
-        layout = lay_out(layer)
-        shows = layer.id in scene.shown and layer.span[0] <= frame < layer.span[1]
-        if shows and layout.count("title"):
-            matrix = _matrix(scene, layer.transform, frame)
-            boxes[layer.id] = {
-                "corners": _corners(matrix[None], layout.boxes["title"])[0].tolist(),
-                "depth": float(matrix[2, 2]),
-                "pivot": _seen_through(matrix, layer.transform.pivot),
-                **{
-                    name: np.round(value_at(getattr(layer.transform, name), at), 4).tolist()
-                    for name in ("position", "rotation", "scale")
-                },
-                "locked": layer.locked,
-            }
-        if shows and layer.id == layer_id:
-            times = np.array([frame], dtype=float)
-            placed = place(scene, layer, layout, compose(scene, layer, layout, times), times)
-            corners = _corners(placed.matrices[0], layout.boxes["character"]).tolist()
-            characters = [
-                {"place": character.place, "corners": each}
-                for character, each, seen in zip(
-                    layout.characters, corners, placed.before_camera[0], strict=True
-                )
-                if seen
-            ]
-    return {"layers": boxes, "characters": characters}
+    return {
+        "corners": _corners(matrix[None], np.array([box]))[0].tolist(),
+        "lever": np.round(lever(scene, layer, frame), 6).tolist(),
+        "pivot": _seen_through(matrix, layer.transform.pivot),
+        **{
+            name: np.round(value_at(getattr(layer.transform, name), at), 4).tolist()
+            for name in ("position", "rotation", "scale")
+        },
+        "locked": layer.locked,
+        "group": layer.group,
+    }
+
+
+def _characters(scene: Scene, title: Title, frame: float) -> list[dict[str, Any]]:
+    layout = lay_out(title)
+    times = np.array([frame], dtype=float)
+    placed = place(scene, title, layout, compose(scene, title, layout, times), times)
+    corners = _corners(placed.matrices[0], layout.boxes["character"]).tolist()
+    every = zip(layout.characters, corners, placed.before_camera[0], strict=True)
+    return [{"place": character.place, "corners": each} for character, each, seen in every if seen]
+
+
+def rest_box(scene: Scene, layer: Layer, frame: float) -> list[float] | None:
+    """What a layer takes up in its own space at rest: left, top, right, bottom; None if nothing.
+
+    A group takes up what its layers do, as they stand at the frame.
+    """
+    return REST_BOXES[layer.kind](scene, layer, frame)
+
+
+def _title_box(scene: Scene, title: Title, frame: float) -> list[float] | None:
+    box = lay_out(title).boxes["title"]
+    return box[0].tolist() if len(box) else None
+
+
+def _shape_box(scene: Scene, layer: ShapeLayer, frame: float) -> list[float]:
+    left, top, right, bottom = box_of(outline_of(layer, frame))
+    # A line has no height: it still can be taken hold of.
+    across, down = max(0.0, 8 - (right - left)) / 2, max(0.0, 8 - (bottom - top)) / 2
+    return [left - across, top - down, right + across, bottom + down]
+
+
+def _group_box(scene: Scene, group: Layer, frame: float) -> list[float] | None:
+    boxes = [
+        (_matrix(scene, member, frame), rest_box(scene, member, frame))
+        for member in scene.layers
+        if member.group == group.id and scene.shows(member, frame)
+    ]
+    known = [(matrix, box) for matrix, box in boxes if box is not None]
+    if not known:
+        return None
+    matrices, edges = (np.array(part) for part in zip(*known, strict=True))
+    corners = _corners(matrices, edges).reshape(-1, 2)
+    back = np.linalg.pinv(_matrix(scene, group, frame))
+    own = np.column_stack([corners, np.ones(len(corners))]) @ back.T
+    points = own[:, :2] / own[:, 2:]
+    return [*points.min(axis=0).tolist(), *points.max(axis=0).tolist()]
+
+
+REST_BOXES: dict[str, Callable[[Scene, Any, float], list[float] | None]] = {
+    "title": _title_box,
+    "shape": _shape_box,
+    "group": _group_box,
+    "adjustment": lambda scene, layer, frame: None,
+}
+
+
+def lever(scene: Scene, layer: Layer, frame: float) -> np.ndarray:
+    """The matrix (2, 2) from a shift in the picture, in px, to that of a layer's position which
+    causes it: by its depth, and by how the groups around it turn and scale."""
+    around = np.eye(3)
+    for group in scene.groups_of(layer):
+        around = own_space(group.transform, np.array([float(frame)])).linear[0, 0] @ around
+    depth = _matrix(scene, layer, frame)[2, 2]
+    return np.linalg.pinv(around[:2, :2]) * depth
 
 
 def centered_position(scene: Scene, layer_id: str, frame: float, axes: str) -> list[float]:
-    """The position that puts the middle of a title at the middle of the picture.
+    """The position that puts the middle of a layer at the middle of the picture.
 
     axes: "x", "y" or "xy"; the others stay as they are at `frame`.
     """
     layer = scene.layer(layer_id)
-    layout = lay_out(layer)
+    box = rest_box(scene, layer, frame)
     position = np.array(layer_position(scene, layer_id, frame))
-    if not layout.count("title"):
+    if box is None:
         return position.tolist()
-    left, top, right, bottom = layout.boxes["title"][0]
-    matrix = _matrix(scene, layer.transform, frame)
-    x, y, w = matrix @ np.array([(left + right) / 2, (top + bottom) / 2, 1.0])
-    for axis, name in enumerate("xy"):
-        if name in axes:
-            away = scene.size[axis] / 2 - (x, y)[axis] / w
-            position[axis] += away * matrix[2, 2]  # a shift in depth looks smaller by this
+    left, top, right, bottom = box
+    middle = _seen_through(_matrix(scene, layer, frame), ((left + right) / 2, (top + bottom) / 2))
+    away = [
+        side / 2 - here if name in axes else 0.0
+        for name, side, here in zip("xy", scene.size, middle, strict=True)
+    ]
+    position[:2] += lever(scene, layer, frame) @ away
     return np.round(position, 3).tolist()
 
 
@@ -100,7 +163,8 @@ def aligned_positions(
     positions = {}
     for layer, (axis, by) in _shifts(boxes, to).items():
         position = layer_position(scene, layer, frame)
-        position[axis] = round(position[axis] + by * shown[layer]["depth"], 3)
+        shift = np.array(shown[layer]["lever"])[:, axis] * by
+        position[:2] = np.round(position[:2] + shift, 3).tolist()
         positions[layer] = position
     return positions
 
@@ -141,12 +205,13 @@ def pivot_shift(scene: Scene, layer_id: str, frame: float, place: list[float]) -
 
     pivot: in px of the layer's own space; by: how far its position is to be shifted for that
     """
-    transform = scene.layer(layer_id).transform
+    layer = scene.layer(layer_id)
+    transform = layer.transform
     times = np.array([float(frame)])
-    space = layer_space(transform, times)
+    space = own_space(transform, times)
     linear, shift = (part.reshape(part.shape[2:]) for part in space)
     # The point of the layer's plane that is seen there.
-    pivot = np.linalg.solve(_matrix(scene, transform, frame), np.array([*place, 1.0]))
+    pivot = np.linalg.solve(_matrix(scene, layer, frame), np.array([*place, 1.0]))
     new = np.array([*(pivot[:2] / pivot[2]), 0.0]).round(3)
     position = value_at(transform.position, times)[0]
     by = shift - (position + new - linear @ new)
@@ -155,11 +220,11 @@ def pivot_shift(scene: Scene, layer_id: str, frame: float, place: list[float]) -
 
 def _seen_through(matrix: np.ndarray, point: tuple[float, float]) -> list[float]:
     x, y, w = matrix @ np.array([*point, 1.0])
-    return [round(float(x / w), 2), round(float(y / w), 2)]
+    return [round(float(x / w), 4), round(float(y / w), 4)]
 
 
-def _matrix(scene: Scene, transform: Transform, frame: float) -> np.ndarray:
-    return layer_matrices(scene, transform, np.array([float(frame)]))[0]
+def _matrix(scene: Scene, layer: Layer, frame: float) -> np.ndarray:
+    return layer_matrices(scene, layer, np.array([float(frame)]))[0]
 
 
 def _corners(matrices: np.ndarray, boxes: np.ndarray) -> np.ndarray:

@@ -2,7 +2,8 @@
 
 import numpy as np
 
-from .frame import Picture, Sheet
+from .frame import Picture
+from .sheets import Sheet, lay
 from .skia_canvas import SkiaCanvas
 
 Rows = tuple[int, int]
@@ -25,7 +26,7 @@ class Reel:
     def draw(self, frame: float) -> Rows:
         """Draws a frame and gives the rows, from first to end, in which it may differ."""
         sheets = self._picture.sheets(self._canvas, frame)
-        rows = self._picture.rows(frame)
+        rows = self._picture.rows(sheets)
         is_first, last = self._sheets is None, self._rows
         if sheets == self._sheets:
             return 0, 0
@@ -33,7 +34,7 @@ class Reel:
         changed = (0, len(self.pixels)) if is_first else _both(rows, last)
         self._canvas.clear(self._picture.ground, changed)
         for sheet in sheets:
-            self._canvas.draw(sheet.letters, sheet.blend)
+            lay(self._canvas, sheet)
         return changed
 
 

@@ -1,14 +1,18 @@
 """The canvas that draws: Skia, on a picture kept in memory."""
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from functools import lru_cache
 
 import numpy as np
 import skia
 
-from ..lettering.shaping import Glyph
-from .canvas import Gradient, Letter
+from .average import mean_in_linear_light
+from .canvas import Box, Cut, Gradient, Letter, Line, Step
+from .effects import EFFECTS, margin_of
+from .masks import let_through, matte_of
+from .outlines import Commands
+from .pane import Pane, Scale, times_alpha
 
 # By their names of the W3C's "Compositing and Blending".
 BLEND_MODES = {
@@ -35,20 +39,45 @@ def _rgb(color: str) -> int:
     return int(color[1:], 16)
 
 
+_ENDS = {
+    "flat": skia.Paint.kButt_Cap,
+    "round": skia.Paint.kRound_Cap,
+    "square": skia.Paint.kSquare_Cap,
+}
+_JOINS = {
+    "sharp": skia.Paint.kMiter_Join,
+    "round": skia.Paint.kRound_Join,
+    "cut": skia.Paint.kBevel_Join,
+}
+
+
 class SkiaCanvas:
     """A picture of width x height pixels; `pixels` (height, width, 4) is its memory.
 
-    BGRA, premultiplied, 8 bit: the order that Skia is fastest in. `scale` is applied last, so that
-    the same drawing fills a picture of another size.
+    BGRA, premultiplied, 8 bit. `scale` is applied last, so that the same drawing fills a picture
+    of another size. Sheets that are open lie on a stack; what is drawn goes to the last of them.
     """
 
     def __init__(self, width: int, height: int, scale: tuple[float, float] = (1.0, 1.0)):
-        self.pixels = np.zeros((height, width, 4), dtype=np.uint8)
-        info = skia.ImageInfo.Make(width, height, skia.kBGRA_8888_ColorType, skia.kPremul_AlphaType)
-        self._surface = skia.Surface.MakeRasterDirect(info, self.pixels)
-        self._canvas = self._surface.getCanvas()
-        self._scale = None if scale == (1.0, 1.0) else skia.Matrix.Scale(*scale)
+        self._panes = [Pane.empty(0, 0, width, height)]
+        self._pixel = Scale(*scale, width, height)
         self._paint = skia.Paint(AntiAlias=True)
+        self._aim()
+
+    @property
+    def pixels(self) -> np.ndarray:
+        return self._panes[0].pixels
+
+    def _aim(self) -> None:
+        """Makes the last pane what is drawn on."""
+        pane = self._panes[-1]
+        self._canvas = pane.canvas
+        moved = (-pane.left, -pane.top)
+        if self._pixel[:2] == (1.0, 1.0) and moved == (0, 0):
+            self._scale = None
+            return
+        self._scale = skia.Matrix.Scale(*self._pixel[:2])
+        self._scale.postTranslate(*moved)
 
     def clear(self, color: str | None, rows: tuple[int, int] | None = None) -> None:
         """Fills the picture, or just its rows from first to end."""
@@ -60,10 +89,18 @@ class SkiaCanvas:
         self._canvas.clear(0 if color is None else 0xFF000000 | _rgb(color))
         self._canvas.restore()
 
-    def outline(self, glyphs: tuple[Glyph, ...]) -> "_Outline":
+    def outline(self, commands: Commands) -> "_Outline":
         builder = skia.PathBuilder()
-        for glyph in glyphs:
-            _trace(builder, glyph)
+        verbs = {
+            "move": builder.moveTo,
+            "line": builder.lineTo,
+            "quad": builder.quadTo,
+            "curve": builder.cubicTo,
+            "close": builder.close,
+        }
+        for verb, numbers in commands:
+            if verb != "end":
+                verbs[verb](*numbers)
         return _Outline(builder.detach())
 
     def draw(self, letters: Iterable[Letter], blend: str = "normal") -> None:
@@ -95,26 +132,129 @@ class SkiaCanvas:
         outline: "_Outline",
         fill: str | Gradient | None,
         opacity: float,
-        line: tuple[float, str] | None,
+        line: Line | None,
         blur: float,
     ) -> None:
         """A letter with a line, a gradient or a blur."""
         # A line over a fill that both let something through would show their overlap.
         is_layered = line is not None and fill is not None and opacity < 1
         if is_layered:
-            bounds = outline.path.computeTightBounds().makeOutset(*[line[0] + 3 * blur] * 2)
+            bounds = outline.path.computeTightBounds().makeOutset(*[line.width + 3 * blur] * 2)
             self._canvas.saveLayerAlpha(bounds, round(opacity * 255))
             opacity = 1.0
         if fill is not None:
             self._canvas.drawPath(outline.path, _paint(fill, opacity, blur))
         if line is not None:
-            paint = _paint(line[1], opacity, blur)
-            paint.setStyle(skia.Paint.kStroke_Style)
-            paint.setStrokeJoin(skia.Paint.kRound_Join)
-            paint.setStrokeWidth(line[0])
-            self._canvas.drawPath(outline.edge, paint)
+            self._draw_line(outline, line, opacity, blur)
         if is_layered:
             self._canvas.restore()
+
+    def _draw_line(self, outline: "_Outline", line: Line, opacity: float, blur: float) -> None:
+        paint = _paint(line.color, opacity, blur)
+        paint.setStyle(skia.Paint.kStroke_Style)
+        paint.setStrokeCap(_ENDS[line.ends])
+        paint.setStrokeJoin(_JOINS[line.joins])
+        paint.setStrokeWidth(line.width)
+        if line.dashes:
+            paint.setPathEffect(skia.DashPathEffect.Make(*line.dashes))
+        path = outline.edge if line.seen is None else outline.part(line.seen)
+        self._canvas.drawPath(path, paint)
+
+    # Sheets
+
+    def open(self, box: Box | None, margin: float) -> None:
+        scale = self._pixel
+        edges = scale._replace(margin=margin).edges
+        if box is not None:
+            left, top, right, bottom = box
+            near = (left * scale.across - 2, top * scale.down - 2)
+            far = (right * scale.across + 2, bottom * scale.down + 2)
+            # A box without end, or with nothing in it, is kept within the edges as well.
+            low = [_within(n, *edges[axis::2]) for axis, n in enumerate(near)]
+            high = [_within(n, *edges[axis::2]) for axis, n in enumerate(far)]
+            edges = (*map(math.floor, low), *map(math.ceil, high))
+        self._panes.append(Pane.empty(*edges))
+        self._aim()
+
+    def average(self, samples: Sequence[Sequence[Letter]]) -> None:
+        self._panes[-1] = mean_in_linear_light(self._panes[-1], samples, self._draw_on)
+        self._aim()
+
+    def _draw_on(self, pane: Pane, letters: Iterable[Letter], canvas: skia.Canvas) -> None:
+        """Draws letters on a canvas that shows the place of a pane."""
+        self._panes.append(pane)
+        self._aim()
+        self._canvas = canvas
+        self._draw_all(letters)
+        self._panes.pop()
+        self._aim()
+
+    def apply(self, steps: Sequence[Step]) -> None:
+        self._panes[-1] = self._done(steps, self._panes[-1])
+        self._aim()
+
+    def _done(self, steps: Sequence[Step], pane: Pane) -> Pane:
+        """A pane after effects, of which only is kept what the next ones may bring into sight."""
+        margins = [margin_of(step.kind, dict(step.values)) for step in steps]
+        for number, step in enumerate(steps):
+            scale = self._pixel._replace(margin=sum(margins[number + 1 :]))
+            pane = EFFECTS[step.kind](pane, dict(step.values), scale).within(scale.edges)
+        return pane
+
+    def cut(self, cuts: Sequence[Cut]) -> None:
+        pane = self._panes[-1]
+        self._let_through(let_through(cuts, pane, self._pixel))
+
+    def _let_through(self, alpha: np.ndarray) -> None:
+        pane = self._panes[-1]
+        self._panes[-1] = pane.like(times_alpha(pane.pixels, alpha))
+        self._aim()
+
+    def close(self, blend: str, opacity: float) -> None:
+        pane = self._panes.pop()
+        self._aim()
+        paint = skia.Paint(Alphaf=opacity)
+        if blend != "normal":
+            paint.setBlendMode(BLEND_MODES[blend])
+        self._put(pane, paint)
+
+    def _put(self, pane: Pane, paint: skia.Paint) -> None:
+        below = self._panes[-1]
+        self._canvas.resetMatrix()
+        place = (pane.left - below.left, pane.top - below.top)
+        self._canvas.drawImage(pane.image(), *place, skia.SamplingOptions(), paint)
+
+    def close_as_matte(self, by: str, invert: bool) -> None:
+        pane = self._panes.pop()
+        self._aim()
+        below = self._panes[-1]
+        fitted = Pane.empty(below.left, below.top, below.right, below.bottom)
+        place = (pane.left - below.left, pane.top - below.top)
+        fitted.canvas.drawImage(pane.image(), *place)
+        self._let_through(matte_of(fitted, by, invert))
+
+    def adjust(self, steps: Sequence[Step], cuts: Sequence[Cut], opacity: float) -> None:
+        below = self._panes[-1]
+        pane = self._done(steps, below.like(below.pixels.copy()))
+        rows = slice(below.top - pane.top, below.bottom - pane.top)
+        columns = slice(below.left - pane.left, below.right - pane.left)
+        changed = pane.pixels[rows, columns]
+        share = let_through(cuts, below, self._pixel) if cuts else None
+        below.pixels[:] = _between(below.pixels, changed, share, opacity)
+
+
+def _within(value: float, low: float, high: float) -> float:
+    return min(max(value, low), high)
+
+
+def _between(
+    old: np.ndarray, new: np.ndarray, share: np.ndarray | None, opacity: float
+) -> np.ndarray:
+    """Pixels on the way from old to new ones, by a share (height, width) 0..255 and an opacity."""
+    if share is None and opacity >= 1:
+        return new
+    way = opacity if share is None else (share * (opacity / 255))[..., None]
+    return np.round(old + (new.astype(float) - old) * way).astype(np.uint8)
 
 
 def _paint(fill: str | Gradient, opacity: float, blur: float) -> skia.Paint:
@@ -145,6 +285,34 @@ class _Outline:
             self._edge = skia.Simplify(self.path) or self.path
         return self._edge
 
+    def part(self, seen: tuple[tuple[float, float], ...]) -> skia.Path:
+        """What lies between shares of the length of all its contours together."""
+        measure = skia.PathMeasure(self.path, False)
+        lengths = []
+        while True:
+            lengths.append(measure.getLength())
+            if not measure.nextContour():
+                break
+        whole = sum(lengths)
+        path = skia.Path()
+        for first, end in seen:
+            _add_part(path, self.path, lengths, first * whole, end * whole)
+        return path
+
+
+def _add_part(
+    made: skia.Path, path: skia.Path, lengths: list[float], first: float, end: float
+) -> None:
+    """Adds what lies between two lengths along the contours of a path, one after another."""
+    measure = skia.PathMeasure(path, False)
+    passed = 0.0
+    for length in lengths:
+        low, high = max(first - passed, 0.0), min(end - passed, length)
+        if low < high:
+            measure.getSegment(low, high, made, True)
+        passed += length
+        measure.nextContour()
+
 
 @lru_cache(maxsize=1024)
 def _shader(gradient: Gradient) -> skia.Shader:
@@ -154,22 +322,3 @@ def _shader(gradient: Gradient) -> skia.Shader:
         radius = max(math.dist(gradient.start, gradient.end), 1e-3)
         return skia.GradientShader.MakeRadial(start, radius, colors)
     return skia.GradientShader.MakeLinear([start, end], colors)
-
-
-def _trace(builder: skia.PathBuilder, glyph: Glyph) -> None:
-    """Adds a glyph's outline, turned from font units (y up) to title space (y down)."""
-    verbs = {
-        "move": builder.moveTo,
-        "line": builder.lineTo,
-        "quad": builder.quadTo,
-        "curve": builder.cubicTo,
-    }
-    for verb, numbers in glyph.commands:
-        if verb == "close":
-            builder.close()
-            continue
-        scaled = [
-            glyph.y - number * glyph.scale if axis % 2 else glyph.x + number * glyph.scale
-            for axis, number in enumerate(numbers)
-        ]
-        verbs[verb](*scaled)

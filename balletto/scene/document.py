@@ -4,35 +4,26 @@ from fractions import Fraction
 from functools import cached_property
 from typing import Annotated, Any, Literal
 
-from pydantic import AfterValidator, Field, field_validator, model_validator
+from pydantic import AfterValidator, Field
 from pydantic_core import PydanticCustomError
 
+from .effects import MotionBlur
+from .layers import AnyLayer, Layer, Title
 from .model import (
     Color,
-    Degrees,
-    Factor,
     Frames,
-    Identifier,
     Model,
     Name,
-    Opacity,
-    Pixels,
     kind_of,
-    needs,
     number,
     one_of,
     shown,
 )
-from .motion_path import PathTrack, Vector3
-from .moves import Move
-from .style import RunStyle, Style
-from .tracks import changing
 
 FORMAT = "balletto-scene"
 VERSION = 1
 MAX_SIDE = 8192  # the widest picture that common H.264 decoders take
 MAX_LENGTH = 4 * 60 * 60 * 60  # four hours at 60 frames a second
-MAX_TEXT = 10_000
 
 
 def rate_of(text: str) -> Fraction:
@@ -58,89 +49,6 @@ def _known_rate(text: str) -> str:
 _RATE = Field(json_schema_extra={"pattern": r"^[0-9.]+(/[0-9]+)?$"})
 Rate = Annotated[str, _RATE, AfterValidator(_known_rate)]
 Side = number("a whole number of pixels", int, ge=16, le=MAX_SIDE)
-
-
-class Run(Model):
-    """A style for the characters `from` to `to` (not included), counted with white space."""
-
-    first: number("a place in the text", int, ge=0, le=MAX_TEXT) = Field(alias="from")
-    end: number("a place in the text", int, ge=0, le=MAX_TEXT) = Field(alias="to")
-    style: RunStyle
-
-    @model_validator(mode="after")
-    def _forward(self) -> "Run":
-        if self.end <= self.first:
-            raise PydanticCustomError("needs", "a run must end after it begins")
-        return self
-
-
-# Behind a wrapping check JSON lists arrive as Python lists, which strictness would refuse.
-LIST = Field(strict=False)
-Angles = Annotated[tuple[Degrees, Degrees, Degrees], LIST, needs("three angles [x, y, z]")]
-Scale2 = Annotated[tuple[Factor, Factor], LIST, needs("two factors [x, y]")]
-
-
-Pivot = Annotated[tuple[Pixels, Pixels], LIST, needs("two numbers of pixels [x, y]")]
-
-
-class Transform(Model):
-    """Where a layer stands at rest: position in px, turns about x, y, z, scale, opacity.
-
-    It turns and grows about `pivot`, in px of the layer's own space.
-    """
-
-    position: changing(Vector3, track=PathTrack) = (0, 0, 0)
-    rotation: changing(Angles) = (0, 0, 0)
-    scale: changing(Scale2) = (1, 1)
-    opacity: changing(Opacity) = 1
-    pivot: Pivot = (0, 0)
-
-
-Span = Annotated[tuple[Frames, Frames], LIST, needs("the first and the end frame [in, out]")]
-
-
-# The modes of the W3C's "Compositing and Blending".
-BLENDS = (
-    "normal", "multiply", "screen", "overlay", "darken", "lighten", "color-dodge", "color-burn",
-    "hard-light", "soft-light", "difference", "exclusion", "hue", "saturation", "color",
-    "luminosity",
-)  # fmt: skip
-Blend = Literal[BLENDS]
-
-
-class Title(Model):
-    """A layer of text. `span` is the first frame it shows and the frame where it has gone; a layer
-    that is not `on` is not drawn, and where some are `solo`, only these are. A `locked` one is not
-    to be changed. `blend` is how it is mixed with what lies behind it.
-
-    With `hold_center`, each line is shifted so that what can be seen of it stays centred.
-    """
-
-    id: Identifier
-    kind: Literal["title"]
-    name: Name = ""
-    on: bool = True
-    solo: bool = False
-    locked: bool = False
-    blend: Blend = "normal"
-    span: Span
-    text: Annotated[str, Field(max_length=MAX_TEXT), needs("a text of at most 10,000 letters")]
-    style: Style = Style()
-    runs: tuple[Run, ...] = ()
-    hold_center: bool = False
-    transform: Transform = Transform()
-    moves: tuple[Move, ...] = Field((), max_length=100)
-
-    @field_validator("id")
-    @classmethod
-    def _not_reserved(cls, value: str) -> str:
-        if value == "scene":
-            raise PydanticCustomError("needs", '"scene" is the scene itself: another id is needed')
-        return value
-
-
-LAYER_KINDS: dict[str, type[Model]] = {"title": Title}
-Layer = one_of(kind_of, f"a layer of one of the kinds {', '.join(LAYER_KINDS)}", **LAYER_KINDS)
 
 
 class NoBackground(Model):
@@ -186,7 +94,8 @@ class Scene(Model):
     length: number("a whole number of frames", int, ge=1, le=MAX_LENGTH)
     background: Background = NoBackground(kind="none")
     camera: Camera = Camera()
-    layers: tuple[Layer, ...] = Field((), max_length=1000)
+    motion_blur: MotionBlur | None = None
+    layers: tuple[AnyLayer, ...] = Field((), max_length=1000)
     markers: tuple[Marker, ...] = Field((), max_length=1000)
 
     @cached_property
@@ -197,7 +106,47 @@ class Scene(Model):
     def shown(self) -> frozenset[str]:
         """The ids of the layers that are drawn while their time is."""
         solo = any(layer.solo for layer in self.layers)
-        return frozenset(x.id for x in self.layers if x.on and (x.solo or not solo))
+        own = {layer.id: layer.on and (not solo or self._is_solo(layer)) for layer in self.layers}
+        return frozenset(
+            layer.id
+            for layer in self.layers
+            if own[layer.id] and all(group.on for group in self.groups_of(layer))
+        )
+
+    def _is_solo(self, layer: Layer) -> bool:
+        """Whether a layer, a group that it is in, or for a group a layer in it, is solo."""
+        around = any(each.solo for each in (layer, *self.groups_of(layer)))
+        return around or any(each.solo for each in self.members_of(layer.id))
+
+    @cached_property
+    def titles(self) -> tuple[Title, ...]:
+        """The layers that are titles."""
+        return tuple(layer for layer in self.layers if isinstance(layer, Title))
+
+    @cached_property
+    def _by_id(self) -> dict[str, Layer]:
+        return {layer.id: layer for layer in self.layers}
+
+    def groups_of(self, layer: Layer) -> list[Layer]:
+        """The groups that a layer is in, from the inner to the outer."""
+        groups = []
+        while layer.group is not None:
+            layer = self._by_id[layer.group]
+            groups.append(layer)
+        return groups
+
+    def members_of(self, group: str) -> list[Layer]:
+        """All layers in a group, those of groups in it too."""
+        return [
+            layer
+            for layer in self.layers
+            if any(each.id == group for each in self.groups_of(layer))
+        ]
+
+    def shows(self, layer: Layer, frame: float) -> bool:
+        """Whether a layer is drawn in a frame, by its own span and those of its groups."""
+        spans = [each.span for each in (layer, *self.groups_of(layer))]
+        return layer.id in self.shown and all(first <= frame < end for first, end in spans)
 
     def layer(self, layer_id: str) -> Any:
         """The layer of that id; KeyError, naming those there are, if there is none."""

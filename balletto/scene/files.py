@@ -8,6 +8,7 @@ from pydantic import ValidationError
 from .document import FORMAT, VERSION, Scene
 from .errors import Fault, SceneError
 from .model import shown
+from .references import reference_faults
 from .ties import bind_ties
 
 # From version n to n + 1, on plain data; filled as the format grows.
@@ -41,7 +42,7 @@ def from_data(data: Any) -> Scene:
         raise SceneError(_faults(error)) from None
     except (RecursionError, ValueError) as error:  # lone surrogates, absurd nesting
         raise SceneError.at("", f"the file is not a usable JSON text: {error}") from None
-    faults = _double_ids(scene) or bind_ties(scene)
+    faults = _double_ids(scene) or reference_faults(scene) or bind_ties(scene)
     if faults:
         raise SceneError(faults)
     return scene
@@ -127,7 +128,8 @@ def _message(error: Any) -> str:
 def _double_ids(scene: Scene) -> list[Fault]:
     faults = _doubles([layer.id for layer in scene.layers], "layers")
     for index, layer in enumerate(scene.layers):
-        faults += _doubles([move.id for move in layer.moves], f"layers[{index}].moves")
+        moves = getattr(layer, "moves", ())
+        faults += _doubles([move.id for move in moves], f"layers[{index}].moves")
     return faults
 
 

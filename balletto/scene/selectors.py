@@ -78,12 +78,15 @@ def _known_pace(text: str) -> str:
     return text
 
 
+Pace = Annotated[str, _PACE, AfterValidator(_known_pace)]
+
+
 class Jitter(Selector):
     """A new chance for each unit and property every `hold` frames, or so many times a second."""
 
     kind: Literal["jitter"]
     hold: changing(Period) = 3
-    every: Annotated[str, _PACE, AfterValidator(_known_pace)] | None = None
+    every: Pace | None = None
     seed: Seed = 0
     smooth: bool = False
     together: changing(Share) = 0

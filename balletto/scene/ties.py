@@ -55,7 +55,7 @@ def find_value(scene: Any, path: str) -> tuple[Any, int | None]:
     head, *rest = path.split(".")
     part = scene if head == "scene" else _with_id(scene.layers, head, "layer")
     if rest[:1] == ["moves"] and len(rest) > 1 and head != "scene":
-        part, rest = _with_id(part.moves, rest[1], f"move in {head}"), rest[2:]
+        part, rest = _with_id(getattr(part, "moves", ()), rest[1], f"move in {head}"), rest[2:]
     for number, name in enumerate(rest):
         if name.isdigit() and number == len(rest) - 1 and _width(part) > int(name):
             return part, int(name)
@@ -72,7 +72,7 @@ def _owner(scene: Any, path: str) -> str:
         return "the scene"
     layer = _with_id(scene.layers, head, "layer")
     move = _with_id(layer.moves, rest[1], "move") if rest[:1] == ["moves"] else None
-    return (move and (move.name or "Move")) or layer.name or " ".join(layer.text.split()) or head
+    return (move and (move.name or "Move")) or layer.name or layer.words or head
 
 
 def _with_id(items: tuple[Any, ...], identifier: str, what: str) -> Any:

@@ -5,6 +5,8 @@ import random
 from typing import Any
 
 from balletto.lettering.families import FAMILIES
+from balletto.scene.masks import MASK_KINDS
+from balletto.scene.outlines import MAX_DRAWING
 from balletto.scene.schema import schema
 
 _SCHEMA = schema()
@@ -41,7 +43,8 @@ class RandomScenes:
         data["length"] = chance.randint(1, 120)
         data.pop("version", None)
         data |= {"format": "balletto-scene", "version": 1}
-        data["layers"] = [self._title(number) for number in range(chance.choice([0, 1, 1, 2]))]
+        data["layers"] = [self._layer(number) for number in range(chance.choice([0, 1, 1, 2, 4]))]
+        self._refer(data["layers"])
         self._tie(data)
         return data
 
@@ -62,6 +65,27 @@ class RandomScenes:
         else:
             holder[key] = chance.choice([{"what?": 1}, [[[]]], {"keys": []}, 1e400])
         return json.dumps(data)
+
+    def _layer(self, number: int) -> dict[str, Any]:
+        """A title as a rule, else any other kind."""
+        kind = self.random.choice(["Title"] * 6 + ["ShapeLayer", "Group", "Adjustment"])
+        if kind == "Title":
+            return self._title(number)
+        layer = self._any(_SCHEMA["$defs"][kind], 0)
+        return layer | {"id": f"t{number}", "span": [0, 90]}
+
+    def _refer(self, layers: list[dict[str, Any]]) -> None:
+        """Groups and mattes lead to layers that are there, and not in a circle."""
+        for place, layer in enumerate(layers):
+            groups = [each["id"] for each in layers[place + 1 :] if each["kind"] == "group"]
+            if layer.get("group"):
+                layer["group"] = self.random.choice([None, *groups])
+            alone = layer["kind"] == "title" and not layer.get("group")
+            before = [each["id"] for each in layers[:place] if each["kind"] == "title"]
+            if layer.get("matte") and alone and before:
+                layer["matte"]["layer"] = before[0]
+            else:
+                layer.pop("matte", None)
 
     def _title(self, number: int) -> dict[str, Any]:
         chance = self.random
@@ -97,6 +121,8 @@ class RandomScenes:
 
     def _string(self, rule: Any, depth: int) -> str:
         pattern = rule.get("pattern", "")
+        if rule.get("maxLength") == MAX_DRAWING:
+            return self.random.choice(["M0 0L20 5C1 2 3 4 5 6Z", "M-40 0H40", "M0 0Q9 9 30 0T60 0"])
         if pattern.startswith("^#"):
             return f"#{self.random.randrange(2**24):06X}"
         if pattern.startswith("^[A-Za-z]["):
@@ -160,10 +186,14 @@ class RandomScenes:
         for holder, key, within in list(_places(data)):
             if isinstance(holder[key], dict) and "tie" in holder[key]:
                 holder[key]["tie"]["to"] = "scene.camera.distance"
-                if key in ("fill", "outline_color"):
+                if key in ("fill", "outline_color", "color"):
                     holder[key] = "#123456"
+                elif key == "rotation" and holder.get("kind") in MASK_KINDS:
+                    holder[key] = 30
                 elif key in _VECTORS and within != "pose":
                     holder[key] = _VECTORS[key]
+                elif key == "size" and holder.get("kind") != "displace":
+                    holder[key] = [30, 20]
 
 
 _VECTORS = {"position": [1, 2, 3], "rotation": [1, 2, 3], "scale": [1, 1], "from": [1, 1],

@@ -13,7 +13,7 @@ from balletto.picture.reel import Reel
 from balletto.picture.skia_canvas import BLEND_MODES
 from balletto.picture.stills import jpeg, png
 from balletto.scene import files
-from balletto.scene.document import BLENDS
+from balletto.scene.layers import BLENDS
 
 from .scenes import scene, scene_data, small_scene
 
@@ -39,7 +39,7 @@ class FrameTest(TestCase):
         _, outline, matrix, color, opacity, *_ = drawn(scene(), 89)[1]
         self.assertEqual(matrix, [1, 0, 960, 0, 1, 540, 0, 0, 1])
         self.assertEqual((color, opacity), ("#FFFFFF", 1))
-        self.assertEqual(outline[0].commands[0][0], "move")
+        self.assertEqual(outline[0][0], "move")
 
     def test_a_layer_shows_within_its_span(self):
         made = with_title(span=[10, 20], moves=[])

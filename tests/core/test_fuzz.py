@@ -27,10 +27,11 @@ class FuzzTest(TestCase):
                 scene = files.from_data(RandomScenes(seed).scene())
                 picture = Picture(scene)
                 for frame in (3, 7.25):
-                    pixels = draw_frame(picture, frame)
-                    self.assertEqual(pixels.shape, (*reversed(scene.size), 4))
+                    size = tuple(side // 3 for side in scene.size)
+                    pixels = draw_frame(picture, frame, size)
+                    self.assertEqual(pixels.shape, (*reversed(size), 4))
                     drawn += len(np.unique(pixels.reshape(-1, 4), axis=0)) > 1
-                for layer in scene.layers:
+                for layer in scene.titles:
                     moves += len(layer.moves)
                     warnings_of(scene, layer)
                     values = poses(scene, layer.id, [0, 5, 40])["values"]

@@ -17,7 +17,7 @@ from balletto.motion.warnings import SceneWarning, warnings_of
 from balletto.scene import files
 from balletto.scene.characters import characters_of
 from balletto.scene.document import Scene as SceneDocument
-from balletto.scene.document import Title
+from balletto.scene.layers import Title
 from balletto.scene.presets import presets
 from balletto.scene.tracks import Track, value_at
 from web.projects import history

@@ -9,7 +9,8 @@ from balletto.lettering.faces import axes_of
 from balletto.lettering.layout import lay_out
 from balletto.motion.stagger import delays_of
 from balletto.motion.units import units_of
-from balletto.scene.document import Scene, Title
+from balletto.scene.document import Scene
+from balletto.scene.layers import Title
 from balletto.scene.moves import Move
 from balletto.scene.tracks import Tied, Track
 

@@ -6,8 +6,9 @@ from typing import Any
 import numpy as np
 
 from balletto.motion.courses import KeyedValue, keyed_values, sampled
-from balletto.scene.document import Scene, Title
+from balletto.scene.document import Scene
 from balletto.scene.edits.keyframes import handles_of
+from balletto.scene.layers import Title
 from balletto.scene.motion_path import PathTrack
 from balletto.scene.tracks import is_color
 

@@ -3,7 +3,8 @@
 from collections.abc import Iterator
 from typing import Any
 
-from balletto.scene.document import Scene, Title
+from balletto.scene.document import Scene
+from balletto.scene.layers import Title
 from balletto.scene.moves import Move
 from balletto.scene.tracks import Tied
 

@@ -10,7 +10,7 @@ from django.utils.safestring import SafeString, mark_safe
 
 from balletto.lettering.faces import axes_of, resting_axes
 from balletto.lettering.families import FAMILIES
-from balletto.scene.document import BLENDS, Title
+from balletto.scene.layers import BLENDS, Title
 from balletto.scene.motion_path import PathTrack
 from balletto.scene.tracks import Tied, Track, changes_over_time
 

@@ -23,7 +23,7 @@ Key = dict[str, Any]
 Rows = dict[str, tuple[int, ...]]
 
 _EASE: TypeAdapter[Any] = TypeAdapter(Ease)
-_SAMPLES = 65  # of an ease that is turned round and has no other form
+_SAMPLES = 161  # of an ease that is turned round and has no other form
 _THIRDS = (1 / 3, 1 / 3, 2 / 3, 2 / 3)  # the Bezier that is linear
 
 

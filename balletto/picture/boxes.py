@@ -1,0 +1,37 @@
+"""Boxes: how far what is drawn reaches in the picture."""
+
+import numpy as np
+
+from .canvas import Box
+
+
+def boxes_of(reach: np.ndarray, matrices: np.ndarray, seen: np.ndarray) -> list[Box]:
+    """The box at each of some times around boxes `reach` (n, 4) or (times, n, 4) that are `seen`
+    (times, n) through `matrices` (times, n, 3, 3); from inf to -inf if nothing is.
+
+    A corner at or behind the camera reaches who knows where: the box is then without end.
+    """
+    left, top, right, bottom = np.moveaxis(reach, -1, 0)
+    corners = ((left, top), (right, top), (right, bottom), (left, bottom))
+    x, y, w = (
+        np.stack(
+            [
+                matrices[..., row, 0] * across
+                + matrices[..., row, 1] * down
+                + matrices[..., row, 2]
+                for across, down in corners
+            ],
+            axis=1,
+        )
+        for row in (0, 1, 2)
+    )
+    is_far = w <= 1e-6
+    safe = np.where(is_far, 1.0, w)
+    sides = []
+    for values in (x / safe, y / safe):
+        low = np.where(is_far, -np.inf, values).min(axis=1)
+        high = np.where(is_far, np.inf, values).max(axis=1)
+        sides.append(np.where(seen, low, np.inf).min(axis=1, initial=np.inf))
+        sides.append(np.where(seen, high, -np.inf).max(axis=1, initial=-np.inf))
+    lefts, rights, tops, bottoms = (side.tolist() for side in sides)
+    return list(zip(lefts, tops, rights, bottoms, strict=True))

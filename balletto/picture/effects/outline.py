@@ -1,0 +1,58 @@
+"""Outline: a line around all of a layer together."""
+
+import math
+from typing import Any
+
+import numpy as np
+
+from ..pane import Pane, Scale
+
+# A disc is widened by a ring of discs, twice its radius away, to one of three times its radius.
+# There they stand a third of their radius apart: what is left between is below half a pixel.
+_APART = 1 / 3
+_LEAST = 1.5  # px, of a disc that is made at once
+
+
+def outline(pane: Pane, values: dict[str, Any], scale: Scale) -> Pane:
+    """The pane on a copy of itself in `color` that reaches `width` further to all sides."""
+    across, down = values["width"] * scale.across, values["width"] * scale.down
+    if max(across, down) < 0.5:
+        return pane
+    beyond = math.ceil(across), math.ceil(down)
+    grown = pane.grown(*beyond)
+    alpha = grown.pixels[..., 3]
+    wide = alpha
+    for share in _rings(max(across, down)):
+        narrow, wide = wide, wide.copy()
+        for x, y in _offsets(across * share, down * share):
+            _raise(wide, narrow, x, y)
+    color = [int(values["color"][at : at + 2], 16) for at in (5, 3, 1)] + [255]
+    line = wide[..., None] * np.array(color, dtype=np.uint16) // 255
+    # The original over the line, premultiplied.
+    rest = 255 - alpha[..., None].astype(np.uint16)
+    return grown.like(grown.pixels + (line * rest + 127) // 255)
+
+
+def _rings(width: float) -> list[float]:
+    """The radii of rings, as shares of `width`, that one after another make a disc of it."""
+    share, rings = 1.0, []
+    while width * share > _LEAST:
+        rings.append(share * 2 / 3)
+        share /= 3
+    return [share, *reversed(rings)]
+
+
+def _offsets(across: float, down: float) -> list[tuple[int, int]]:
+    """Whole shifts on a ring, as close as the discs need that stand on it."""
+    count = max(8, math.ceil(2 * math.pi * 2 / _APART))
+    angles = 2 * np.pi * np.arange(count) / count
+    shifts = zip(across * np.cos(angles), down * np.sin(angles), strict=True)
+    return list(dict.fromkeys((round(x), round(y)) for x, y in shifts))
+
+
+def _raise(wide: np.ndarray, alpha: np.ndarray, x: int, y: int) -> None:
+    """Raises `wide` to `alpha` shifted, which has room around it for that."""
+    height, width = alpha.shape
+    there = wide[max(y, 0) : height + min(y, 0), max(x, 0) : width + min(x, 0)]
+    here = alpha[max(-y, 0) : height - max(y, 0), max(-x, 0) : width - max(x, 0)]
+    np.maximum(there, here, out=there)

@@ -1,0 +1,113 @@
+"""Effects at a time: those of a layer that are on, with their values, and those among them that
+are drawn with its letters."""
+
+from typing import Any, NamedTuple
+
+import numpy as np
+
+from ..scene.colors import hex_of
+from ..scene.effects import Displace, Effect, Shadow, Trail
+from ..scene.layers import Layer
+from ..scene.tracks import is_color, value_at
+from .canvas import Letter, Line, Step
+
+# What is drawn with the letters, not done to the picture of them.
+DRAWN_WITH_LETTERS = (Shadow, Trail, Displace)
+
+
+def steps_of(layer: Layer, frame: float, size: tuple[int, int]) -> tuple[Step, ...]:
+    """The effects on the picture of a layer, in a frame of a scene of that size."""
+    on = [each for each in layer.effects if each.on and not isinstance(each, DRAWN_WITH_LETTERS)]
+    return tuple(Step(effect.kind, _in_px(values_of(effect, frame), effect, size)) for effect in on)
+
+
+def values_of(effect: Effect, frame: float) -> dict[str, Any]:
+    """All that an effect says, at a frame."""
+    at = np.array(float(frame))
+    values = {
+        name: value if isinstance(value, bool | None) else _plain(value, at)
+        for name, value in effect
+        if name not in ("kind", "on")
+    }
+    for name, (low, high) in effect.limits.items():
+        values[name] = min(max(values[name], low), high)
+    return values
+
+
+def _plain(value: Any, at: np.ndarray) -> Any:
+    if is_color(value):
+        return value if isinstance(value, str) else hex_of(value_at(value, at))
+    return float(value_at(value, at))
+
+
+def _in_px(
+    values: dict[str, Any], effect: Effect, size: tuple[int, int]
+) -> tuple[tuple[str, Any], ...]:
+    """Values in order; a point in percent of the picture becomes one in px."""
+    if effect.kind == "zoom-blur":
+        values = {
+            **values,
+            "x": values["x"] / 100 * size[0],
+            "y": values["y"] / 100 * size[1],
+        }
+    return tuple(values.items())
+
+
+class Cast(NamedTuple):
+    """A shadow at a time."""
+
+    x: float
+    y: float
+    softness: float
+    color: str
+    opacity: float
+
+    def of(self, letter: Letter) -> Letter:
+        """What a letter casts: as opaque as it is, times the shadow's own opacity."""
+        matrix = list(letter.matrix)
+        for row, by in ((0, self.x), (1, self.y)):
+            for column in range(3):
+                matrix[3 * row + column] += by * letter.matrix[6 + column]
+        line = letter.line
+        return Letter(
+            letter.outline,
+            matrix,
+            None if letter.fill is None else self.color,
+            letter.opacity * self.opacity,
+            line and line._replace(color=self.color),
+            float(np.hypot(letter.blur, self.softness)),
+        )
+
+    @property
+    def reach(self) -> float:
+        """How far beyond a letter it falls, in px."""
+        return max(abs(self.x), abs(self.y)) + 3 * self.softness
+
+
+def cast_of(layer: Layer, frame: float) -> Cast | None:
+    """The shadow of the letters of a layer; of several the first."""
+    found = next((e for e in layer.effects if e.on and isinstance(e, Shadow)), None)
+    return found and Cast(**values_of(found, frame))
+
+
+def with_shadows(letters: list[Letter], cast: Cast | None) -> list[Letter]:
+    """Each letter after its shadow, which so falls on the letters before it."""
+    if cast is None:
+        return letters
+    return [each for letter in letters for each in (cast.of(letter), letter)]
+
+
+def trail_of(layer: Layer) -> Trail | None:
+    """The trail of a layer; of several the first."""
+    return next((e for e in layer.effects if e.on and isinstance(e, Trail)), None)
+
+
+def displacement_of(layer: Layer) -> Displace | None:
+    """How the outlines of a layer are displaced; of several the first."""
+    return next((e for e in layer.effects if e.on and isinstance(e, Displace)), None)
+
+
+def outlined(letter: Letter, width: float) -> Letter:
+    """A letter as its outline alone, of a width."""
+    color = letter.fill if isinstance(letter.fill, str) else "#FFFFFF"
+    return letter._replace(fill=None, line=Line(width, color))

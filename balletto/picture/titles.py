@@ -1,0 +1,208 @@
+"""Titles made ready to draw: their letters in any frame, as moves, trails and displacements have
+them."""
+
+from dataclasses import dataclass, replace
+from functools import cached_property
+from typing import Any
+
+import numpy as np
+
+from ..lettering.layout import Layout, lay_out
+from ..motion.evaluate import compose
+from ..motion.matrices import place
+from ..motion.reflow import moved_axes
+from ..scene.document import Scene
+from ..scene.effects import Trail
+from ..scene.layers import Title
+from ..scene.tracks import value_at
+from .boxes import boxes_of
+from .canvas import Box, Canvas, Letter
+from .dress import Dress, dress
+from .outlines import displaced, of_glyphs
+from .steps import cast_of, displacement_of, outlined, trail_of, values_of, with_shadows
+
+# Frames are worked out so many at a time: that costs little more than one, and as a rule the
+# next frame that is asked for is the next one.
+BLOCK = 16
+# Outlines at moved axes, or displaced, that a title keeps: those of a few seconds, not of a clip.
+MOST_MOVED = 4096
+_LARGEST = 1000.0  # times, that a copy of a trail grows
+
+
+@dataclass
+class _Block:
+    """Times of a title worked out together: (times, n, 3, 3) and (times, n), 0 if not seen.
+
+    axes: by tag, how far font axes are moved, (times, n)
+    """
+
+    times: np.ndarray
+    ink: np.ndarray
+    matrices: np.ndarray
+    opacities: np.ndarray
+    dress: Dress
+    axes: dict[str, np.ndarray]
+
+    @cached_property
+    def boxes(self) -> list[Box]:
+        """For each time what is drawn on."""
+        return boxes_of(self._reach, self.matrices, self.opacities > 0)
+
+    @property
+    def _reach(self) -> np.ndarray:
+        """What is drawn on, (n, 4) or (times, n, 4): the ink, and what its dress and axes add."""
+        more = np.asarray(self.dress.reach)
+        if self.axes:
+            # How far a letter of other axes reaches is not known before it is made: half as far
+            # again as it is high is more than any does.
+            more = more + (self.ink[:, 3] - self.ink[:, 1]) / 2
+        return self.ink + np.expand_dims(more, -1) * np.array([-1, -1, 1, 1])
+
+
+class SetTitle:
+    """A title made ready: its layout, the prepared outlines, and the block worked out last."""
+
+    def __init__(self, scene: Scene, title: Title):
+        self._scene, self._title = scene, title
+        self._layout: Layout = lay_out(title)
+        self._middles = self._layout.centers["character"]
+        self._outlines: list[Any] = []
+        self._moved: dict[Any, Any] = {}
+        self._last: tuple[float, _Block] | None = None
+
+    def opacity(self, frame: float) -> float:
+        """That of the layer as a whole; a title's letters have it each for itself."""
+        return 1.0
+
+    def drawn(self, canvas: Canvas, times: np.ndarray) -> tuple[list[list[Letter]], Box]:
+        """The letters at each of `times`, and the box of all that is drawn then."""
+        trail = trail_of(self._title)
+        if trail is not None:
+            found = [self._with_trail(canvas, float(time), trail) for time in times]
+        elif len(times) == 1:
+            found = [self._plain(canvas, *self._at(float(times[0])))]
+        else:
+            block = self._work_out(times)
+            found = [self._plain(canvas, block, row) for row in range(len(times))]
+        boxes = np.array([box for _, box in found])
+        around = (*boxes[:, :2].min(axis=0).tolist(), *boxes[:, 2:].max(axis=0).tolist())
+        return [letters for letters, _ in found], around
+
+    def _at(self, frame: float) -> tuple[_Block, int]:
+        """The block that a frame is in, and its place there."""
+        is_whole = frame == int(frame)
+        start = frame - frame % BLOCK if is_whole else frame
+        last = self._last  # taken once: another thread may draw another frame meanwhile
+        if last is None or last[0] != start:
+            times = start + np.arange(BLOCK if is_whole else 1, dtype=float)
+            self._last = last = (start, self._work_out(times))
+        return last[1], int(frame - start)
+
+    def _work_out(self, times: np.ndarray, shrunk: np.ndarray | None = None) -> _Block:
+        composites = compose(self._scene, self._title, self._layout, times)
+        placed = place(self._scene, self._title, self._layout, composites, times, shrunk)
+        opacities = np.where(placed.before_camera, placed.opacities, 0.0)
+        worn = dress(self._layout, composites, len(times))
+        axes = moved_axes(self._layout, composites)
+        return _Block(times, self._layout.ink, placed.matrices, opacities, worn, axes)
+
+    def _plain(self, canvas: Canvas, block: _Block, row: int) -> tuple[list[Letter], Box]:
+        """The letters at one time of a block, in the order in which they are drawn."""
+        worn = block.dress
+        every = zip(
+            self._outlines_at(canvas, block, row),
+            block.matrices[row].reshape(-1, 9).tolist(),
+            worn.fills[row],
+            block.opacities[row].tolist(),
+            worn.lines[row],
+            worn.blurs[row],
+            strict=True,
+        )
+        letters = [Letter(*letter) for letter in every]
+        seen = [letters[n] for n in self._order(block, row) if letters[n].opacity > 0]
+        cast = cast_of(self._title, float(block.times[row]))
+        return with_shadows(seen, cast), self._widened(block, row, cast)
+
+    def _order(self, block: _Block, row: int) -> list[int]:
+        count = len(self._layout.characters)
+        if self._title.draw_order == "reading":
+            return list(range(count))
+        if self._title.draw_order == "reverse":
+            return list(range(count))[::-1]
+        depths = block.matrices[row][:, 2]
+        away = (
+            depths[:, 0] * self._middles[:, 0] + depths[:, 1] * self._middles[:, 1] + depths[:, 2]
+        )
+        return np.argsort(-away, kind="stable").tolist()
+
+    def _widened(self, block: _Block, row: int, cast: Any) -> Box:
+        """The box of the letters with what shadows and displacements add."""
+        left, top, right, bottom = block.boxes[row]
+        more = cast.reach if cast else 0.0
+        displacement = displacement_of(self._title)
+        if displacement is not None:
+            # In the layer's own px; a letter that is drawn larger is displaced further.
+            largest = np.abs(block.matrices[row, :, :2, :2]).max(initial=1.0)
+            more += float(value_at(displacement.amount, block.times[row]) * 2 * largest)
+        return left - more, top - more, right + more, bottom + more
+
+    def _with_trail(self, canvas: Canvas, time: float, trail: Trail) -> tuple[list[Letter], Box]:
+        """The letters after the copies of them as they were, the oldest first."""
+        back = np.arange(trail.copies, -1, -1)
+        values = values_of(trail, time)
+        fade, shrink, width = (values[name] for name in ("fade", "shrink", "outline"))
+        block = self._work_out(time - back * trail.gap, np.minimum(shrink**back, _LARGEST))
+        block.opacities *= (fade**back)[:, None]
+        letters: list[Letter] = []
+        for row in range(len(back)):
+            copies, _ = self._plain(canvas, block, row)
+            is_copy = row < len(back) - 1
+            letters += [outlined(each, width) if width and is_copy else each for each in copies]
+        boxes = np.array(
+            [self._widened(block, row, cast_of(self._title, time)) for row in range(len(back))]
+        )
+        around = (
+            *(boxes[:, :2].min(axis=0) - width).tolist(),
+            *(boxes[:, 2:].max(axis=0) + width).tolist(),
+        )
+        return letters, around
+
+    def _outlines_at(self, canvas: Canvas, block: _Block, row: int) -> list[Any]:
+        """The prepared outlines of all characters at a time of a block."""
+        if not self._outlines:
+            glyphs = [character.glyphs for character in self._layout.characters]
+            self._outlines = [canvas.outline(of_glyphs(each)) for each in glyphs]
+        pushed = self._displacement_at(float(block.times[row]))
+        if not block.axes and pushed is None:
+            return self._outlines
+        tags = sorted(block.axes)
+        changes: list[Any] = [()] * len(self._layout.characters)
+        if tags:
+            changes = np.stack([block.axes[tag][row] for tag in tags], axis=-1).tolist()
+        return [
+            self._moved_outline(canvas, number, tuple(zip(tags, change, strict=True)), pushed)
+            for number, change in enumerate(changes)
+        ]
+
+    def _displacement_at(self, time: float) -> tuple[float, float, int, int] | None:
+        """Size, amount, seed and tick of the displacement; None if there is none."""
+        found = displacement_of(self._title)
+        if found is None:
+            return None
+        at = np.array(time)
+        pace = float(found.every.removesuffix("/s")) / float(self._scene.frames_a_second)
+        # A hair before a tick counts as on it, as for the jitter of moves.
+        tick = int(np.floor(time * pace + 1e-9)) + 1
+        return float(value_at(found.size, at)), float(value_at(found.amount, at)), found.seed, tick
+
+    def _moved_outline(self, canvas: Canvas, number: int, changes: Any, pushed: Any) -> Any:
+        glyphs = self._layout.characters[number].glyphs
+        parts = [glyph.part.moved(changes) for glyph in glyphs]
+        key = (number, *(part.axes for part in parts), pushed)
+        if key not in self._moved:
+            if len(self._moved) >= MOST_MOVED:
+                self._moved.clear()
+            moved = tuple(replace(g, part=part) for g, part in zip(glyphs, parts, strict=True))
+            commands = of_glyphs(moved)
+            self._moved[key] = canvas.outline(displaced(commands, *pushed) if pushed else commands)
+        return self._moved[key]

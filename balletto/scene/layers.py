@@ -1,0 +1,168 @@
+"""Layers: what a scene is made of, from titles to groups. Every kind is a model with its line in
+LAYER_KINDS; how it is drawn is told in balletto.picture.
+"""
+
+from typing import Annotated, Literal
+
+from pydantic import Field, field_validator, model_validator
+from pydantic_core import PydanticCustomError
+
+from .effects import AnyEffect, MotionBlur
+from .masks import AnyMask, Matte
+from .model import (
+    Degrees,
+    Factor,
+    Frames,
+    Identifier,
+    Model,
+    Name,
+    Opacity,
+    Pixels,
+    kind_of,
+    needs,
+    number,
+    one_of,
+)
+from .motion_path import PathTrack, Vector3
+from .moves import Move
+from .shapes import AnyShape, Stroke
+from .style import Fill, RunStyle, Style
+from .tracks import changing
+
+MAX_TEXT = 10_000
+
+
+class Run(Model):
+    """A style for the characters `from` to `to` (not included), counted with white space."""
+
+    first: number("a place in the text", int, ge=0, le=MAX_TEXT) = Field(alias="from")
+    end: number("a place in the text", int, ge=0, le=MAX_TEXT) = Field(alias="to")
+    style: RunStyle
+
+    @model_validator(mode="after")
+    def _forward(self) -> "Run":
+        if self.end <= self.first:
+            raise PydanticCustomError("needs", "a run must end after it begins")
+        return self
+
+
+# Behind a wrapping check JSON lists arrive as Python lists, which strictness would refuse.
+LIST = Field(strict=False)
+Angles = Annotated[tuple[Degrees, Degrees, Degrees], LIST, needs("three angles [x, y, z]")]
+Scale2 = Annotated[tuple[Factor, Factor], LIST, needs("two factors [x, y]")]
+
+
+Pivot = Annotated[tuple[Pixels, Pixels], LIST, needs("two numbers of pixels [x, y]")]
+
+
+class Transform(Model):
+    """Where a layer stands at rest: position in px, turns about x, y, z, scale, opacity.
+
+    It turns and grows about `pivot`, in px of the layer's own space.
+    """
+
+    position: changing(Vector3, track=PathTrack) = (0, 0, 0)
+    rotation: changing(Angles) = (0, 0, 0)
+    scale: changing(Scale2) = (1, 1)
+    opacity: changing(Opacity) = 1
+    pivot: Pivot = (0, 0)
+
+
+Span = Annotated[tuple[Frames, Frames], LIST, needs("the first and the end frame [in, out]")]
+
+
+# The modes of the W3C's "Compositing and Blending".
+BLENDS = (
+    "normal", "multiply", "screen", "overlay", "darken", "lighten", "color-dodge", "color-burn",
+    "hard-light", "soft-light", "difference", "exclusion", "hue", "saturation", "color",
+    "luminosity",
+)  # fmt: skip
+Blend = Literal[BLENDS]
+
+
+class Layer(Model):
+    """What all layers have. `span` is the first frame it shows and the frame where it has gone; a
+    layer that is not `on` is not drawn, and where some are `solo`, only these are. A `locked` one
+    is not to be changed. `blend` is how it is mixed with what lies behind it.
+
+    A layer of a `group` stands, turns and shows with it. Its picture is cut by its masks and its
+    matte after all its effects but `shadow`, `trail` and `displace`, which are drawn with it.
+    """
+
+    id: Identifier
+    name: Name = ""
+    on: bool = True
+    solo: bool = False
+    locked: bool = False
+    blend: Blend = "normal"
+    span: Span
+    group: Identifier | None = None
+    transform: Transform = Transform()
+    effects: tuple[AnyEffect, ...] = Field((), max_length=50)
+    masks: tuple[AnyMask, ...] = Field((), max_length=50)
+    matte: Matte | None = None
+    motion_blur: MotionBlur | None = None
+
+    @field_validator("id")
+    @classmethod
+    def _not_reserved(cls, value: str) -> str:
+        if value == "scene":
+            raise PydanticCustomError("needs", '"scene" is the scene itself: another id is needed')
+        return value
+
+    @property
+    def words(self) -> str:
+        """What it is called where it has no name; empty if that is only its kind."""
+        return ""
+
+
+class Title(Layer):
+    """A layer of text.
+
+    With `hold_center`, each line is shifted so that what can be seen of it stays centred. Letters
+    are drawn in `draw_order`: as they are read, the first in front, or the nearer in front.
+    """
+
+    kind: Literal["title"]
+    text: Annotated[str, Field(max_length=MAX_TEXT), needs("a text of at most 10,000 letters")]
+    style: Style = Style()
+    runs: tuple[Run, ...] = ()
+    hold_center: bool = False
+    draw_order: Literal["reading", "reverse", "depth"] = "reading"
+    moves: tuple[Move, ...] = Field((), max_length=100)
+
+    @property
+    def words(self) -> str:
+        """The text on one line."""
+        return " ".join(self.text.split())
+
+
+class ShapeLayer(Layer):
+    """A layer of one shape, about the layer's origin."""
+
+    kind: Literal["shape"]
+    shape: AnyShape
+    fill: Fill = "none"
+    stroke: Stroke | None = Stroke()
+
+
+class Group(Layer):
+    """Layers that move as one: those whose `group` it is. They are drawn together, in its place,
+    then made as opaque as it is, and blended."""
+
+    kind: Literal["group"]
+
+
+class Adjustment(Layer):
+    """Its effects on all that lies below it, in its group or in the scene."""
+
+    kind: Literal["adjustment"]
+
+
+LAYER_KINDS: dict[str, type[Layer]] = {
+    "title": Title,
+    "shape": ShapeLayer,
+    "group": Group,
+    "adjustment": Adjustment,
+}
+AnyLayer = one_of(kind_of, f"a layer of one of the kinds {', '.join(LAYER_KINDS)}", **LAYER_KINDS)

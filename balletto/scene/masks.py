@@ -1,0 +1,77 @@
+"""Masks and mattes: where a layer is seen. The data only; balletto.picture.masks draws them.
+
+A new kind of mask is a model here with its line in MASK_KINDS, and a function there.
+"""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from .model import Degrees, Identifier, Model, Opacity, kind_of, number, one_of
+from .orders import Point
+from .outlines import Drawing
+from .selectors import Distance
+from .tracks import changing
+
+SOFTEST_MASK = 1000
+Feather = number("a number of pixels", ge=0, le=SOFTEST_MASK)
+Expansion = number("a number of pixels", ge=-2000, le=2000)
+Size2 = Annotated[tuple[Distance, Distance], Field(strict=False)]
+
+
+class Mask(Model):
+    """What all kinds have: a softened form about `center`, turned by `rotation`.
+
+    In px of the layer's own space, with which it moves; `fixed` ones are in px of the picture. The
+    first adds to nothing, or takes from everything, each next is joined to those before.
+    """
+
+    on: bool = True
+    mode: Literal["add", "subtract", "intersect"] = "add"
+    invert: bool = False
+    fixed: bool = False
+    center: changing(Point) = (0, 0)
+    rotation: changing(Degrees) = 0
+    feather: changing(Feather) = 0
+    expand: changing(Expansion) = 0
+    opacity: changing(Opacity) = 1
+
+
+class RectangleMask(Mask):
+    """A rectangle with rounded corners."""
+
+    kind: Literal["rectangle"]
+    size: changing(Size2) = (400, 200)
+    corner: changing(Distance) = 0
+
+
+class EllipseMask(Mask):
+    """An ellipse in a box of `size`."""
+
+    kind: Literal["ellipse"]
+    size: changing(Size2) = (400, 400)
+
+
+class PathMask(Mask):
+    """Any closed path, as the path data of SVG."""
+
+    kind: Literal["path"]
+    path: Drawing
+
+
+MASK_KINDS: dict[str, type[Mask]] = {
+    "rectangle": RectangleMask,
+    "ellipse": EllipseMask,
+    "path": PathMask,
+}
+AnyMask = one_of(kind_of, f"a mask of one of the kinds {', '.join(MASK_KINDS)}", **MASK_KINDS)
+
+
+class Matte(Model):
+    """The layer `layer` says where this one is seen: by its opacity, or by how light it is. It is
+    not drawn itself, unless `visible`."""
+
+    layer: Identifier
+    by: Literal["alpha", "luminance"] = "alpha"
+    invert: bool = False
+    visible: bool = False

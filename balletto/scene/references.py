@@ -1,0 +1,56 @@
+"""Layers that name other layers: their groups and mattes. Checked when a scene is read."""
+
+from typing import Any
+
+from .errors import Fault
+
+
+def reference_faults(scene: Any) -> list[Fault]:
+    """A fault for each group or matte that is not there, and for each circle, by name."""
+    kinds = {layer.id: layer.kind for layer in scene.layers}
+    faults = []
+    for index, layer in enumerate(scene.layers):
+        if layer.group is not None and kinds.get(layer.group) != "group":
+            told = f'"{layer.group}" is no group of this scene'
+            faults.append(Fault(f"layers[{index}].group", told))
+        if layer.matte is not None and layer.matte.layer not in kinds:
+            told = f'there is no layer "{layer.matte.layer}"'
+            faults.append(Fault(f"layers[{index}].matte.layer", told))
+    return faults or _circles(scene)
+
+
+def _circles(scene: Any) -> list[Fault]:
+    """To draw a group its layers are drawn, to draw a layer its matte: neither may need itself."""
+    needed: dict[str, list[str]] = {layer.id: [] for layer in scene.layers}
+    for layer in scene.layers:
+        if layer.group is not None:
+            needed[layer.group].append(layer.id)
+        if layer.matte is not None:
+            needed[layer.id].append(layer.matte.layer)
+    names = {layer.id: layer.name or layer.words or layer.id for layer in scene.layers}
+    places = {layer.id: index for index, layer in enumerate(scene.layers)}
+    for start in needed:
+        circle = _way_back(start, needed)
+        if circle:
+            way = " needs ".join(f"“{names[each]}”" for each in circle)
+            told = f"these need each other to be drawn: {way}"
+            return [Fault(f"layers[{places[start]}]", told)]
+    return []
+
+
+def _way_back(start: str, needed: dict[str, list[str]]) -> list[str]:
+    """The layers on a way from one back to itself; none if there is no such way."""
+    came_from: dict[str, str] = {}
+    waiting = [start]
+    while waiting:
+        here = waiting.pop()
+        for following in needed[here]:
+            if following == start:
+                way = [start, here]
+                while way[-1] != start:
+                    way.append(came_from[way[-1]])
+                return way[::-1]
+            if following not in came_from:
+                came_from[following] = here
+                waiting.append(following)
+    return []
