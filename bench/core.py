@@ -65,8 +65,8 @@ class _NotingCanvas(SkiaCanvas):
         super().__init__(*SIZE)
         self.fills: list[tuple[skia.Path, skia.Matrix, skia.Paint]] = []
 
-    def draw(self, letters: Iterable[Letter]) -> None:
-        for outline, matrix, color, opacity, _, _ in letters:
+    def draw(self, letters: Iterable[Letter], blend: str = "normal") -> None:
+        for outline, matrix, color, opacity, *_ in letters:
             paint = skia.Paint(AntiAlias=True, Color=0xFF000000 | int(color[1:], 16))
             paint.setAlphaf(opacity)
             self.fills.append((outline.path, skia.Matrix.MakeAll(*matrix), paint))

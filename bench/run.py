@@ -2,11 +2,12 @@
 
 import json
 
-from . import application, browsing, core, motion
+from . import application, browsing, core, dressing, motion
 
 # Groups of figures: each function gives {name: value}, measured in one run.
 GROUPS = {
     "draw": core.drawing,
+    "dress": dressing.dressing,
     "render": core.rendering,
     "memory": core.render_memory,
     "edit": application.editing,
@@ -17,6 +18,9 @@ GROUPS = {
 }
 GOALS = {
     "draw_ratio": "at most 1.5",
+    "motion_blur_ratio": "at most 10",
+    "trail_ratio": "at most 15",
+    "blur_ratio": "at most 12",
     "render_ratio": "at most 1.25",
     "poses_speedup": "at least 100",
     "poses_mib_10000": "no more than with two moves",

@@ -35,3 +35,14 @@ def boxes_of(reach: np.ndarray, matrices: np.ndarray, seen: np.ndarray) -> list[
         sides.append(np.where(seen, high, -np.inf).max(axis=1, initial=-np.inf))
     lefts, rights, tops, bottoms = (side.tolist() for side in sides)
     return list(zip(lefts, tops, rights, bottoms, strict=True))
+
+
+def around(boxes: list[Box]) -> Box:
+    """The box around boxes; one with nothing in it if there are none."""
+    lefts, tops, rights, bottoms = zip(*boxes, (np.inf, np.inf, -np.inf, -np.inf), strict=True)
+    return min(lefts), min(tops), max(rights), max(bottoms)
+
+
+def widened(box: Box, more: float) -> Box:
+    """A box with so many more px on every side."""
+    return box[0] - more, box[1] - more, box[2] + more, box[3] + more

@@ -26,7 +26,7 @@ class Gradient:
 
 
 class Line(NamedTuple):
-    """A line along an outline. `on_top`: of what lies inside other contours too, as shapes have.
+    """A line along an outline: around what it fills, or if it is `whole` along all its contours.
 
     dashes: lengths on and off, and how far they are moved along
     seen: the parts of its length that show, as shares (from, to); all of it if there are none
@@ -38,12 +38,14 @@ class Line(NamedTuple):
     joins: str = "round"
     dashes: tuple[tuple[float, ...], float] | None = None
     seen: tuple[tuple[float, float], ...] | None = None
+    whole: bool = False
 
 
 class Letter(NamedTuple):
     """A prepared outline as it is drawn: what fills it (None: nothing), and how opaque it is.
 
     blur: the deviation of a Gaussian
+    is_copy: whether it is one of many alike, whose place need not be exact to less than a pixel
     """
 
     outline: Any
@@ -52,6 +54,7 @@ class Letter(NamedTuple):
     opacity: float
     line: Line | None = None
     blur: float = 0.0
+    is_copy: bool = False
 
 
 class Step(NamedTuple):

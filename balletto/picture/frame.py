@@ -12,10 +12,11 @@ import numpy as np
 from ..scene.document import Scene
 from ..scene.layers import Layer
 from ..scene.tracks import value_at
-from .canvas import Box, Canvas, Letter
+from .boxes import around, widened
+from .canvas import Box, Canvas
 from .masks import cuts_of
 from .shapes import SetShape
-from .sheets import DrawnMatte, Sheet, lay, union
+from .sheets import Drawn, DrawnMatte, Sheet, lay
 from .skia_canvas import SkiaCanvas
 from .steps import steps_of
 from .titles import SetTitle
@@ -27,8 +28,8 @@ class SetLayer(Protocol):
     def opacity(self, frame: float) -> float:
         """How opaque the layer as a whole is, besides its letters."""
 
-    def drawn(self, canvas: Canvas, times: np.ndarray) -> tuple[list[list[Letter]], Box | None]:
-        """What it draws itself at each of `times`, and the box of all of that."""
+    def drawn(self, canvas: Canvas, times: np.ndarray) -> Drawn:
+        """What it draws itself at each of `times`."""
 
 
 class SetWhole:
@@ -41,8 +42,8 @@ class SetWhole:
         opacity = value_at(self._layer.transform.opacity, np.array(frame))
         return float(np.clip(opacity, 0, 1))
 
-    def drawn(self, canvas: Canvas, times: np.ndarray) -> tuple[list[list[Letter]], Box | None]:
-        return [[]], None
+    def drawn(self, canvas: Canvas, times: np.ndarray) -> Drawn:
+        return Drawn([[]], lambda: None)
 
 
 SET_LAYERS: dict[str, Callable[[Scene, Any], SetLayer]] = {
@@ -89,13 +90,16 @@ class Picture:
 
     def _sheet(self, layer: Layer, canvas: Canvas, frame: float) -> Sheet:
         ready = self._set[layer.id]
-        samples, box = ready.drawn(canvas, self._shutter_times(layer, frame))
+        samples, find_box = ready.drawn(canvas, self._shutter_times(layer, frame))
         if all(sample == samples[0] for sample in samples):
             samples = samples[:1]  # nothing moves while the shutter is open
         members: list[Sheet] = []
         if layer.kind == "group":
             members = self._sheets_in(layer.id, canvas, frame)
-            box = union([_reached(member) for member in members])
+
+            def find_box() -> Box | None:
+                return _all_reached(members)
+
         return Sheet(
             tuple(samples),
             tuple(members),
@@ -105,7 +109,7 @@ class Picture:
             cuts_of(canvas, self.scene, layer, frame),
             self._matte(layer, canvas, frame),
             layer.kind == "adjustment",
-            box,
+            find_box,
         )
 
     def _matte(self, layer: Layer, canvas: Canvas, frame: float) -> DrawnMatte | None:
@@ -114,7 +118,7 @@ class Picture:
             return None
         source = self.scene.layer(layer.matte.layer)
         first, end = source.span
-        sheet = Sheet(box=(0, 0, 0, 0))
+        sheet = Sheet(find_box=lambda: (0.0, 0.0, 0.0, 0.0))
         if first <= frame < end:
             sheet = self._sheet(source, canvas, frame)
         return DrawnMatte(sheet, layer.matte.by, layer.matte.invert)
@@ -142,13 +146,14 @@ class Picture:
         return math.floor(max(top - 2, 0)), math.ceil(min(bottom + 2, height))
 
 
-def _reached(sheet: Sheet) -> Box | None:
-    """The box of a sheet with what its effects add; None if that is not known."""
-    if sheet.box is None or sheet.rows is None:
-        return None
-    left, top, right, bottom = sheet.box
-    more = sheet.margin
-    return left - more, top - more, right + more, bottom + more
+def _all_reached(sheets: list[Sheet]) -> Box | None:
+    """The box of sheets with what their effects add; None if that is not known of one."""
+    boxes = []
+    for sheet in sheets:
+        if sheet.box is None or sheet.rows is None:
+            return None
+        boxes.append(widened(sheet.box, sheet.margin))
+    return around(boxes)
 
 
 def draw_frame(picture: Picture, frame: float, size: tuple[int, int] | None = None) -> np.ndarray:

@@ -12,12 +12,13 @@ from ..scene.layers import ShapeLayer
 from ..scene.outlines import commands_of
 from ..scene.shapes import Stroke
 from ..scene.tracks import value_at
-from .boxes import boxes_of
+from .boxes import around, boxes_of, widened
 from .canvas import Box, Canvas, Gradient, Letter, Line
 from .dress import gradient_over
 from .forms import arc, ellipse, rectangle, regular, star
 from .outlines import Commands, displaced
-from .steps import cast_of, displacement_of, outlined, trail_of, values_of, with_shadows
+from .sheets import Drawn
+from .steps import as_copies, cast_of, displacement_of, trail_of, values_of, with_shadows
 
 _LARGEST = 1000.0  # times, that a copy of a trail grows
 
@@ -73,12 +74,10 @@ class SetShape:
         """That of the layer is its letter's own."""
         return 1.0
 
-    def drawn(self, canvas: Canvas, times: np.ndarray) -> tuple[list[list[Letter]], Box]:
-        """The shape at each of `times`, as letters are drawn, and the box of all of them."""
+    def drawn(self, canvas: Canvas, times: np.ndarray) -> Drawn:
+        """The shape at each of `times`, as letters are drawn."""
         found = [self._at(canvas, float(time)) for time in times]
-        boxes = np.array([box for _, box in found])
-        around = (*boxes[:, :2].min(axis=0).tolist(), *boxes[:, 2:].max(axis=0).tolist())
-        return [letters for letters, _ in found], around
+        return Drawn([letters for letters, _ in found], lambda: around([box for _, box in found]))
 
     def _at(self, canvas: Canvas, time: float) -> tuple[list[Letter], Box]:
         trail = trail_of(self._layer)
@@ -92,10 +91,9 @@ class SetShape:
             copies, box = self._plain(
                 canvas, time - back * trail.gap, fade**back, min(shrink**back, _LARGEST)
             )
-            letters += [outlined(each, width) if width and back else each for each in copies]
-            boxes.append(np.add(box, (-width, -width, width, width)))
-        edges = np.array(boxes)
-        return letters, (*edges[:, :2].min(axis=0), *edges[:, 2:].max(axis=0))
+            letters += as_copies(copies, width) if back else copies
+            boxes.append(widened(box, width))
+        return letters, around(boxes)
 
     def _plain(
         self, canvas: Canvas, time: float, fade: float, shrink: float
@@ -112,15 +110,14 @@ class SetShape:
         is_seen = opacity > 0 and matrices[0, 2, 2] > 1e-6 and (fill or line)
         cast = cast_of(layer, time)
         reach = (line.width if line else 0) * (3 if line and line.joins == "sharp" else 1)
-        box = np.array(box_of(commands)) + reach * np.array([-1, -1, 1, 1])
-        around = boxes_of(box[None], matrices[:, None], np.array([[bool(is_seen)]]))[0]
+        own = np.array([widened(box_of(commands), reach)])
+        box = boxes_of(own, matrices[:, None], np.array([[bool(is_seen)]]))[0]
         if not is_seen:
-            return [], around
+            return [], box
         more = cast.reach if cast else 0.0
         matrix = matrices[0].reshape(-1).tolist()
         letter = Letter(self._outline(canvas, commands), matrix, fill, opacity, line)
-        wider = np.add(around, (-more, -more, more, more)).tolist()
-        return with_shadows([letter], cast), tuple(wider)
+        return with_shadows([letter], cast), widened(box, more)
 
     def _commands(self, time: float) -> Commands:
         commands = outline_of(self._layer, time)
@@ -162,7 +159,7 @@ def _stroke(stroke: Stroke, at: np.ndarray) -> Line | None:
     if stroke.dashes:
         even = stroke.dashes if len(stroke.dashes) % 2 == 0 else stroke.dashes * 2
         dashes = (even, _number(stroke.dash_shift, at))
-    return Line(width, hex_of(color), stroke.ends, stroke.joins, dashes, seen)
+    return Line(width, hex_of(color), stroke.ends, stroke.joins, dashes, seen, True)
 
 
 def _seen(start: float, end: float, travel: float) -> tuple[tuple[float, float], ...] | None:

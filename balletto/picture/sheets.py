@@ -4,13 +4,22 @@ A frame is a list of sheets, from the back to the front, that says all there is 
 with equal sheets look the same.
 """
 
-from dataclasses import dataclass
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from functools import cached_property
 from typing import NamedTuple
 
 from .canvas import Box, Canvas, Cut, Letter, Step
 from .effects import margin_of
 
 Letters = list[Letter]
+
+
+class Drawn(NamedTuple):
+    """What a layer draws itself at some times, and what gives the box around all of that."""
+
+    samples: list[Letters]
+    find_box: Callable[[], Box | None]
 
 
 class DrawnMatte(NamedTuple):
@@ -28,7 +37,8 @@ class Sheet:
     samples: of the letters, whose mean is drawn; as a rule one
     members: sheets drawn on top of them, from the back to the front
     steps: effects, one after another; of an adjustment they are done to all that lies below
-    box: px of the picture outside which nothing is drawn before the effects; None: not known
+    find_box: gives the box of the picture outside which nothing is drawn before the effects, or
+        None if that is not known; asked only where it matters, since it takes a while
     """
 
     samples: tuple[Letters, ...] = ([],)
@@ -39,7 +49,12 @@ class Sheet:
     cuts: tuple[Cut, ...] = ()
     matte: DrawnMatte | None = None
     adjusts: bool = False
-    box: Box | None = None
+    find_box: Callable[[], Box | None] = field(default=lambda: None, compare=False)
+
+    @cached_property
+    def box(self) -> Box | None:
+        """What `find_box` gives."""
+        return self.find_box()
 
     @property
     def is_plain(self) -> bool:
@@ -87,14 +102,3 @@ def _fill(canvas: Canvas, sheet: Sheet) -> None:
     if sheet.matte:
         _fill(canvas, sheet.matte.sheet)
         canvas.close_as_matte(sheet.matte.by, sheet.matte.invert)
-
-
-def union(boxes: list[Box | None]) -> Box | None:
-    """The box around boxes; None if one of them is not known."""
-    known = [box for box in boxes if box is not None]
-    if len(known) < len(boxes):
-        return None
-    if not known:
-        return (0.0, 0.0, 0.0, 0.0)
-    lefts, tops, rights, bottoms = zip(*known, strict=True)
-    return min(lefts), min(tops), max(rights), max(bottoms)

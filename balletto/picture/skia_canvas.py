@@ -13,6 +13,7 @@ from .effects import EFFECTS, margin_of
 from .masks import let_through, matte_of
 from .outlines import Commands
 from .pane import Pane, Scale, times_alpha
+from .stamps import Stamps
 
 # By their names of the W3C's "Compositing and Blending".
 BLEND_MODES = {
@@ -62,6 +63,7 @@ class SkiaCanvas:
         self._panes = [Pane.empty(0, 0, width, height)]
         self._pixel = Scale(*scale, width, height)
         self._paint = skia.Paint(AntiAlias=True)
+        self._stamps = Stamps(self._draw_stamp)
         self._aim()
 
     @property
@@ -118,7 +120,9 @@ class SkiaCanvas:
         canvas, paint, scale = self._canvas, self._paint, self._scale
         make_matrix, concat = skia.Matrix.MakeAll, skia.Matrix.Concat
         for letter in letters:
-            outline, matrix, fill, opacity, line, blur = letter
+            outline, matrix, fill, opacity, line, blur, is_copy = letter
+            if is_copy and self._stamps.put(canvas, letter, self._panes[-1], self._pixel):
+                continue
             placed = make_matrix(*matrix)
             canvas.setMatrix(concat(scale, placed) if scale else placed)
             if line is None and not blur and type(fill) is str:
@@ -126,6 +130,12 @@ class SkiaCanvas:
                 canvas.drawPath(outline.path, paint)
             else:
                 self._draw_dressed(outline, fill, opacity, line, blur)
+
+    def _draw_stamp(self, canvas: skia.Canvas, matrix: skia.Matrix, letter: Letter) -> None:
+        canvas.setMatrix(matrix)
+        before, self._canvas = self._canvas, canvas
+        self._draw_dressed(letter.outline, letter.fill, 1.0, letter.line, letter.blur)
+        self._canvas = before
 
     def _draw_dressed(
         self,
@@ -157,7 +167,9 @@ class SkiaCanvas:
         paint.setStrokeWidth(line.width)
         if line.dashes:
             paint.setPathEffect(skia.DashPathEffect.Make(*line.dashes))
-        path = outline.edge if line.seen is None else outline.part(line.seen)
+        path = outline.path if line.whole else outline.edge
+        if line.seen is not None:
+            path = outline.part(line.seen)
         self._canvas.drawPath(path, paint)
 
     # Sheets
@@ -294,14 +306,29 @@ class _Outline:
             if not measure.nextContour():
                 break
         whole = sum(lengths)
-        path = skia.Path()
+        builder = skia.PathBuilder()
         for first, end in seen:
-            _add_part(path, self.path, lengths, first * whole, end * whole)
-        return path
+            _add_part(builder, self.path, lengths, first * whole, end * whole)
+        return builder.detach()
+
+
+def _add_path(builder: skia.PathBuilder, path: skia.Path) -> None:
+    """Adds the contours of a path, which are made of moves, lines, quadratics and cubics."""
+    verbs = {
+        skia.Path.kMove_Verb: builder.moveTo,
+        skia.Path.kLine_Verb: builder.lineTo,
+        skia.Path.kQuad_Verb: builder.quadTo,
+        skia.Path.kCubic_Verb: builder.cubicTo,
+    }
+    for verb, points in path:
+        if verb in verbs:
+            # All but a move tell where they come from too.
+            new = points if verb == skia.Path.kMove_Verb else points[1:]
+            verbs[verb](*(number for point in new for number in (point.x(), point.y())))
 
 
 def _add_part(
-    made: skia.Path, path: skia.Path, lengths: list[float], first: float, end: float
+    builder: skia.PathBuilder, path: skia.Path, lengths: list[float], first: float, end: float
 ) -> None:
     """Adds what lies between two lengths along the contours of a path, one after another."""
     measure = skia.PathMeasure(path, False)
@@ -309,7 +336,9 @@ def _add_part(
     for length in lengths:
         low, high = max(first - passed, 0.0), min(end - passed, length)
         if low < high:
-            measure.getSegment(low, high, made, True)
+            part = skia.Path()
+            measure.getSegment(low, high, part, True)
+            _add_path(builder, part)
         passed += length
         measure.nextContour()
 

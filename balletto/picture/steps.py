@@ -11,6 +11,8 @@ from ..scene.layers import Layer
 from ..scene.tracks import is_color, value_at
 from .canvas import Letter, Line, Step
 
+_FAINTEST = 0.5 / 255  # what is less opaque changes no pixel
+
 # What is drawn with the letters, not done to the picture of them.
 DRAWN_WITH_LETTERS = (Shadow, Trail, Displace)
 
@@ -107,7 +109,19 @@ def displacement_of(layer: Layer) -> Displace | None:
     return next((e for e in layer.effects if e.on and isinstance(e, Displace)), None)
 
 
-def outlined(letter: Letter, width: float) -> Letter:
-    """A letter as its outline alone, of a width."""
-    color = letter.fill if isinstance(letter.fill, str) else "#FFFFFF"
-    return letter._replace(fill=None, line=Line(width, color))
+def as_copies(letters: list[Letter], width: float) -> list[Letter]:
+    """Letters as copies in a trail, with a width as outlines alone; those too faint to see go."""
+    seen = [letter for letter in letters if letter.opacity >= _FAINTEST]
+    if not width:
+        return [letter._replace(is_copy=True) for letter in seen]
+    return [
+        letter._replace(fill=None, line=Line(width, _one_color(letter)), is_copy=True)
+        for letter in seen
+    ]
+
+
+def _one_color(letter: Letter) -> str:
+    """What colour stands for a letter: that of its fill, or the first of a gradient."""
+    if isinstance(letter.fill, str):
+        return letter.fill
+    return letter.fill.colors[0] if letter.fill else "#FFFFFF"

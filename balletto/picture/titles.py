@@ -1,6 +1,7 @@
 """Titles made ready to draw: their letters in any frame, as moves, trails and displacements have
 them."""
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any
@@ -15,11 +16,12 @@ from ..scene.document import Scene
 from ..scene.effects import Trail
 from ..scene.layers import Title
 from ..scene.tracks import value_at
-from .boxes import boxes_of
+from .boxes import around, boxes_of, widened
 from .canvas import Box, Canvas, Letter
 from .dress import Dress, dress
 from .outlines import displaced, of_glyphs
-from .steps import cast_of, displacement_of, outlined, trail_of, values_of, with_shadows
+from .sheets import Drawn
+from .steps import as_copies, cast_of, displacement_of, trail_of, values_of, with_shadows
 
 # Frames are worked out so many at a time: that costs little more than one, and as a rule the
 # next frame that is asked for is the next one.
@@ -74,19 +76,24 @@ class SetTitle:
         """That of the layer as a whole; a title's letters have it each for itself."""
         return 1.0
 
-    def drawn(self, canvas: Canvas, times: np.ndarray) -> tuple[list[list[Letter]], Box]:
-        """The letters at each of `times`, and the box of all that is drawn then."""
+    def drawn(self, canvas: Canvas, times: np.ndarray) -> Drawn:
+        """The letters at each of `times`."""
         trail = trail_of(self._title)
         if trail is not None:
             found = [self._with_trail(canvas, float(time), trail) for time in times]
-        elif len(times) == 1:
-            found = [self._plain(canvas, *self._at(float(times[0])))]
-        else:
-            block = self._work_out(times)
-            found = [self._plain(canvas, block, row) for row in range(len(times))]
-        boxes = np.array([box for _, box in found])
-        around = (*boxes[:, :2].min(axis=0).tolist(), *boxes[:, 2:].max(axis=0).tolist())
-        return [letters for letters, _ in found], around
+            return Drawn(
+                [letters for letters, _ in found],
+                lambda: around([box for _, find in found for box in find()]),
+            )
+        if len(times) == 1:
+            block, row = self._at(float(times[0]))
+            return Drawn([self._plain(canvas, block, row)], lambda: self._box(block, row))
+        block = self._work_out(times)
+        rows = range(len(times))
+        return Drawn(
+            [self._plain(canvas, block, row) for row in rows],
+            lambda: around([self._box(block, row) for row in rows]),
+        )
 
     def _at(self, frame: float) -> tuple[_Block, int]:
         """The block that a frame is in, and its place there."""
@@ -106,7 +113,7 @@ class SetTitle:
         axes = moved_axes(self._layout, composites)
         return _Block(times, self._layout.ink, placed.matrices, opacities, worn, axes)
 
-    def _plain(self, canvas: Canvas, block: _Block, row: int) -> tuple[list[Letter], Box]:
+    def _plain(self, canvas: Canvas, block: _Block, row: int) -> list[Letter]:
         """The letters at one time of a block, in the order in which they are drawn."""
         worn = block.dress
         every = zip(
@@ -119,53 +126,48 @@ class SetTitle:
             strict=True,
         )
         letters = [Letter(*letter) for letter in every]
-        seen = [letters[n] for n in self._order(block, row) if letters[n].opacity > 0]
-        cast = cast_of(self._title, float(block.times[row]))
-        return with_shadows(seen, cast), self._widened(block, row, cast)
+        if self._title.draw_order != "reading":
+            letters = [letters[number] for number in self._order(block, row)]
+        seen = [letter for letter in letters if letter.opacity > 0]
+        return with_shadows(seen, cast_of(self._title, float(block.times[row])))
 
     def _order(self, block: _Block, row: int) -> list[int]:
-        count = len(self._layout.characters)
-        if self._title.draw_order == "reading":
-            return list(range(count))
+        """The places of the letters from the back to the front."""
         if self._title.draw_order == "reverse":
-            return list(range(count))[::-1]
+            return list(range(len(self._layout.characters)))[::-1]
         depths = block.matrices[row][:, 2]
         away = (
             depths[:, 0] * self._middles[:, 0] + depths[:, 1] * self._middles[:, 1] + depths[:, 2]
         )
         return np.argsort(-away, kind="stable").tolist()
 
-    def _widened(self, block: _Block, row: int, cast: Any) -> Box:
+    def _box(self, block: _Block, row: int) -> Box:
         """The box of the letters with what shadows and displacements add."""
-        left, top, right, bottom = block.boxes[row]
+        cast = cast_of(self._title, float(block.times[row]))
         more = cast.reach if cast else 0.0
         displacement = displacement_of(self._title)
         if displacement is not None:
             # In the layer's own px; a letter that is drawn larger is displaced further.
             largest = np.abs(block.matrices[row, :, :2, :2]).max(initial=1.0)
             more += float(value_at(displacement.amount, block.times[row]) * 2 * largest)
-        return left - more, top - more, right + more, bottom + more
+        return widened(block.boxes[row], more)
 
-    def _with_trail(self, canvas: Canvas, time: float, trail: Trail) -> tuple[list[Letter], Box]:
-        """The letters after the copies of them as they were, the oldest first."""
+    def _with_trail(
+        self, canvas: Canvas, time: float, trail: Trail
+    ) -> tuple[list[Letter], Callable[[], list[Box]]]:
+        """The letters after the copies of them as they were, the oldest first; and their boxes."""
         back = np.arange(trail.copies, -1, -1)
         values = values_of(trail, time)
         fade, shrink, width = (values[name] for name in ("fade", "shrink", "outline"))
         block = self._work_out(time - back * trail.gap, np.minimum(shrink**back, _LARGEST))
         block.opacities *= (fade**back)[:, None]
         letters: list[Letter] = []
-        for row in range(len(back)):
-            copies, _ = self._plain(canvas, block, row)
-            is_copy = row < len(back) - 1
-            letters += [outlined(each, width) if width and is_copy else each for each in copies]
-        boxes = np.array(
-            [self._widened(block, row, cast_of(self._title, time)) for row in range(len(back))]
-        )
-        around = (
-            *(boxes[:, :2].min(axis=0) - width).tolist(),
-            *(boxes[:, 2:].max(axis=0) + width).tolist(),
-        )
-        return letters, around
+        for row in range(trail.copies):
+            letters += as_copies(self._plain(canvas, block, row), width)
+        letters += self._plain(canvas, block, trail.copies)
+        return letters, lambda: [
+            widened(self._box(block, row), width) for row in range(trail.copies + 1)
+        ]
 
     def _outlines_at(self, canvas: Canvas, block: _Block, row: int) -> list[Any]:
         """The prepared outlines of all characters at a time of a block."""

@@ -10,7 +10,6 @@ from ..pane import Pane, Scale
 # A disc is widened by a ring of discs, twice its radius away, to one of three times its radius.
 # There they stand a third of their radius apart: what is left between is below half a pixel.
 _APART = 1 / 3
-_LEAST = 1.5  # px, of a disc that is made at once
 
 
 def outline(pane: Pane, values: dict[str, Any], scale: Scale) -> Pane:
@@ -22,9 +21,10 @@ def outline(pane: Pane, values: dict[str, Any], scale: Scale) -> Pane:
     grown = pane.grown(*beyond)
     alpha = grown.pixels[..., 3]
     wide = alpha
-    for share in _rings(max(across, down)):
+    wider = max(across, down)
+    for radius in _rings(round(wider)):
         narrow, wide = wide, wide.copy()
-        for x, y in _offsets(across * share, down * share):
+        for x, y in _offsets(radius * across / wider, radius * down / wider):
             _raise(wide, narrow, x, y)
     color = [int(values["color"][at : at + 2], 16) for at in (5, 3, 1)] + [255]
     line = wide[..., None] * np.array(color, dtype=np.uint16) // 255
@@ -33,13 +33,13 @@ def outline(pane: Pane, values: dict[str, Any], scale: Scale) -> Pane:
     return grown.like(grown.pixels + (line * rest + 127) // 255)
 
 
-def _rings(width: float) -> list[float]:
-    """The radii of rings, as shares of `width`, that one after another make a disc of it."""
-    share, rings = 1.0, []
-    while width * share > _LEAST:
-        rings.append(share * 2 / 3)
-        share /= 3
-    return [share, *reversed(rings)]
+def _rings(width: int) -> list[int]:
+    """The radii of rings that one after another make a disc of a radius."""
+    rings = []
+    while width > 1:
+        rings.append(width * 2 // 3)
+        width -= rings[-1]
+    return [width, *reversed(rings)]
 
 
 def _offsets(across: float, down: float) -> list[tuple[int, int]]:

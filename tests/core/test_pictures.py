@@ -1,0 +1,142 @@
+"""Each effect, mask, blend and shape drawn small, and held against the picture that is kept of it.
+
+BALLETTO_UPDATE_GOLDEN=1 draws the kept pictures anew; look at them before they are committed.
+"""
+
+import os
+from pathlib import Path
+from unittest import TestCase
+
+import numpy as np
+from PIL import Image
+
+from balletto.picture.frame import Picture, draw_frame
+from balletto.scene import files
+from balletto.scene.effects import EFFECT_KINDS
+from balletto.scene.layers import BLENDS
+from balletto.scene.masks import MASK_KINDS
+from balletto.scene.shapes import SHAPE_KINDS
+
+from .scenes import scene_data
+
+FOLDER = Path(__file__).parents[1] / "golden" / "pictures"
+# Edges may come out by a step of grey otherwise on another machine; a wrong place or colour of
+# anything brings the ratio below 30.
+PSNR_MIN_DB = 40
+SIZE = (160, 90)
+
+
+def title(**changes):
+    made = {
+        "id": "t1",
+        "kind": "title",
+        "span": [0, 90],
+        "text": "Orb",
+        "style": {"font": "Anybody", "axes": {"wght": 800}, "size": 52, "fill": "#F2B705"},
+        "transform": {"position": [80, 62, 0]},
+    }
+    return {**made, **changes}
+
+
+def shape(**changes):
+    made = {"id": "s1", "kind": "shape", "span": [0, 90], "transform": {"position": [80, 45, 0]}}
+    return {**made, "fill": "#2BB5A0", "stroke": {"width": 4, "color": "#FFFFFF"}, **changes}
+
+
+SLIDE = {
+    "id": "m1",
+    "pose": {"x": -120},
+    "amount": {"keys": [{"at": 0, "value": 1}, {"at": 20, "value": 0}]},
+}
+EFFECTS = {
+    "blur": {"x": 5, "y": 1},
+    "directional-blur": {"length": 24, "angle": 30},
+    "zoom-blur": {"amount": 40, "y": 80},
+    "glow": {"radius": 8, "strength": 150, "color": "#E0523A"},
+    "shadow": {"x": 6, "y": 5, "softness": 2, "color": "#2BB5A0", "opacity": 0.9},
+    "tint": {"color": "#2BB5A0", "amount": 80},
+    "hue": {"turn": 120, "saturation": 70},
+    "light": {"brightness": 60, "contrast": 140},
+    "outline": {"width": 5, "color": "#FFFFFF"},
+    "trail": {"copies": 5, "gap": 2, "fade": 0.7, "shrink": 0.95},
+    "displace": {"size": 12, "amount": 5, "seed": 3},
+}
+MASKS = {
+    "rectangle": {"size": [90, 30], "center": [0, -18], "corner": 8, "feather": 2},
+    "ellipse": {"size": [80, 40], "center": [0, -18], "invert": True, "expand": -4},
+    "path": {"path": "M-60 10L0 -50L60 10Z", "rotation": 20, "opacity": 0.8},
+}
+SHAPES = {
+    "line": {"from": [-50, 20], "to": [50, -20]},
+    "rectangle": {"size": [100, 50], "corner": 14},
+    "ellipse": {"size": [110, 60]},
+    "arc": {"size": [70, 70], "start": -90, "sweep": 200},
+    "polygon": {"corners": 5, "radius": 36},
+    "star": {"corners": 6, "outer": 38, "inner": 18},
+    "path": {"path": "M-50 0C-20 -60 20 60 50 0"},
+}
+FORM = {"kind": "rectangle", "size": [100, 50]}
+
+
+def cases():
+    """Name and layers of each small picture."""
+    for kind, values in EFFECTS.items():
+        moves = [SLIDE] if kind == "trail" else []
+        yield f"effect-{kind}", [title(effects=[{"kind": kind, **values}], moves=moves)]
+    for kind, values in MASKS.items():
+        yield f"mask-{kind}", [title(masks=[{"kind": kind, **values}])]
+    for kind, values in SHAPES.items():
+        yield f"shape-{kind}", [shape(shape={"kind": kind, **values})]
+    ground = shape(id="s0", shape=FORM, fill="#7B4FD0")
+    for blend in BLENDS:
+        yield f"blend-{blend}", [ground, title(blend=blend)]
+    yield (
+        "stroke-dashes",
+        [
+            shape(
+                shape=FORM, stroke={"width": 4, "dashes": [10, 6], "ends": "flat", "joins": "sharp"}
+            )
+        ],
+    )
+    yield (
+        "stroke-drawn-on",
+        [shape(shape=FORM, stroke={"width": 6, "start": 10, "end": 60, "travel": 55})],
+    )
+    yield "motion-blur", [title(moves=[SLIDE], motion_blur={"angle": 360})]
+    yield "matte-alpha", [title(), shape(shape=FORM, matte={"layer": "t1"})]
+    light = {"layer": "t1", "by": "luminance", "invert": True, "visible": True}
+    yield "matte-luminance", [title(), shape(shape=FORM, matte=light)]
+    group = {"id": "g1", "kind": "group", "span": [0, 90]}
+    turned = {"position": [10, 10, 0], "rotation": [0, 0, 15], "opacity": 0.5}
+    yield (
+        "group",
+        [{**group, "transform": turned}, shape(shape=FORM, group="g1"), title(group="g1")],
+    )
+    half = {"kind": "rectangle", "size": [80, 90], "center": [40, 45], "fixed": True}
+    adjusted = {"id": "a1", "kind": "adjustment", "span": [0, 90], "masks": [half]}
+    hue = {"kind": "hue", "turn": 180}
+    yield "adjustment", [shape(shape=FORM), title(), {**adjusted, "effects": [hue]}]
+
+
+class PicturesTest(TestCase):
+    def test_every_kind_has_a_picture(self):
+        self.assertEqual(set(EFFECTS), set(EFFECT_KINDS))
+        self.assertEqual(set(MASKS), set(MASK_KINDS))
+        self.assertEqual(set(SHAPES), set(SHAPE_KINDS))
+
+    def test_pictures_are_as_they_are_kept(self):
+        for name, layers in cases():
+            with self.subTest(name):
+                data = scene_data(layers=layers, size=list(SIZE))
+                pixels = draw_frame(Picture(files.from_data(data)), 12)[..., 2::-1]
+                path = FOLDER / f"{name}.png"
+                if os.environ.get("BALLETTO_UPDATE_GOLDEN"):
+                    Image.fromarray(np.ascontiguousarray(pixels)).save(path, optimize=True)
+                kept = np.asarray(Image.open(path).convert("RGB"))
+                self.assertGreaterEqual(psnr(pixels, kept), PSNR_MIN_DB)
+
+
+def psnr(one, other):
+    """Peak signal to noise, in dB."""
+    error = np.mean((one.astype(float) - other) ** 2)
+    return np.inf if error == 0 else 10 * np.log10(255**2 / error)
