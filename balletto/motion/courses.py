@@ -7,7 +7,7 @@ import numpy as np
 from pydantic import BaseModel
 
 from ..scene.document import Scene
-from ..scene.layers import Title
+from ..scene.layers import Layer
 from ..scene.tracks import Track, value_at
 
 SAMPLES = 400  # over the whole scene, besides those at the keys
@@ -25,12 +25,16 @@ class KeyedValue(NamedTuple):
     track: Track
 
 
-def keyed_values(title: Title) -> list[KeyedValue]:
-    """The values of a title that have keyframes: its own, then those of its moves in turn."""
-    own = [(f"{title.id}.{path}", value) for path, value in _tracks(title.transform, "transform")]
-    rows = [KeyedValue(path, None, 0, value) for path, value in own]
-    for move in title.moves:
-        base = f"{title.id}.moves.{move.id}"
+def keyed_values(layer: Layer) -> list[KeyedValue]:
+    """The values of a layer that have keyframes: its own, then those of its moves in turn."""
+    rows = [
+        KeyedValue(path, None, 0, track)
+        for name in type(layer).model_fields
+        if name != "moves"
+        for path, track in _tracks(getattr(layer, name), f"{layer.id}.{name}")
+    ]
+    for move in getattr(layer, "moves", ()):
+        base = f"{layer.id}.moves.{move.id}"
         for path, track in _tracks(move, base):
             # What a pose and an amount say counts from the start of the move.
             is_local = path.startswith((f"{base}.pose.", f"{base}.amount"))

@@ -34,7 +34,7 @@ def _line(shape: Any, at: np.ndarray) -> Commands:
 
 def _arc(shape: Any, at: np.ndarray) -> Commands:
     size = value_at(shape.size, at).tolist()
-    return arc(*size, _number(shape.start, at), _number(shape.sweep, at))
+    return arc(*size, _number(shape.angle, at), _number(shape.sweep, at))
 
 
 SHAPES: dict[str, Callable[[Any, np.ndarray], Commands]] = {
@@ -151,7 +151,9 @@ def _scaled(pivot: tuple[float, float], factor: float) -> np.ndarray:
 def _stroke(stroke: Stroke, at: np.ndarray) -> Line | None:
     """A stroke at a time; None if there is nothing of it."""
     width = _number(stroke.width, at)
-    seen = _seen(*(_number(value, at) / 100 for value in (stroke.start, stroke.end, stroke.travel)))
+    seen = _seen(
+        *(_number(value, at) / 100 for value in (stroke.first, stroke.last, stroke.travel))
+    )
     if width <= 0 or seen == ():
         return None
     color = value_at(stroke.color, at)

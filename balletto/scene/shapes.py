@@ -46,7 +46,7 @@ class Arc(Model):
 
     kind: Literal["arc"]
     size: changing(Size2) = (300, 300)
-    start: changing(Degrees) = -90
+    angle: changing(Degrees) = -90
     sweep: changing(Degrees) = 270
 
 
@@ -93,8 +93,8 @@ Dashes = Annotated[
 class Stroke(Model):
     """The line along the edge of a shape: its width, dashes (on, off, ... in px), ends, joins.
 
-    `dash_shift` moves the dashes along. Seen is what lies from `start` to `end` percent of its
-    length, moved on by `travel`: keyed, the line draws itself on and off.
+    `dash_shift` moves the dashes along. Seen is what lies `from` so many `to` so many percent of
+    its length, moved on by `travel`: keyed, the line draws itself on and off.
     """
 
     width: changing(Distance) = 6
@@ -103,6 +103,6 @@ class Stroke(Model):
     dash_shift: changing(number("a length in pixels", ge=-1_000_000, le=1_000_000)) = 0
     ends: Literal["flat", "round", "square"] = "round"
     joins: Literal["sharp", "round", "cut"] = "round"
-    start: changing(Percent) = 0
-    end: changing(Percent) = 100
+    first: changing(Percent) = Field(0, alias="from")
+    last: changing(Percent) = Field(100, alias="to")
     travel: changing(Percent) = 0

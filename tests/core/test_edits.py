@@ -48,7 +48,7 @@ class EditTest(TestCase):
 
 class TitleTest(EditTest):
     def test_every_edit_is_tested(self):
-        """Here, or in test_keyframe_edits."""
+        """Here, in test_keyframe_edits, or in test_group_edits."""
         tested = {
             "set-value", "clear-value", "add-key", "remove-key", "set-text", "style-letters",
             "add-layer", "remove-layer", "add-move", "remove-move", "set-length", "replace-scene",
@@ -57,7 +57,9 @@ class TitleTest(EditTest):
             "shift-layer", "shift-place", "split-layer", "shift-keys", "stretch-keys", "align-keys",
             "reverse-keys", "remove-keys", "ease-keys", "flatten-keys", "paste-keys",
             "distribute-keys", "distribute-layers", "paste-layers", "paste-style", "paste-moves",
-            "add-marker", "change-marker", "remove-marker", "several",
+            "add-marker", "change-marker", "remove-marker", "several", "group-layers",
+            "ungroup-layers", "add-effect", "remove-effect", "move-effect", "add-mask",
+            "remove-mask",
         }  # fmt: skip
         self.assertEqual(set(EDITS), tested)
 

@@ -70,7 +70,7 @@ SHAPES = {
     "line": {"from": [-50, 20], "to": [50, -20]},
     "rectangle": {"size": [100, 50], "corner": 14},
     "ellipse": {"size": [110, 60]},
-    "arc": {"size": [70, 70], "start": -90, "sweep": 200},
+    "arc": {"size": [70, 70], "angle": -90, "sweep": 200},
     "polygon": {"corners": 5, "radius": 36},
     "star": {"corners": 6, "outer": 38, "inner": 18},
     "path": {"path": "M-50 0C-20 -60 20 60 50 0"},
@@ -100,7 +100,7 @@ def cases():
     )
     yield (
         "stroke-drawn-on",
-        [shape(shape=FORM, stroke={"width": 6, "start": 10, "end": 60, "travel": 55})],
+        [shape(shape=FORM, stroke={"width": 6, "from": 10, "to": 60, "travel": 55})],
     )
     yield "motion-blur", [title(moves=[SLIDE], motion_blur={"angle": 360})]
     yield "matte-alpha", [title(), shape(shape=FORM, matte={"layer": "t1"})]

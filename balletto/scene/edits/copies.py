@@ -17,7 +17,7 @@ from ..ties import ties_in
 from ..tracks import is_track, value_at
 from .base import Document, Edit, edit
 from .keyframes import Key, Rows, track_of
-from .layers import with_ties
+from .layers import family_of, with_new_ids
 from .paths import find, frames, free_id, layer_pointer, name_of, pointer_to, start_of, with_parents
 
 
@@ -28,13 +28,8 @@ class PasteLayers(Edit):
     layers: list[dict[str, Any]] = Field(min_length=1)
 
     def changes(self, document: Document) -> list[Change]:
-        there = list(document.get("layers", []))
-        names: dict[str, str] = {}
-        for layer in self.layers:
-            names[layer["id"]] = free_id(there, layer["kind"][:1])
-            there.append({**layer, "id": names[layer["id"]]})
-        first = len(there) - len(self.layers)
-        return [Change("put", ("layers",), there[:first] + with_ties(there[first:], names))]
+        there = document.get("layers", [])
+        return [Change("put", ("layers",), [*there, *with_new_ids(self.layers, there)])]
 
     def label(self, document: Document) -> str:
         one = name_of(self.layers[0])
@@ -49,8 +44,20 @@ def copied_layers(document: Document, layers: list[str], same_scene: bool) -> li
     """
     for layer in layers:
         layer_pointer(document, layer)
-    source = document if same_scene else _loosened(document, layers)
-    return [layer for layer in source["layers"] if layer["id"] in layers]
+    family = {each for layer in layers for each in family_of(document, layer)}
+    source = document if same_scene else _loosened(document, list(family))
+    copied = [layer for layer in source["layers"] if layer["id"] in family]
+    return copied if same_scene else [_alone(layer, family) for layer in copied]
+
+
+def _alone(layer: dict[str, Any], family: set[str]) -> dict[str, Any]:
+    """A layer without the group or matte that stays behind."""
+    left = dict(layer)
+    if left.get("group") not in family:
+        left.pop("group", None)
+    if left.get("matte", {}).get("layer") not in family:
+        left.pop("matte", None)
+    return left
 
 
 def _loosened(document: Document, layers: list[str]) -> Document:

@@ -30,12 +30,21 @@ class AddLayer(Edit):
 
 @edit("remove-layer")
 class RemoveLayer(Edit):
-    """Takes a layer away."""
+    """Takes a layer away, a group with all that is in it; it is a matte no more."""
 
     layer: str
 
     def changes(self, document: Document) -> list[Change]:
-        return [Change("remove", layer_pointer(document, self.layer))]
+        layer_pointer(document, self.layer)
+        gone = family_of(document, self.layer)
+        left = [
+            {name: value for name, value in layer.items() if name != "matte"}
+            if layer.get("matte", {}).get("layer") in gone
+            else layer
+            for layer in document["layers"]
+            if layer["id"] not in gone
+        ]
+        return [Change("put", ("layers",), left)]
 
     def label(self, document: Document) -> str:
         return f"{name_of(get(document, layer_pointer(document, self.layer)))} removed"
@@ -43,16 +52,17 @@ class RemoveLayer(Edit):
 
 @edit("duplicate-layer")
 class DuplicateLayer(Edit):
-    """Puts a copy of a layer in front of it."""
+    """Puts a copy of a layer in front of it, of a group with all that is in it."""
 
     layer: str
 
     def changes(self, document: Document) -> list[Change]:
-        layers, index = document["layers"], layer_pointer(document, self.layer)[1]
-        original = layers[index]
-        name = {"name": f"{original['name']} copy"} if original.get("name") else {}
-        copy = renamed({**original, **name}, free_id(layers, original["kind"][:1]))
-        return [Change("insert", ("layers", index + 1), copy)]
+        copies = copies_of(document, self.layer)
+        named = [
+            {**copy, "name": f"{copy['name']} copy"} if copy.get("name") and not number else copy
+            for number, copy in enumerate(reversed(copies))
+        ]
+        return _in_front_of(document, self.layer, named[::-1])
 
     def label(self, document: Document) -> str:
         return f"{name_of(get(document, layer_pointer(document, self.layer)))} duplicated"
@@ -86,8 +96,14 @@ class ShiftLayer(Edit):
     by: float = Field(ge=-1_000_000, le=1_000_000)
 
     def changes(self, document: Document) -> list[Change]:
-        pointer = layer_pointer(document, self.layer)
-        return [Change("put", pointer, shifted(get(document, pointer), self.by))]
+        return [
+            Change(
+                "put",
+                layer_pointer(document, each),
+                shifted(find(document, layer_pointer(document, each)), self.by),
+            )
+            for each in family_of(document, self.layer)
+        ]
 
     def label(self, document: Document) -> str:
         name = name_of(get(document, layer_pointer(document, self.layer)))
@@ -124,8 +140,8 @@ class ShiftPlace(Edit):
 def shifted(layer: dict[str, Any], by: float) -> dict[str, Any]:
     """A layer with all its times `by` frames later."""
     changed = {**layer, "span": [frames(frame + by) for frame in layer["span"]]}
-    for name in ("moves", "transform"):
-        if name in layer:
+    for name in ("moves", "transform", "effects", "masks", "shape", "stroke", "motion_blur"):
+        if layer.get(name):
             changed[name] = _later(layer[name], by)
     return changed
 
@@ -147,9 +163,48 @@ def _later(data: Any, by: float) -> Any:
     }
 
 
-def renamed(layer: dict[str, Any], identifier: str) -> dict[str, Any]:
-    """A copy of a layer under another id; ties between its own values stay within it."""
-    return with_ties({**layer, "id": identifier}, {layer["id"]: identifier})
+def family_of(document: Document, layer: str) -> list[str]:
+    """The ids of a layer and of all that is in it if it is a group, from the back to the front."""
+    family = {layer}
+    while more := {
+        each["id"]
+        for each in document["layers"]
+        if each.get("group") in family and each["id"] not in family
+    }:
+        family |= more
+    return [each["id"] for each in document["layers"] if each["id"] in family]
+
+
+def copies_of(document: Document, layer: str) -> list[dict[str, Any]]:
+    """Copies of a layer and of all that is in it, under free ids, the layer itself the last."""
+    family = family_of(document, layer)
+    originals = [each for each in document["layers"] if each["id"] in family]
+    originals.sort(key=lambda each: each["id"] == layer)
+    return with_new_ids(originals, document["layers"])
+
+
+def with_new_ids(layers: list[dict[str, Any]], there: list[dict[str, Any]]) -> list[dict[str, Any]]:
+    """Copies of layers under ids that none of those `there` has; what leads from one to another,
+    a tie, a group or a matte, leads from copy to copy."""
+    taken, names = list(there), {}
+    for layer in layers:
+        names[layer["id"]] = free_id(taken, layer["kind"][:1])
+        taken.append({"id": names[layer["id"]]})
+    return [_renamed(layer, names) for layer in layers]
+
+
+def _renamed(layer: dict[str, Any], names: dict[str, str]) -> dict[str, Any]:
+    copy = with_ties({**layer, "id": names[layer["id"]]}, names)
+    if copy.get("group") in names:
+        copy["group"] = names[copy["group"]]
+    if copy.get("matte", {}).get("layer") in names:
+        copy["matte"] = {**copy["matte"], "layer": names[copy["matte"]["layer"]]}
+    return copy
+
+
+def _in_front_of(document: Document, layer: str, added: list[dict[str, Any]]) -> list[Change]:
+    place = layer_pointer(document, layer)[1] + 1
+    return [Change("insert", ("layers", place + n), each) for n, each in enumerate(added)]
 
 
 def with_ties(data: Any, names: dict[str, str]) -> Any:
@@ -172,16 +227,17 @@ class SplitLayer(Edit):
     at: float = Field(ge=-1_000_000, le=1_000_000)
 
     def changes(self, document: Document) -> list[Change]:
-        layers, pointer = document["layers"], layer_pointer(document, self.layer)
+        pointer = layer_pointer(document, self.layer)
         layer = get(document, pointer)
         first, end = layer["span"]
         if not first < self.at < end:
             told = f"the layer shows from frame {first:g} to {end:g}: go in between to split it"
             raise SceneError.at(self.layer, told)
-        rest = renamed({**layer, "span": [self.at, end]}, free_id(layers, layer["kind"][:1]))
+        *inside, rest = copies_of(document, self.layer)
+        added = [*inside, {**rest, "span": [self.at, end]}]
         return [
             Change("put", (*pointer, "span"), [first, self.at]),
-            Change("insert", ("layers", pointer[1] + 1), rest),
+            *_in_front_of(document, self.layer, added),
         ]
 
     def label(self, document: Document) -> str:

@@ -1,0 +1,69 @@
+"""Edits of groups: layers put together, and taken apart again."""
+
+from typing import Any
+
+from pydantic import Field
+
+from ..changes import Change, get
+from ..errors import SceneError
+from .base import Document, Edit, edit
+from .paths import free_id, layer_pointer, name_of
+
+
+@edit("group-layers")
+class GroupLayers(Edit):
+    """Puts layers, which are in one group or in none, into a new group, in front of the front one.
+
+    The group turns and grows about `pivot`, px of the picture or of the group around it.
+    """
+
+    layers: list[str] = Field(min_length=1)
+    pivot: tuple[float, float] = (0, 0)
+
+    def changes(self, document: Document) -> list[Change]:
+        places = sorted(layer_pointer(document, layer)[1] for layer in self.layers)
+        chosen = [document["layers"][place] for place in places]
+        around = {layer.get("group") for layer in chosen}
+        if len(around) > 1:
+            told = "layers of different groups cannot be put into one: choose those of one group"
+            raise SceneError.at("layers", told)
+        group: dict[str, Any] = {
+            "id": free_id(document["layers"], "g"),
+            "kind": "group",
+            "name": "Group",
+            "span": [min(x["span"][0] for x in chosen), max(x["span"][1] for x in chosen)],
+            "transform": {"pivot": list(self.pivot)},
+        }
+        if around != {None}:
+            group["group"] = around.pop()
+        inside = [Change("put", ("layers", place, "group"), group["id"]) for place in places]
+        return [*inside, Change("insert", ("layers", places[-1] + 1), group)]
+
+    def label(self, document: Document) -> str:
+        count = len(self.layers)
+        return f"{count} layer{'s' * (count != 1)} grouped"
+
+
+@edit("ungroup-layers")
+class UngroupLayers(Edit):
+    """Takes a group away and leaves what is in it, in the group around it if there is one."""
+
+    layer: str
+
+    def changes(self, document: Document) -> list[Change]:
+        pointer = layer_pointer(document, self.layer)
+        group = get(document, pointer)
+        if group["kind"] != "group":
+            raise SceneError.at(self.layer, f"{name_of(group)} is no group")
+        changes = []
+        for place, layer in enumerate(document["layers"]):
+            if layer.get("group") == self.layer and "group" in group:
+                changes.append(Change("put", ("layers", place, "group"), group["group"]))
+            elif layer.get("group") == self.layer:
+                changes.append(Change("remove", ("layers", place, "group")))
+            if layer.get("matte", {}).get("layer") == self.layer:
+                changes.append(Change("remove", ("layers", place, "matte")))
+        return [*changes, Change("remove", pointer)]
+
+    def label(self, document: Document) -> str:
+        return f"{name_of(get(document, layer_pointer(document, self.layer)))} ungrouped"
