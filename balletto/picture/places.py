@@ -195,6 +195,24 @@ def _shifts(boxes: dict[str, np.ndarray], to: str) -> dict[str, tuple[int, float
     }
 
 
+def group_pivot(scene: Scene, layers: list[str], frame: float) -> list[float]:
+    """The middle of the box around layers, in the space of the group that they are in, or of the
+    picture; [0, 0] if none of them takes up any room."""
+    boxes = [
+        _extent(_corners(_matrix(scene, layer, frame)[None], np.array([box]))[0].tolist())
+        for layer in map(scene.layer, layers)
+        if (box := rest_box(scene, layer, frame)) is not None
+    ]
+    if not boxes:
+        return [0.0, 0.0]
+    around = np.array([np.min(boxes, axis=(0, 1)), np.max(boxes, axis=(0, 1))]).mean(axis=0)
+    groups = scene.groups_of(scene.layer(layers[0]))
+    if groups:
+        back = np.linalg.pinv(_matrix(scene, groups[0], frame)) @ [*around, 1.0]
+        around = back[:2] / back[2]
+    return np.round(around, 2).tolist()
+
+
 def layer_position(scene: Scene, layer_id: str, frame: float) -> list[float]:
     """The position of a layer at a frame."""
     return value_at(scene.layer(layer_id).transform.position, np.array(frame)).tolist()

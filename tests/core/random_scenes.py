@@ -188,7 +188,9 @@ class RandomScenes:
                 holder[key]["tie"]["to"] = "scene.camera.distance"
                 if key in ("fill", "outline_color", "color"):
                     holder[key] = "#123456"
-                elif key == "rotation" and holder.get("kind") in MASK_KINDS:
+                elif (key == "rotation" and holder.get("kind") in MASK_KINDS) or (
+                    key in ("from", "to") and within == "stroke"
+                ):
                     holder[key] = 30
                 elif key in _VECTORS and within != "pose":
                     holder[key] = _VECTORS[key]

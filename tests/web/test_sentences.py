@@ -10,13 +10,20 @@ import numpy as np
 from balletto.picture.film import preset_film
 from balletto.scene import files
 from balletto.scene.edits import apply
+from balletto.scene.effects import EFFECT_KINDS
+from balletto.scene.errors import SceneError
+from balletto.scene.masks import MASK_KINDS
 from balletto.scene.presets import fitted, presets
+from balletto.scene.shapes import SHAPE_KINDS
 from balletto.scene.tracks import value_at
 from tests.core.random_scenes import RandomScenes
 from tests.core.scenes import scene_data
+from web.workbench.bench import PLACE_ACTIONS
+from web.workbench.dress_sentences import EFFECTS, MASKS, dress_cards, dress_to_add
 from web.workbench.move_sentences import MoveSentence
+from web.workbench.shape_sentences import SHAPES, shape_more, shape_sentences
 from web.workbench.ties import tie_targets
-from web.workbench.title_sentences import TypeSentence, place_actions, place_more, place_sentence
+from web.workbench.title_sentences import TypeSentence, place_more, place_sentence
 
 _NUMBERS = re.compile(r'data-edit="([^"]*)"[^>]*aria-valuenow="([^"]*)"')
 _COLORS = re.compile(r'data-edit="([^"]*)" value="(#[0-9A-Fa-f]{6})"')
@@ -53,16 +60,37 @@ def edits_in(sentences):
                 yield {**edit, "value": json.loads(html.unescape(option[1]))}
 
 
-def sentences_of(scene, title):
-    yield TypeSentence(title).sentence()
-    places = [value_at(value, np.array(3.0)) for _, value in title.transform]
+def sentences_of(scene, layer):
+    places = [value_at(value, np.array(3.0)) for _, value in layer.transform]
     if max(np.abs(place).max() for place in places) < 10_000:  # what "continue" leads to may not
-        yield place_sentence(title, lambda value: value_at(value, np.array(3.0)).tolist())
-    yield from place_more(title)
-    for move in title.moves:
-        words = MoveSentence(scene, title, move)
-        yield words.sentence()
-        yield from words.more()
+        yield place_sentence(layer, lambda value: value_at(value, np.array(3.0)).tolist())
+    yield from place_more(layer)
+    for card in dress_cards(scene, layer):
+        yield card.sentence
+        yield from card.more
+    if layer.kind == "shape":
+        yield from shape_sentences(layer)
+        yield from shape_more(layer)
+    if layer.kind == "title":
+        yield TypeSentence(layer).sentence()
+        for move in layer.moves:
+            words = MoveSentence(scene, layer, move)
+            yield words.sentence()
+            yield from words.more()
+
+
+def offers_of(scene, layer):
+    """The edits of all buttons of a layer."""
+    yield from PLACE_ACTIONS[layer.kind](layer)
+    for _, offers in dress_to_add(scene, layer):
+        yield from offers
+    for card in dress_cards(scene, layer):
+        yield {"label": "remove", "edit": card.remove}
+        if card.earlier:
+            yield {"label": "earlier", "edit": card.earlier}
+    for move in layer.moves if layer.kind == "title" else ():
+        words = MoveSentence(scene, layer, move)
+        yield from [*words.actions(), *words.pose_to_add(), *words.reach_to_add()]
 
 
 class EverySentenceTest(TestCase):
@@ -72,8 +100,8 @@ class EverySentenceTest(TestCase):
         for seed in range(400):
             data = unlocked(seed)
             scene = files.from_data(data)
-            for title in scene.layers:
-                for edit in edits_in(sentences_of(scene, title)):
+            for layer in scene.layers:
+                for edit in edits_in(sentences_of(scene, layer)):
                     with self.subTest(seed, edit=edit):
                         apply(data, {**edit, "at": 3} if edit["name"] == "set-value" else edit)
                         made += 1
@@ -84,19 +112,22 @@ class EverySentenceTest(TestCase):
         for seed in range(60):
             data = unlocked(seed)
             scene = files.from_data(data)
-            for title in scene.layers:
-                offered = [*place_actions(title)]
-                for move in title.moves:
-                    words = MoveSentence(scene, title, move)
-                    offered += [*words.actions(), *words.pose_to_add(), *words.reach_to_add()]
-                for action in offered:
+            for layer in scene.layers:
+                for action in offers_of(scene, layer):
                     edit = action["edit"]
+                    placed = {**edit, "at": 3} if edit.get("at") == "playhead" else edit
                     with self.subTest(seed, action=action["label"]):
-                        apply(data, {**edit, "at": 3} if edit.get("at") == "playhead" else edit)
+                        try:
+                            apply(data, placed)
+                        except SceneError as error:
+                            # A keyframe of a value that goes "straight on", beyond what can be set.
+                            self.assertEqual(edit["name"], "add-key")
+                            self.assertIn("at most", str(error))
 
     def test_the_lists_of_ties_name_values(self):
         """Each value offered to be followed can be followed by one of its kind."""
         data = scene_data()
+        data["layers"][0]["effects"] = [{"kind": "blur"}, {"kind": "displace"}]
         scene = files.from_data(data)
         for path, said in tie_targets(scene):
             with self.subTest(said):
@@ -105,6 +136,34 @@ class EverySentenceTest(TestCase):
                 if path.endswith(("position", "rotation", "scale")):
                     continue  # several numbers: no single one can follow them
                 apply(data, wanted)
+
+
+class DressWordsTest(TestCase):
+    def test_every_kind_has_its_sentence(self):
+        for kinds, sentences in (
+            (EFFECT_KINDS, EFFECTS),
+            (MASK_KINDS, MASKS),
+            (SHAPE_KINDS, SHAPES),
+        ):
+            self.assertEqual(set(kinds), set(sentences))
+            for kind, model in kinds.items():
+                for name in sentences[kind].values:
+                    fields = {field.alias or key for key, field in model.model_fields.items()}
+                    self.assertIn(name, fields, kind)
+
+    def test_what_a_layer_wears_is_said(self):
+        data = scene_data()
+        data["layers"][0] |= {
+            "effects": [{"kind": "blur", "x": 8}, {"kind": "glow", "color": "#F2B705"}],
+            "masks": [{"kind": "ellipse", "size": [300, 80], "feather": 6}],
+            "motion_blur": {"angle": 270},
+        }
+        scene = files.from_data(data)
+        said = [plain(card.sentence) for card in dress_cards(scene, scene.layers[0])]
+        self.assertEqual(said[0], "Blurred 8 px across and 12 px down.")
+        self.assertIn("Glows 100 % strong, 24 px around,", said[1])
+        self.assertIn("an ellipse of 300 px by 80 px at 0 px across, 0 px down", said[2])
+        self.assertIn("open for 270° of a frame", said[3])
 
 
 class WordsTest(TestCase):

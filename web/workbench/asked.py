@@ -13,13 +13,14 @@ from typing import Any
 from django.http import Http404, HttpRequest
 
 from balletto.motion.units import sweep_of
-from balletto.picture.places import aligned_positions, centered_position, pivot_shift
+from balletto.picture.places import aligned_positions, centered_position, group_pivot, pivot_shift
 from balletto.scene import files
 from balletto.scene.document import Scene as SceneDocument
 from balletto.scene.edits.copies import copied_keys, copied_layers
 from balletto.scene.edits.paths import name_of, start_of
 from balletto.scene.errors import SceneError
 from balletto.scene.presets import fitted, presets
+from balletto.scene.shapes import SHAPE_KINDS
 from web.projects import history
 from web.projects.access import own_scene
 from web.projects.models import Scene
@@ -75,7 +76,26 @@ def _several(asked: Asked, wanted: Data) -> Data:
     edits = wanted.get("edits")
     if not isinstance(edits, list) or not all(isinstance(each, dict) for each in edits):
         return wanted  # the core says what is wrong
-    return {**wanted, "edits": [_in_local_time(asked, each) for each in edits]}
+    alone = [each for each in edits if not _is_done_with_its_group(asked, each, edits)]
+    return {**wanted, "edits": [_in_local_time(asked, each) for each in alone]}
+
+
+# What is done to a group is done to all that is in it.
+_WITH_GROUP = ("remove-layer", "duplicate-layer", "shift-layer", "split-layer")
+
+
+def _is_done_with_its_group(asked: Asked, edit: Data, edits: list[Data]) -> bool:
+    """Whether the same is to be done to a group that the layer of an edit is in."""
+    if edit.get("name") not in _WITH_GROUP:
+        return False
+    same = {each.get("layer") for each in edits if each.get("name") == edit["name"]}
+    groups = {layer["id"]: layer.get("group") for layer in asked.data["layers"]}
+    around = groups.get(edit.get("layer"))
+    while around is not None:
+        if around in same:
+            return True
+        around = groups.get(around)
+    return False
 
 
 def _add_move(asked: Asked, wanted: Data) -> Data:
@@ -84,6 +104,8 @@ def _add_move(asked: Asked, wanted: Data) -> Data:
         return wanted
     preset, letters = presets()[wanted["preset"]], asked.selection.letters
     layer = asked.layer(wanted.get("layer"))
+    if layer["kind"] != "title":
+        raise SceneError.at(layer["id"], "moves are for titles: select one, then add the move")
     move = fitted(preset, asked.data, layer)
     if letters is not None:
         only = sweep_of(asked.document.layer(layer["id"]), move["unit"], *letters)
@@ -119,6 +141,41 @@ def _add_title(asked: Asked, wanted: Data) -> Data:
         "moves": [],
     }
     return {"name": "add-layer", "layer": title}
+
+
+_SHAPE_FILL = "#2BB5A0"
+
+
+def _add_shape(asked: Asked, wanted: Data) -> Data:
+    """A shape in the middle of the picture, of a size that suits it."""
+    width, height = asked.data["size"]
+    kind = wanted.get("shape")
+    if kind not in SHAPE_KINDS or kind == "path":
+        known = ", ".join(name for name in SHAPE_KINDS if name != "path")
+        raise SceneError.at("shape", f"one of {known} is needed")
+    is_line = kind in ("line", "arc")
+    layer = {
+        "kind": "shape",
+        "name": "",
+        "span": [0, asked.data["length"]],
+        "shape": {"kind": kind},
+        "fill": "none" if is_line else _SHAPE_FILL,
+        "stroke": {"width": 8, "color": "#FFFFFF"} if is_line else None,
+        "transform": {"position": [width / 2, height / 2, 0]},
+    }
+    return {"name": "add-layer", "layer": layer}
+
+
+def _add_adjustment(asked: Asked, wanted: Data) -> Data:
+    span = [0, asked.data["length"]]
+    return {"name": "add-layer", "layer": {"kind": "adjustment", "name": "", "span": span}}
+
+
+def _group(asked: Asked, wanted: Data) -> Data:
+    """The selected layers as a group, which turns about the middle of what they take up."""
+    layers = [asked.layer(layer)["id"] for layer in wanted.get("layers", [])]
+    pivot = group_pivot(asked.document, layers, asked.selection.frame)
+    return {"name": "group-layers", "layers": layers, "pivot": pivot}
 
 
 def _center(asked: Asked, wanted: Data) -> Data:
@@ -219,6 +276,9 @@ def _one_or_several(edits: list[Data], said: str) -> Data:
 ASKED: dict[str, Callable[[Asked, Data], Data]] = {
     "add-move": _add_move,
     "add-title": _add_title,
+    "add-shape": _add_shape,
+    "add-adjustment": _add_adjustment,
+    "group": _group,
     "center": _center,
     "align-layers": _align_layers,
     "set-pivot": _set_pivot,

@@ -1,6 +1,7 @@
 """What the workbench shows of a scene: put together once for each answer."""
 
 import json
+from collections.abc import Callable
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import cached_property
@@ -13,22 +14,27 @@ from django.utils.safestring import SafeString
 
 from balletto.lettering.families import FAMILIES
 from balletto.lettering.units import is_blank
+from balletto.motion.courses import keyed_values
 from balletto.motion.warnings import SceneWarning, warnings_of
 from balletto.scene import files
 from balletto.scene.characters import characters_of
 from balletto.scene.document import Scene as SceneDocument
-from balletto.scene.layers import Title
+from balletto.scene.layers import Layer, ShapeLayer, Title
+from balletto.scene.moves import Move
 from balletto.scene.presets import presets
+from balletto.scene.shapes import SHAPE_KINDS
 from balletto.scene.tracks import Track, value_at
 from web.projects import history
 from web.projects.models import Revision, Scene
 from web.projects.takes import ShownTake, shown_takes
 
 from .chips import Chip, choice_chip
+from .dress_sentences import KIND_NAMES, DressCard, dress_cards, dress_to_add
 from .ease_chips import ease_chips
 from .move_sentences import MoveSentence
+from .shape_sentences import shape_actions, shape_more, shape_sentences
 from .ties import tie_targets
-from .title_sentences import TypeSentence, place_actions, place_more, place_sentence
+from .title_sentences import TypeSentence, place_actions, place_more, place_sentence, way_actions
 
 RATES = [
     ("24000/1001", "23.976"), ("24", "24"), ("25", "25"), ("30000/1001", "29.97"), ("30", "30"),
@@ -91,10 +97,10 @@ class Bench:
         """The moves of the selected layer."""
         if self.selected is None:
             return []
-        title = self.selected.layer
-        chosen = next((m.id for m in title.moves if m.id == self.selection.move), None)
-        chosen = chosen or (title.moves[0].id if title.moves else None)
-        return [MoveCard(self, self.selected, move, move.id == chosen) for move in title.moves]
+        moves = self.selected.moves
+        chosen = next((m.id for m in moves if m.id == self.selection.move), None)
+        chosen = chosen or (moves[0].id if moves else None)
+        return [MoveCard(self, self.selected, move, move.id == chosen) for move in moves]
 
     @property
     def move(self) -> "MoveCard | None":
@@ -106,7 +112,7 @@ class Bench:
         if self.selected is None:
             return []
         frames = set(self.selected.key_frames)
-        for move in self.selected.layer.moves:
+        for move in self.selected.moves:
             # Of what counts in local time, the keys of the first unit.
             local = _key_times([move.amount, *move.pose.given.values()])
             frames |= {move.start + at for at in local}
@@ -123,6 +129,9 @@ class Bench:
         ("middle-down", "half-way"), ("bottom", "bottom"),
         ("spread-across", "even across"), ("spread-down", "even down"),
     )  # fmt: skip
+
+    # What a shape can start as.
+    shape_kinds = tuple(kind for kind in SHAPE_KINDS if kind != "path")
 
     @cached_property
     def takes(self) -> list[ShownTake]:
@@ -232,13 +241,60 @@ class Bench:
         return self.document.length * 2 // 3
 
 
+_NAMELESS = {**KIND_NAMES, "title": "Empty title"}
+PLACE_ACTIONS: dict[str, Callable[[Any], list[dict[str, Any]]]] = {
+    "title": place_actions,
+    "shape": lambda layer: [*shape_actions(layer), *way_actions(layer)],
+    "group": lambda layer: [
+        *way_actions(layer),
+        {"label": "ungroup", "edit": {"name": "ungroup-layers", "layer": layer.id}},
+    ],
+    "adjustment": lambda layer: [],
+}
+
+
 @dataclass(frozen=True, eq=False)
 class LayerBlock:
-    """A title in the list of layers."""
+    """A layer in the list of layers."""
 
     bench: Bench
-    layer: Title
+    layer: Layer
     number: int
+
+    @property
+    def is_title(self) -> bool:
+        return isinstance(self.layer, Title)
+
+    @property
+    def moves(self) -> tuple[Move, ...]:
+        """The moves of a title; none of any other layer."""
+        return self.layer.moves if isinstance(self.layer, Title) else ()
+
+    @property
+    def kind_name(self) -> str:
+        return KIND_NAMES[self.layer.kind]
+
+    @property
+    def depth(self) -> int:
+        """In how many groups it is, one in another."""
+        return len(self.bench.document.groups_of(self.layer))
+
+    @property
+    def members(self) -> int:
+        """How many layers are in a group."""
+        return sum(layer.group == self.layer.id for layer in self.bench.document.layers)
+
+    @property
+    def shape_sentences(self) -> list[SafeString]:
+        return shape_sentences(self.layer) if isinstance(self.layer, ShapeLayer) else []
+
+    @cached_property
+    def dress(self) -> list[DressCard]:
+        return dress_cards(self.bench.document, self.layer)
+
+    @property
+    def dress_to_add(self) -> list[tuple[str, list[dict[str, Any]]]]:
+        return dress_to_add(self.bench.document, self.layer)
 
     @property
     def is_selected(self) -> bool:
@@ -274,6 +330,8 @@ class LayerBlock:
     @property
     def css(self) -> str:
         """The title's own type, at a size that suits the list."""
+        if not isinstance(self.layer, Title):
+            return ""
         style = self.layer.style
         axes = ", ".join(f'"{tag}" {value:g}' for tag, value in style.axes.items())
         size = min(21, max(14, 21 - max(0, len(self.layer.text) - 16) // 3))
@@ -287,10 +345,18 @@ class LayerBlock:
 
     @property
     def name(self) -> str:
-        return self.layer.name or " ".join(self.layer.text.split()) or "Empty title"
+        return self.layer.name or self.layer.words or _NAMELESS[self.layer.kind]
 
     @property
     def set_in(self) -> str:
+        if self.layer.kind == "group":
+            return f"Group of {self.members}"
+        if not isinstance(self.layer, Title):
+            return (
+                f"{self.kind_name}, {self.layer.shape.kind}"
+                if self.shape_sentences
+                else self.kind_name
+            )
         style = self.layer.style
         weight = f" {style.axes['wght']:g}" if "wght" in style.axes else ""
         return f"{style.font}{weight}, {style.size:g} px"
@@ -298,9 +364,11 @@ class LayerBlock:
     @property
     def letters(self) -> tuple[int, int] | None:
         """The selected letters of this title, if there are any."""
-        count = len(characters_of(self.layer.text))
         letters = self.bench.selection.letters
-        if not self.is_selected or letters is None or letters[0] >= count:
+        if not self.is_title or not self.is_selected or letters is None:
+            return None
+        count = len(characters_of(self.layer.text))
+        if letters[0] >= count:
             return None
         return letters[0], min(letters[1], count)
 
@@ -320,15 +388,18 @@ class LayerBlock:
 
     @property
     def place_more(self) -> list[SafeString]:
-        return place_more(self.layer)
+        said = [] if self.is_title else shape_more(self.layer) if self.shape_sentences else []
+        return [*said, *place_more(self.layer)]
 
     @property
     def place_actions(self) -> list[dict[str, Any]]:
-        return place_actions(self.layer)
+        return PLACE_ACTIONS[self.layer.kind](self.layer)
 
     @cached_property
     def all_warnings(self) -> list[SceneWarning]:
-        return warnings_of(self.bench.document, self.layer)
+        if isinstance(self.layer, Title):
+            return warnings_of(self.bench.document, self.layer)
+        return []
 
     @property
     def warnings(self) -> dict[str, list[str]]:
@@ -340,6 +411,8 @@ class LayerBlock:
 
     @property
     def counts(self) -> str:
+        if not isinstance(self.layer, Title):
+            return self.kind_name.lower() if self.layer.name else ""
         characters = characters_of(self.layer.text)
         letters = sum(not is_blank(character) for character in characters)
         words = len(self.layer.text.split())
@@ -352,7 +425,14 @@ class LayerBlock:
     @property
     def key_frames(self) -> list[float]:
         """The frames at which the title's own values have keyframes."""
-        return sorted(_key_times([value for _, value in self.layer.transform]))
+        return sorted(
+            {
+                key.at
+                for row in keyed_values(self.layer)
+                if row.move is None
+                for key in row.track.keys
+            }
+        )
 
 
 def _key_times(values: list[Any]) -> set[float]:

@@ -4,9 +4,9 @@ from collections.abc import Iterator
 from typing import Any
 
 from balletto.scene.document import Scene
-from balletto.scene.layers import Title
+from balletto.scene.layers import Layer, Title
 from balletto.scene.moves import Move
-from balletto.scene.tracks import Tied
+from balletto.scene.tracks import Tied, Track
 
 from .words import value_said
 
@@ -28,15 +28,15 @@ def tie_ends(title: Title, move: Move) -> list[Named]:
 def tie_targets(scene: Scene) -> list[Named]:
     """All that can be followed in a scene, and whose it is."""
     targets = []
-    for title in scene.layers:
-        name = title.name or " ".join(title.text.split()) or title.id
-        targets += [
-            (path, f"{value_said(path)} of {name}") for path, _ in _place_values(title, parts=True)
-        ]
-        for move in title.moves:
+    for layer in scene.layers:
+        name = layer.name or layer.words or layer.id
+        paths = [path for path, _ in _place_values(layer, parts=True)]
+        paths += [path for path, _ in effect_values(layer)]
+        targets += [(path, f"{value_said(path)} of {name}") for path in paths]
+        for move in layer.moves if isinstance(layer, Title) else ():
             targets += [
                 (path, f"{value_said(path)} of {move.name or 'Move'}")
-                for path in _move_values(title, move)
+                for path in _move_values(layer, move)
             ]
     return targets
 
@@ -64,7 +64,16 @@ def _move_values(title: Title, move: Move) -> list[str]:
     return [path for path, _ in _values(title, move) if path.startswith(base)]
 
 
-def _place_values(title: Title, parts: bool) -> Iterator[tuple[str, Any]]:
+def effect_values(layer: Layer) -> Iterator[tuple[str, Any]]:
+    """The numbers of the effects of a layer that may change over time."""
+    for index, effect in enumerate(layer.effects):
+        for name, value in effect:
+            is_number = isinstance(value, int | float) and not isinstance(value, bool)
+            if is_number or isinstance(value, Track | Tied):
+                yield f"{layer.id}.effects.{index}.{name}", value
+
+
+def _place_values(title: Layer, parts: bool) -> Iterator[tuple[str, Any]]:
     """The values of a transform; with `parts`, those of vectors one by one as well."""
     for name, value in title.transform:
         if name == "pivot":

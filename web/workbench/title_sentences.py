@@ -10,7 +10,7 @@ from django.utils.safestring import SafeString, mark_safe
 
 from balletto.lettering.faces import axes_of, resting_axes
 from balletto.lettering.families import FAMILIES
-from balletto.scene.layers import BLENDS, Title
+from balletto.scene.layers import BLENDS, Layer, Title
 from balletto.scene.motion_path import PathTrack
 from balletto.scene.tracks import Tied, Track, changes_over_time
 
@@ -178,10 +178,10 @@ _OUTLINE = Measure(" px", drag=0.1, low=0)
 _LEADING = Measure(" ×", drag=0.01, step=0.05, low=0.05)
 
 
-def place_sentence(title: Title, now: Callable[[Any], Any]) -> SafeString:
-    """Where a title stands. `now` gives the value that a property has at the playhead."""
-    base = f"{title.id}.transform"
-    transform = title.transform
+def place_sentence(layer: Layer, now: Callable[[Any], Any]) -> SafeString:
+    """Where a layer stands. `now` gives the value that a property has at the playhead."""
+    base = f"{layer.id}.transform"
+    transform = layer.transform
 
     def part(
         name: str, label: str, measure: Measure, index: int | None, rest: float | None
@@ -202,6 +202,9 @@ def place_sentence(title: Title, now: Callable[[Any], Any]) -> SafeString:
             key_path=f"{base}.{name}",
         )
 
+    if layer.kind == "adjustment":
+        opacity = part("opacity", "Opacity", chips.OPACITY, None, 1)
+        return tight(format_html("Works on all below it, by {}.", opacity))
     whole = format_html(
         "Stands {} across, {} down and {}, turned {}, {} wide and {} high, {} opaque.",
         part("position", "Across", chips.PIXELS, 0, None),
@@ -215,28 +218,28 @@ def place_sentence(title: Title, now: Callable[[Any], Any]) -> SafeString:
     return tight(whole)
 
 
-def place_more(title: Title) -> list[SafeString]:
-    """What is said less of where a title stands: turns in depth, and its keys one by one."""
-    base = f"{title.id}.transform"
+def place_more(layer: Layer) -> list[SafeString]:
+    """What is said less of where a layer stands: turns in depth, and its keys one by one."""
+    base = f"{layer.id}.transform"
     first, end = (
         number_chip(
-            Chip(f"{title.id}.span.{n}", edit_of(f"{title.id}.span.{n}"), label),
-            title.span[n],
+            Chip(f"{layer.id}.span.{n}", edit_of(f"{layer.id}.span.{n}"), label),
+            layer.span[n],
             chips.FRAME,
         )
         for n, label in enumerate(("First frame", "Frame where it has gone"))
     )
-    blend = Chip(f"{title.id}.blend", edit_of(f"{title.id}.blend"), "Blend")
+    blend = Chip(f"{layer.id}.blend", edit_of(f"{layer.id}.blend"), "Blend")
     blends = [(name, name.replace("-", " ")) for name in BLENDS]
     clauses = [
         tight(format_html("Shown from {} up to {}.", first, end)),
-        format_html("Blended {} with what lies behind.", choice_chip(blend, title.blend, blends)),
+        format_html("Blended {} with what lies behind.", choice_chip(blend, layer.blend, blends)),
     ]
-    if not changes_over_time(title.transform.rotation):
+    if not changes_over_time(layer.transform.rotation):
         tip, swing = (
             number_chip(
                 Chip(f"{base}.rotation.{axis}", edit_of(f"{base}.rotation.{axis}"), label),
-                title.transform.rotation[axis],
+                layer.transform.rotation[axis],
                 chips.DEGREES,
                 rest=0,
             )
@@ -245,7 +248,7 @@ def place_more(title: Title) -> list[SafeString]:
         clauses.append(tight(format_html("In depth tipped {} and swung {}.", tip, swing)))
     for name, label in (("position", "Place"), ("rotation", "Turns"), ("scale", "Size"),
                         ("opacity", "Opacity")):  # fmt: skip
-        value, path = getattr(title.transform, name), f"{base}.{name}"
+        value, path = getattr(layer.transform, name), f"{base}.{name}"
         if isinstance(value, Tied):
             clauses.append(format_html("{} {}.", label, tie_words(path, value, label)))
         elif isinstance(value, Track):
@@ -295,15 +298,20 @@ def _way_words(path: str, track: PathTrack) -> SafeString:
     return tight(format_html("Its way {}.", join(parts)))
 
 
+def way_actions(layer: Layer) -> list[dict[str, Any]]:
+    """Bending or straightening the way of a layer whose position has keys."""
+    position = layer.transform.position
+    if not isinstance(position, PathTrack) or len(position.keys) < 2:
+        return []
+    label = "straight ways" if position.is_bent else "bend its way"
+    path = f"{layer.id}.transform.position"
+    edit = {"name": "bend-way", "path": path, "bent": not position.is_bent}
+    return [{"label": label, "edit": edit}]
+
+
 def place_actions(title: Title) -> list[dict[str, Any]]:
     """Changes of the shape of a title's place and setting, as edits with their names."""
-    base = f"{title.id}.transform.position"
-    position = title.transform.position
-    actions = []
-    if isinstance(position, PathTrack) and len(position.keys) > 1:
-        label = "straight ways" if position.is_bent else "bend its way"
-        actions.append({"label": label, "edit": {"name": "bend-way", "path": base,
-                                                  "bent": not position.is_bent}})  # fmt: skip
+    actions = way_actions(title)
     if title.style.wrap is None:
         value = {"name": "set-value", "path": f"{title.id}.style.wrap", "value": 1200}
         actions.append({"label": "break lines at a width", "edit": value})

@@ -21,6 +21,7 @@ from balletto.picture.places import places
 from balletto.picture.stills import jpeg
 from balletto.scene import files
 from balletto.scene.errors import SceneError
+from balletto.scene.layers import Title
 from balletto.scene.presets import presets
 from web.projects import history
 from web.projects.access import own_scene
@@ -62,9 +63,11 @@ def edit(request: HttpRequest, scene_id: int) -> HttpResponse:
     scene = own_scene(request, scene_id)
     try:
         wanted = json.loads(request.POST.get("edit", ""))
-        added = in_scene(Asked(request, scene, Selection.of(request.POST)), wanted)
+        asked = Asked(request, scene, Selection.of(request.POST))
+        added = in_scene(asked, wanted)
         if request.POST.get("preview"):
             return _preview(request, scene, added)
+        before = asked.data
         revision = history.record(scene.pk, base_of(request), added, request.user)
     except history.ChangedElsewhere:
         return changed_elsewhere()
@@ -73,7 +76,9 @@ def edit(request: HttpRequest, scene_id: int) -> HttpResponse:
     except json.JSONDecodeError:
         return refused("The edit is not JSON.")
     scene.refresh_from_db()
-    return answer_parts(request, scene, revision, _selection_after(request, wanted, revision))
+    return answer_parts(
+        request, scene, revision, _selection_after(request, wanted, before, revision)
+    )
 
 
 def _preview(request: HttpRequest, scene: Scene, wanted: dict[str, Any]) -> HttpResponse:
@@ -98,17 +103,20 @@ def _box(data: Any) -> int:
     return int(box) if box.isdigit() and len(box) < 6 else frames.BOXES[1]
 
 
-def _selection_after(request: HttpRequest, wanted: dict[str, Any], revision: Revision) -> Selection:
+def _selection_after(
+    request: HttpRequest, wanted: dict[str, Any], before: dict[str, Any], revision: Revision
+) -> Selection:
     """After an edit what was added is selected; otherwise the selection stays."""
     selection = Selection.of(request.POST)
     layers = revision.document.get("layers", [])
     pasted = wanted.get("name") == "paste" and wanted["copied"]["kind"] == "layers"
-    if (pasted or wanted.get("name") == "add-title") and layers:
+    added = wanted.get("name") in ("add-title", "add-shape", "add-adjustment")
+    if (pasted or added) and layers:
         return Selection(layer=layers[-1]["id"], frame=selection.frame)
-    if wanted.get("name") in ("duplicate-layer", "split-layer"):
-        ids = [layer["id"] for layer in layers]
-        copy = ids[ids.index(wanted["layer"]) + 1]
-        return Selection(layer=copy, frame=selection.frame)
+    if wanted.get("name") in ("duplicate-layer", "split-layer", "group"):
+        known = {layer["id"] for layer in before.get("layers", [])}
+        new = [layer["id"] for layer in layers if layer["id"] not in known]
+        return Selection(layer=new[-1], frame=selection.frame)
     if wanted.get("name") == "add-move":
         title = next((layer for layer in layers if layer["id"] == wanted.get("layer")), None)
         if title and title.get("moves"):
@@ -199,6 +207,8 @@ def motion(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
         title = document.layer(request.GET.get("layer", ""))
     except KeyError:
         raise Http404 from None
+    if not isinstance(title, Title):
+        return _unchanging(JsonResponse({"characters": [], "moves": [], "spans": _spans(document)}))
     layout = lay_out(title)
     moves = []
     for move in title.moves:
@@ -284,7 +294,8 @@ def places_at(request: HttpRequest, scene_id: int, digest: str, number: int) -> 
     title = next((each for each in document.layers if each.id == layer), None)
     if title is not None and layer in found["layers"]:
         found["way"] = marks.way(document, title)
-        chosen = [each for each in title.moves if each.id == move and each.on]
+        moves = title.moves if isinstance(title, Title) else ()
+        chosen = [each for each in moves if each.id == move and each.on]
         found["sweeps"] = [s for m in chosen for s in marks.sweeps(document, title, m, number)]
         found["spots"] = [s for m in chosen for s in marks.spots(m, number)]
     return _unchanging(JsonResponse(found))

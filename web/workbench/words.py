@@ -148,6 +148,7 @@ def tie_words(path: str, tied: Tied, label: str) -> SafeString:
     )
 
 
+_LISTS = {"effects": "effect", "masks": "mask"}
 _PARTS = {"0": "across", "1": "down", "2": "in depth"}
 
 
@@ -162,6 +163,9 @@ def value_said(path: str) -> str:
         parts = [part for part in parts[2:] if part != "pose"]
     if parts[:1] == ["reach"]:
         return f"{' '.join(parts[2:])} (selector {int(parts[1]) + 1})".replace("_", " ")
+    if parts[0] in _LISTS and len(parts) > 2:
+        name = [*parts[2:-1], _PARTS.get(parts[-1], parts[-1])] if len(parts) > 3 else parts[2:]
+        return f"{' '.join(name)} ({_LISTS[parts[0]]} {int(parts[1]) + 1})".replace("_", " ")
     words = [*parts[:-1], _PARTS.get(parts[-1], parts[-1])] if len(parts) > 1 else parts
     return " ".join(words).replace("_", " ")
 

@@ -7,6 +7,8 @@ from typing import Any
 
 from ..changes import Pointer, get
 from ..errors import SceneError
+from ..masks import MASK_KINDS
+from ..shapes import SHAPE_KINDS
 from .base import Document
 
 _DIGITS = 6  # of a frame
@@ -19,8 +21,14 @@ _WHEN_LEFT_OUT: dict[str, Any] = {
 }
 
 
-def when_left_out(pointer: Pointer) -> Any:
-    """What a list or object starts from that was left out."""
+def when_left_out(document: Document, pointer: Pointer) -> Any:
+    """What a list or object starts from that was left out: for a mask or shape its kind's own."""
+    kind = (find(document, pointer[:-1]) or {}).get("kind") if len(pointer) > 2 else None
+    for part, kinds in (("masks", MASK_KINDS), ("shape", SHAPE_KINDS)):
+        if part in pointer and kind in kinds:
+            fields = kinds[kind].model_fields.items()
+            default = next(f.default for key, f in fields if pointer[-1] in (key, f.alias))
+            return list(default)
     # A move's pivot is a share of a box, a layer's counts in px.
     if pointer[-2:] == ("transform", "pivot"):
         return [0, 0]
@@ -94,7 +102,7 @@ def with_parents(document: Document, pointer: Pointer, value: Any) -> tuple[Poin
     parent = find(document, tuple(way))
     if parent is not None or not way:
         return pointer, value
-    start = when_left_out(tuple(way))
+    start = when_left_out(document, tuple(way))
     holder: Any = list(start) if isinstance(start, list) else dict(start)
     holder[last] = value
     return with_parents(document, tuple(way), holder)

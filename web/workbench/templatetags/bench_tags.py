@@ -23,6 +23,19 @@ def do_button(action: dict[str, Any]) -> str:
 
 
 @register.simple_tag
+def do_icon(name: str, label: str, edit: dict[str, Any]) -> str:
+    """A small button with an icon that makes an edit."""
+    return format_html(
+        '<button type="button" class="icon-btn sm" aria-label="{}" title="{}" data-do="{}">{}'
+        "</button>",
+        label,
+        label,
+        json.dumps(edit),
+        icon(name),
+    )
+
+
+@register.simple_tag
 def options(named: list[tuple[str, str]]) -> str:
     """The options of a list: values with how they are called."""
     return format_html_join("", '<option value="{}">{}</option>', named)

@@ -111,6 +111,7 @@ export function duplicate() {
 }
 
 export const splitLayer = () => each((layer) => ({ name: "split-layer", layer, at: state.frame }), (count) => `${count} layers split at frame ${state.frame}`);
+export const groupLayers = () => ofLayers((layers) => commit({ name: "group", layers }));
 export const addMarker = () => commit({ name: "add-marker", at: state.frame });
 export const alignLayers = (to) => ofLayers((layers) => commit({ name: "align-layers", layers, to }));
 
@@ -121,7 +122,7 @@ export function layerEnd(end) {
   return end ? last - 1 : first;
 }
 
-const ACTS = { "reverse-keys": reverseKeys, "align-keys": alignKeys, "flatten-keys": flattenKeys, duplicate, remove, copy, paste, "split-layer": splitLayer, "add-marker": addMarker, "copy-style": copyStyle, "copy-moves": copyMoves };
+const ACTS = { "reverse-keys": reverseKeys, "align-keys": alignKeys, "flatten-keys": flattenKeys, duplicate, remove, copy, paste, "split-layer": splitLayer, "group-layers": groupLayers, "add-marker": addMarker, "copy-style": copyStyle, "copy-moves": copyMoves };
 
 function showCount() {
   const list = chosenList();

@@ -30,6 +30,7 @@ function close(focus = false) {
 function choose(option) {
   const { button } = open;
   close(true);
+  if (option.dataset.do) return; // an edit of its own, made below
   commit({ ...JSON.parse(button.dataset.edit), value: JSON.parse(option.dataset.value) });
 }
 
@@ -37,7 +38,7 @@ function choose(option) {
 const atPlayhead = (edit) => (edit.at === "playhead" ? { ...edit, at: state.frame } : edit);
 
 function click(event) {
-  const button = event.target.closest(".val--pick");
+  const button = event.target.closest(".val--pick, [data-opens]");
   const option = event.target.closest(".pick__list button");
   const action = event.target.closest("[data-do]");
   if (option) choose(option);

@@ -87,8 +87,9 @@ function together(edits, said) {
 /** Layers moved by px of the picture, at the playhead, from where they stood (by layer). */
 function placed(layers, by, from, round = Math.round) {
   const edits = layers.filter((layer) => from[layer]).map((layer) => {
-    const { position, depth } = from[layer];
-    const value = [round(position[0] + by[0] * depth), round(position[1] + by[1] * depth), position[2]];
+    const { position, lever } = from[layer];
+    const [across, down] = lever.map(([x, y]) => x * by[0] + y * by[1]);
+    const value = [round(position[0] + across), round(position[1] + down), position[2]];
     return { name: "set-value", path: place(layer), value, at: state.frame, ...keying(place(layer)) };
   });
   return edits.length ? together(edits, `${edits.length} layers placed`) : null;
@@ -192,13 +193,16 @@ function letterAt([x, y]) {
   return places.characters.find(inside);
 }
 
+const isTitle = (layer) => Boolean(document.getElementById(`text-${layer}`));
+
 /** A click picks a letter; two, one soon after the other, type there. What is clicked is drawn anew in
     between, so that the browser itself knows of no double click. */
 function clicked(layer, from) {
   if (picking) {
     clearTimeout(picking);
     picking = 0;
-    return editTextAt(layer, letterAt(from));
+    if (isTitle(layer)) editTextAt(layer, letterAt(from));
+    return;
   }
   picking = setTimeout(() => {
     picking = 0;
