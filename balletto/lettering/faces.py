@@ -16,6 +16,7 @@ from fontTools.ttLib import woff2
 
 from ..scene.document import Scene
 from ..scene.errors import Fault
+from ..scene.layers import Title
 from .families import FALLBACKS, FAMILIES, Family
 
 # An outline: ("move" | "line" | "curve" | "close", coordinates), quadratic curves as "quad".
@@ -232,6 +233,8 @@ def font_faults(scene: Scene) -> list[Fault]:
     """A fault for each place in the scene that names a font which is not there."""
     named = []
     for index, layer in enumerate(scene.layers):
+        if not isinstance(layer, Title):
+            continue
         named.append((f"layers[{index}].style.font", layer.style.font))
         named += [
             (f"layers[{index}].runs[{place}].style.font", run.style.font)

@@ -6,6 +6,7 @@ import numpy as np
 
 from ..lettering.layout import lay_out
 from ..scene.document import Scene
+from ..scene.layers import Title
 from ..scene.tracks import value_at
 from .evaluate import Composite, compose, trace
 from .units import units_of
@@ -17,9 +18,11 @@ SHOWN = ("x", "y", "z", "rotation", "scale_x", "scale_y", "opacity")
 def poses(scene: Scene, layer_id: str, frames: list[int]) -> dict[str, Any]:
     """Delays, weights, composed character values and the transform of a title at `frames`.
 
-    KeyError if there is no such layer.
+    KeyError if there is no such title.
     """
     title = scene.layer(layer_id)
+    if not isinstance(title, Title):
+        raise KeyError(f"{layer_id!r} is a {title.kind}: only titles have letters that move")
     layout = lay_out(title)
     times = np.array(frames, dtype=float)
     traces = [

@@ -20,6 +20,7 @@ BY_GET = {
     "film",
     "history",
     "places",
+    "values",
     "download-scene",
     "clip",
     "render-poster",
@@ -32,6 +33,7 @@ class AccessTest(PageTest):
         return {
             "frame": [scene.pk, scene.digest, 3],
             "places": [scene.pk, scene.digest, 3],
+            "values": [scene.pk, scene.digest, 3],
             "poster": [scene.pk, scene.digest],
             "motion": [scene.pk, scene.digest],
             "keyframes": [scene.pk, scene.digest],

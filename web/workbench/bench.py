@@ -286,11 +286,12 @@ class LayerBlock:
 
     @property
     def shape_sentences(self) -> list[SafeString]:
-        return shape_sentences(self.layer) if isinstance(self.layer, ShapeLayer) else []
+        frame = self.bench.selection.frame
+        return shape_sentences(self.layer, frame) if isinstance(self.layer, ShapeLayer) else []
 
     @cached_property
     def dress(self) -> list[DressCard]:
-        return dress_cards(self.bench.document, self.layer)
+        return dress_cards(self.bench.document, self.layer, self.bench.selection.frame)
 
     @property
     def dress_to_add(self) -> list[tuple[str, list[dict[str, Any]]]]:

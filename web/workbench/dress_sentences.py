@@ -203,18 +203,23 @@ class DressCard:
         return self.words.more()
 
 
-def dress_cards(scene: Scene, layer: Layer) -> list[DressCard]:
-    """All that a layer wears, in the order in which it is put on."""
-    return [*_effects(layer), *_masks(layer), *_matte(scene, layer), *_shutter(layer)]
+def dress_cards(scene: Scene, layer: Layer, frame: float = 0.0) -> list[DressCard]:
+    """All that a layer wears, in the order in which it is put on, as it is at a frame."""
+    return [
+        *_effects(layer, frame),
+        *_masks(layer, frame),
+        *_matte(scene, layer),
+        *_shutter(layer, frame),
+    ]
 
 
-def _effects(layer: Layer) -> list[DressCard]:
+def _effects(layer: Layer, frame: float) -> list[DressCard]:
     cards = []
     for index, effect in enumerate(layer.effects):
         path, sentence = f"{layer.id}.effects.{index}", EFFECTS[effect.kind]
         here = {"layer": layer.id, "index": index}
         earlier = {"name": "move-effect", **here, "to": index - 1} if index else None
-        words = PartWords(path, effect, _with_color(sentence, effect))
+        words = PartWords(path, effect, _with_color(sentence, effect), frame)
         remove = {"name": "remove-effect", **here}
         cards.append(DressCard(path, sentence.title, words, remove, effect.on, earlier))
     return cards
@@ -228,12 +233,12 @@ def _with_color(sentence: Sentence, effect: Any) -> Sentence:
     return Sentence(sentence.title, f"{sentence.words[:-1]}, {{color}}.", colored)
 
 
-def _masks(layer: Layer) -> list[DressCard]:
+def _masks(layer: Layer, frame: float) -> list[DressCard]:
     cards = []
     for index, mask in enumerate(layer.masks):
         path, sentence = f"{layer.id}.masks.{index}", MASKS[mask.kind]
         remove = {"name": "remove-mask", "layer": layer.id, "index": index}
-        words = PartWords(path, mask, sentence)
+        words = PartWords(path, mask, sentence, frame)
         cards.append(DressCard(path, sentence.title, words, remove, mask.on))
     return cards
 
@@ -269,11 +274,11 @@ def matte_sources(scene: Scene, layer: Layer) -> list[tuple[Layer, str]]:
     ]
 
 
-def _shutter(layer: Layer) -> list[DressCard]:
+def _shutter(layer: Layer, frame: float) -> list[DressCard]:
     if layer.motion_blur is None:
         return []
     path = f"{layer.id}.motion_blur"
-    words = PartWords(path, layer.motion_blur, SHUTTER)
+    words = PartWords(path, layer.motion_blur, SHUTTER, frame)
     return [DressCard(path, SHUTTER.title, words, {"name": "clear-value", "path": path})]
 
 

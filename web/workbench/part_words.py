@@ -3,14 +3,16 @@
 from dataclasses import dataclass, field
 from typing import Any
 
+import numpy as np
 from django.utils.html import format_html
 from django.utils.safestring import SafeString
 
-from balletto.scene.tracks import Tied, Track
+from balletto.scene.colors import hex_of
+from balletto.scene.tracks import Tied, Track, value_at
 
 from . import chips
-from .chips import Chip, Measure, choice_chip, number_chip
-from .words import color, edit_of, number, point_words, tie_words, track_more
+from .chips import Chip, Measure, choice_chip, color_chip, number_chip
+from .words import edit_of, tie_words, track_more
 
 
 @dataclass(frozen=True)
@@ -39,10 +41,12 @@ class Sentence:
 
 
 class PartWords:
-    """The chips of one part, a model of the document at `path`."""
+    """The chips of one part, a model of the document at `path`: what is keyed says its value at
+    `frame`, and what is set there becomes a keyframe."""
 
-    def __init__(self, path: str, part: Any, sentence: Sentence):
+    def __init__(self, path: str, part: Any, sentence: Sentence, frame: float = 0.0):
         self.path, self.part, self._sentence = path, part, sentence
+        self._at = np.array(float(frame))
 
     def sentence(self) -> SafeString:
         """The whole sentence."""
@@ -67,43 +71,39 @@ class PartWords:
         path, value = f"{self.path}.{name}", self._value(name)
         if said.options:
             return choice_chip(Chip(path, edit_of(path), said.label), value, list(said.options))
+        if isinstance(value, Tied):
+            return tie_words(path, value, said.label)
         if said.is_color:
-            return color(path, value, said.label)
-        if said.is_point:
-            return point_words(path, value, said.label)
-        if said.is_pair:
-            return _pair_words(path, value, said.label)
-        return number(path, value, said.measure, said.label, rest=said.rest, key_path=path)
+            shown = hex_of(value_at(value, self._at)) if isinstance(value, Track) else value
+            return color_chip(Chip(path, edit_of(path), said.label), shown)
+        now = value_at(value, self._at)
+        if said.is_pair or said.is_point:
+            words, names, measure = _POINT if said.is_point else _PAIR
+            parts = [
+                self._number(f"{path}.{axis}", path, value, float(now[axis]), measure, name, None)
+                for axis, name in enumerate(f"{said.label}, {name}" for name in names)
+            ]
+            return format_html(words, *parts)
+        return self._number(path, path, value, float(now), said.measure, said.label, said.rest)
 
-
-def _pair_words(path: str, value: Any, label: str) -> SafeString:
-    """A width and a height: "400 px by 200 px"; keyed ones by their keys."""
-    if isinstance(value, Tied):
-        return tie_words(path, value, label)
-    if isinstance(value, Track):
-        parts = [
-            format_html(
-                "{} at {}",
-                _pair_words(f"{path}.keys.{index}.value", key.value, label),
-                number_chip(
-                    Chip(f"{path}.keys.{index}.at", edit_of(f"{path}.keys.{index}.at"), label),
-                    key.at,
-                    chips.FRAME,
-                ),
-            )
-            for index, key in enumerate(value.keys)
-        ]
-        return format_html(", then ".join(["{}"] * len(parts)), *parts)
-    wide, high = (
-        number_chip(
-            Chip(f"{path}.{axis}", edit_of(f"{path}.{axis}"), f"{label}, {said}"),
-            value[axis],
-            LENGTH_PX,
-            key_path=path,
+    def _number(
+        self, path: str, key_path: str, value: Any, now: float, measure: Measure, label: str,
+        rest: float | None,
+    ) -> SafeString:  # fmt: skip
+        # An ease that overshoots may lead beyond what can be set.
+        low = -np.inf if measure.low is None else measure.low / measure.scale
+        high = np.inf if measure.high is None else measure.high / measure.scale
+        return number_chip(
+            Chip(path, edit_of(path), label),
+            min(max(now, low), high),
+            measure,
+            rest=rest,
+            keyed=isinstance(value, Track),
+            key_path=key_path,
         )
-        for axis, said in enumerate(("width", "height"))
-    )
-    return format_html("{} by {}", wide, high)
 
 
 LENGTH_PX = Measure(" px", drag=1, low=0)
+# How two numbers are said, how each is called, and their measure.
+_POINT = ("{} across, {} down", ("across", "down"), chips.PIXELS)
+_PAIR = ("{} by {}", ("width", "height"), LENGTH_PX)

@@ -80,15 +80,15 @@ _GRADIENT = {"kind": "linear", "angle": 90, "colors": ["#F2B705", "#D1495B"]}
 _FILLS = [("none", "unfilled"), ("#F2B705", "filled"), (_GRADIENT, "filled with a gradient")]
 
 
-def shape_sentences(layer: ShapeLayer) -> list[SafeString]:
-    """What it is, and its line if it has one."""
+def shape_sentences(layer: ShapeLayer, frame: float = 0.0) -> list[SafeString]:
+    """What it is, and its line if it has one, as they are at a frame."""
     path, shape = f"{layer.id}.shape", layer.shape
     options = [(shape.model_dump(exclude_unset=True, by_alias=True), shape.kind), *_others(shape)]
     kind = choice_chip(Chip(path, edit_of(path), "Shape"), options[0][0], options)
-    form = PartWords(path, shape, SHAPES[shape.kind]).sentence()
+    form = PartWords(path, shape, SHAPES[shape.kind], frame).sentence()
     said = [tight(format_html("A {} {}, {}.", kind, form, _fill(layer)))]
     if layer.stroke:
-        said.append(tight(PartWords(f"{layer.id}.stroke", layer.stroke, STROKE).sentence()))
+        said.append(tight(PartWords(f"{layer.id}.stroke", layer.stroke, STROKE, frame).sentence()))
     return said
 
 

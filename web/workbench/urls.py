@@ -39,6 +39,7 @@ urlpatterns = [
     path("<int:scene_id>/motion/<digest:digest>/", views.motion, name="motion"),
     path("<int:scene_id>/keyframes/<digest:digest>/", views.keyframes, name="keyframes"),
     path("<int:scene_id>/places/<digest:digest>/<int:number>/", views.places_at, name="places"),
+    path("<int:scene_id>/values/<digest:digest>/<int:number>/", views.values_at, name="values"),
     path("<int:scene_id>/file/", views.download, name="download-scene"),
     path("<int:scene_id>/file/upload/", views.upload, name="upload-scene"),
 ]

@@ -12,6 +12,7 @@ from django.utils.text import slugify
 from django.views.decorators.http import require_GET, require_POST
 
 from balletto.lettering.layout import lay_out
+from balletto.motion.courses import keyed_values
 from balletto.motion.stagger import levels_of
 from balletto.motion.timing import timing
 from balletto.motion.units import Units, units_of
@@ -20,9 +21,11 @@ from balletto.picture.film import preset_film
 from balletto.picture.places import places
 from balletto.picture.stills import jpeg
 from balletto.scene import files
+from balletto.scene.colors import hex_of
 from balletto.scene.errors import SceneError
 from balletto.scene.layers import Title
 from balletto.scene.presets import presets
+from balletto.scene.tracks import is_color
 from web.projects import history
 from web.projects.access import own_scene
 from web.projects.forms import SceneFileForm
@@ -299,6 +302,21 @@ def places_at(request: HttpRequest, scene_id: int, digest: str, number: int) -> 
         found["sweeps"] = [s for m in chosen for s in marks.sweeps(document, title, m, number)]
         found["spots"] = [s for m in chosen for s in marks.spots(m, number)]
     return _unchanging(JsonResponse(found))
+
+
+@require_GET
+def values_at(request: HttpRequest, scene_id: int, digest: str, number: int) -> JsonResponse:
+    """The keyed values of the layer ?layer in a frame, by their paths; colours as "#RRGGBB"."""
+    document = _at(own_scene(request, scene_id), digest)
+    try:
+        layer = document.layer(request.GET.get("layer", ""))
+    except KeyError:
+        raise Http404 from None
+    values = {}
+    for row in keyed_values(layer):
+        value = row.track.at_times(np.array(float(number - row.start)))
+        values[row.path] = hex_of(value) if is_color(row.track) else value.round(4).tolist()
+    return _unchanging(JsonResponse(values))
 
 
 def _unchanging(response: HttpResponse) -> HttpResponse:

@@ -85,14 +85,24 @@ function drawRows() {
   const list = document.getElementById("cascade");
   const move = motion.moves.find(({ id }) => id === state.move) ?? motion.moves[0];
   if (!list) return;
-  if (!move) return list.replaceChildren();
+  list.dataset.shown = state.shown;
+  if (!move) return drawNothing(list);
   list.classList.toggle("cascade--wide", move.unit !== "character");
   list.style.setProperty("--rows", move.units.length);
   list.dataset.rows = move.units.length;
-  list.dataset.shown = state.shown;
   drawn = { list, move, words: wordsOf(move), first: -1, end: -1 };
   list.replaceChildren(guide(move));
   drawSeen();
+}
+
+/** Says why there are no rows. */
+function drawNothing(list) {
+  drawn = null;
+  list.style.setProperty("--rows", 2);
+  list.dataset.rows = 0;
+  const isTitle = Boolean(document.getElementById(`text-${state.layer}`));
+  const said = isTitle ? "No moves yet: add one, and its letters take their turns here." : "Letters take turns in titles alone. What is keyed here stands under Keyframes and Curves.";
+  list.replaceChildren(element("li", "krows__none", said));
 }
 
 /** Only the rows that can be seen are there: a long title has hundreds. */

@@ -11,6 +11,7 @@ import * as keys from "./keys.js";
 import * as order from "./order.js";
 import * as markers from "./markers.js";
 import * as keying from "./keying.js";
+import * as now from "./now.js";
 import * as palette from "./palette.js";
 import * as picture from "./picture.js";
 import * as player from "./player.js";
@@ -27,7 +28,7 @@ import * as values from "./values.js";
 import * as views from "./views.js";
 import * as zoom from "./zoom.js";
 
-for (const module of [server, keying, values, choices, gallery, palette, past, text, player, takes, time, typing, picture, cascade, keyed, beads, curves, views, markers, order, several, spread, actions, zoom, keys]) module.listen(on);
+for (const module of [server, keying, values, choices, gallery, palette, past, text, player, takes, time, typing, picture, cascade, keyed, beads, curves, views, markers, order, several, spread, actions, zoom, now, keys]) module.listen(on);
 read();
 
 // A clip is asked for when the last words are kept.

@@ -85,10 +85,16 @@ let found = [];
 const field = () => document.getElementById("palette-field");
 
 function entries() {
-  const layers = [...document.querySelectorAll(".slab")].map((slab) => [`Layer: ${slab.querySelector(".slab__text").value.trim() || "empty title"}`, "", () => select({ layer: slab.dataset.layer, letters: null, move: "" })]);
+  const layers = [...document.querySelectorAll(".slab")].map((slab) => [`Layer: ${nameOf(slab)}`, "", () => select({ layer: slab.dataset.layer, letters: null, move: "" })]);
   const moves = [...document.querySelectorAll(".move")].map((card) => [`Move: ${card.querySelector(".move__name").value}`, "", () => select({ move: card.dataset.move })]);
   const presets = [...document.querySelectorAll("[data-add-move]")].map((card) => [`Add: ${card.querySelector(".gcard__name").textContent}`, "", ofLayer(() => commit({ name: "add-move", layer: state.layer, preset: card.dataset.addMove }))]);
   return [...COMMANDS, ...layers, ...moves, ...presets];
+}
+
+/** What a layer is called in the list of layers. */
+function nameOf(slab) {
+  const field = slab.querySelector(".slab__text, .slab__name");
+  return field.value.trim() || (field.matches(".slab__text") ? "empty title" : field.placeholder);
 }
 
 function list() {

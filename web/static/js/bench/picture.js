@@ -60,7 +60,10 @@ function draw() {
   if (!over.getBoundingClientRect().width) return; // put away, as while it plays
   over.setAttribute("viewBox", `0 0 ${state.width} ${state.height}`);
   const look = (layer) => (layer === state.layer ? "is-picked" : state.also.includes(layer) ? "is-also" : "");
-  const shapes = Object.entries(places.layers).reverse().map(([layer, { corners }]) => shape("polygon", { points: points(corners), class: look(layer), "data-layer": layer })).reverse();
+  // What is selected lies on top: it can be dragged even where others, or its own group, cover it.
+  const onTop = ([layer]) => (layer === state.layer ? 2 : state.also.includes(layer) ? 1 : 0);
+  const ordered = Object.entries(places.layers).sort((a, b) => onTop(a) - onTop(b));
+  const shapes = ordered.map(([layer, { corners }]) => shape("polygon", { points: points(corners), class: look(layer), "data-layer": layer }));
   const seen = context();
   const letters = state.letters && !isEditing() ? places.characters.filter(({ place }) => place >= state.letters[0] && place < state.letters[1]).map(({ corners }) => shape("polygon", { points: points(corners), class: "is-letter" })) : [];
   const isAlone = seen.own && !seen.own.locked && !state.also.length && !isEditing();
