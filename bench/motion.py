@@ -291,10 +291,10 @@ def editing_layout() -> dict[str, float]:
     """From a changed word to the matrices of one frame, for a title of 40 characters."""
     data = files.to_data(title_scene("The Quiet Orbit of Nine Winter Moons, at Dusk", moves=2))
     made = []
-    for size in range(60, 100):
-        edit = {"name": "set-value", "path": "t1.style.size", "value": size}
+    for number in range(310):  # one for each round: none is set a second time
+        edit = {"name": "set-value", "path": "t1.style.size", "value": 60 + number / 10}
         made.append(apply(data, edit).scene)
-    scenes = iter(made * 10)
+    scenes = iter(made)
 
     def edited() -> None:
         scene = next(scenes)

@@ -4,19 +4,23 @@ Title space: pixels, y down. x = 0 is the edge or centre that the lines are alig
 the middle of the block, from the ascent of its first line to the descent of its last.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
 
 from ..scene.characters import characters_of
 from ..scene.layers import Title
-from .lines import SHARES, Line, set_lines
+from .lines import SHARES, Line, keeps_ligatures, set_lines
 from .setting import Setting
 from .shaping import Cell, Glyph
 from .units import is_blank, words_of
 
 UNIT_KINDS = ("character", "word", "line", "title")
+
+
+KEPT = 128  # layouts that are kept, those asked for last
 
 
 @dataclass(frozen=True)
@@ -101,7 +105,25 @@ class Layout:
 
 
 def lay_out(title: Title) -> Layout:
-    """Sets a title. UnknownFont if a font of its style or runs is not shipped."""
+    """Sets a title. UnknownFont if a font of its style or runs is not shipped.
+
+    A title whose words and style are those of one that was set lately is not set again.
+    """
+    said = title.model_dump_json(include={"text", "style", "runs"})
+    return _laid_out(_Asked((said, keeps_ligatures(title)), title))
+
+
+@dataclass(frozen=True)
+class _Asked:
+    """A title, told from others by what its layout depends on."""
+
+    key: tuple[str, bool]
+    title: Title = field(compare=False)
+
+
+@lru_cache(maxsize=KEPT)
+def _laid_out(asked: _Asked) -> Layout:
+    title = asked.title
     characters = characters_of(title.text)
     lines = [line for line in set_lines(title, characters) if _shows(line)]
     words = words_of(characters)

@@ -35,7 +35,7 @@ def set_lines(title: Title, characters: tuple[str, ...]) -> list[Line]:
     settings = settings_of(title, len(characters))
     lines = []
     for cells in _paragraphs(characters, settings):
-        base = shape_paragraph(cells, _keeps_ligatures(title)) if cells else 0
+        base = shape_paragraph(cells, keeps_ligatures(title)) if cells else 0
         for part in _broken(cells, title.style.wrap):
             lines.append(_line(part, base, title))
     _stack(lines)
@@ -54,7 +54,7 @@ def _paragraphs(characters: tuple[str, ...], settings: list[Setting]) -> Iterato
     yield cells
 
 
-def _keeps_ligatures(title: Title) -> bool:
+def keeps_ligatures(title: Title) -> bool:
     """Characters that move apart must not be joined."""
     return not any(
         move.on and (move.unit == "character" or "tracking" in move.pose.given)

@@ -15,7 +15,7 @@ from balletto.clip.render import ClipError
 from balletto.scene import files
 from balletto.scene.document import rate_of
 from web.projects.access import own_scene
-from web.workbench.frames import BOXES, frame_response
+from web.workbench.frames import BOXES, Frames
 
 from . import queue, tasks
 from .models import Render, State
@@ -179,10 +179,6 @@ def clip(request: HttpRequest, render_id: int) -> HttpResponse:
 def poster(request: HttpRequest, render_id: int) -> HttpResponse:
     """A picture of the clip, from its scene as it was; ?large for watching."""
     own = own_render(request, render_id)
-    return frame_response(
-        f"render-{own.pk}",
-        own.digest,
-        lambda: files.from_data(own.document),
-        job_of(own).poster_frame,
-        BOXES[1 if "large" in request.GET else 0],
-    )
+    box = BOXES[1 if "large" in request.GET else 0]
+    found = Frames(f"render-{own.pk}", own.digest, lambda: files.from_data(own.document), box)
+    return found.response(job_of(own).poster_frame)

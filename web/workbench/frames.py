@@ -3,6 +3,7 @@
 import threading
 from collections import OrderedDict
 from collections.abc import Callable
+from dataclasses import dataclass
 from typing import Any
 
 from django.core.cache import cache
@@ -18,6 +19,7 @@ BOXES = (480, 960, 1440, 1920)
 KEEP_FRAMES_S = 60 * 60
 KEEP_PREVIEWS_S = 10 * 60
 _MOST_PICTURES = 32
+_BOUNDARY = "balletto-frame-8b0a7c61"  # between frames: long enough to be in none of them
 
 _pictures: OrderedDict[str, Picture] = OrderedDict()
 _lock = threading.Lock()
@@ -63,6 +65,11 @@ def scene_of(scene: Any, digest: str) -> Scene:
     return files.from_data(document_of(scene, digest))
 
 
+def document_at(scene: Any, digest: str) -> Scene:
+    """The document of that digest of a scene, from the pictures that are kept if it is there."""
+    return picture(str(scene.pk), digest, lambda: scene_of(scene, digest)).scene
+
+
 def fitted(size: tuple[int, int], box: int) -> tuple[int, int]:
     """The size of a picture that fits into the box, never larger than it is."""
     width, height = size
@@ -70,21 +77,53 @@ def fitted(size: tuple[int, int], box: int) -> tuple[int, int]:
     return max(1, round(width * scale)), max(1, round(height * scale))
 
 
-def frame_response(
-    holder: str, digest: str, find_scene: Callable[[], Scene], frame: int, box: int
-) -> HttpResponse:
-    """A frame as a JPEG, or a PNG where the scene is transparent. It never changes."""
-    box = next((width for width in BOXES if width >= box), BOXES[-1])
-    key = f"frame:{holder}:{digest}:{frame}:{box}"
-    kept = cache.get(key)
-    if kept is None:
-        ready = picture(holder, digest, find_scene)
-        if not 0 <= frame < ready.scene.length:
+@dataclass(frozen=True)
+class Frames:
+    """The frames of a scene at a digest, fitted into a box. `find_scene` is asked when it is not
+    at hand."""
+
+    holder: str
+    digest: str
+    find_scene: Callable[[], Scene]
+    box: int
+
+    def response(self, number: int) -> HttpResponse:
+        """A frame as a JPEG, or a PNG where the scene is transparent. It never changes."""
+        kind, data = self._found([number])[number]
+        return unchanging(HttpResponse(data, content_type=kind))
+
+    def run_response(self, numbers: list[int]) -> HttpResponse:
+        """Several frames in one answer, which saves what each alone costs: a form (RFC 7578) whose
+        fields are called by the numbers of the frames."""
+        body = b""
+        for number, (kind, data) in self._found(numbers).items():
+            head = f'Content-Disposition: form-data; name="{number}"; filename="{number}"'
+            body += f"--{_BOUNDARY}\r\n{head}\r\nContent-Type: {kind}\r\n\r\n".encode()
+            body += data + b"\r\n"
+        body += f"--{_BOUNDARY}--\r\n".encode()
+        kind = f"multipart/form-data; boundary={_BOUNDARY}"
+        return unchanging(HttpResponse(body, content_type=kind))
+
+    def _found(self, numbers: list[int]) -> dict[int, tuple[str, bytes]]:
+        """Kind and bytes of frames, those that are kept or newly drawn; 404 if one is not there."""
+        box = next((width for width in BOXES if width >= self.box), BOXES[-1])
+        keys = {n: f"frame:{self.holder}:{self.digest}:{n}:{box}" for n in numbers}
+        kept = cache.get_many(keys.values())
+        drawn = {n: self._drawn(n, box) for n, key in keys.items() if key not in kept}
+        cache.set_many({keys[n]: frame for n, frame in drawn.items()}, KEEP_FRAMES_S)
+        return {n: drawn[n] if n in drawn else kept[key] for n, key in keys.items()}
+
+    def _drawn(self, number: int, box: int) -> tuple[str, bytes]:
+        ready = picture(self.holder, self.digest, self.find_scene)
+        if not 0 <= number < ready.scene.length:
             raise Http404
-        pixels = draw_frame(ready, frame, fitted(ready.scene.size, box))
-        opaque = ready.scene.background.kind != "none"
-        kept = ("image/jpeg", jpeg(pixels)) if opaque else ("image/png", png(pixels, 1))
-        cache.set(key, kept, KEEP_FRAMES_S)
-    response = HttpResponse(kept[1], content_type=kept[0])
+        pixels = draw_frame(ready, number, fitted(ready.scene.size, box))
+        if ready.scene.background.kind != "none":
+            return "image/jpeg", jpeg(pixels)
+        return "image/png", png(pixels, 1)
+
+
+def unchanging(response: HttpResponse) -> HttpResponse:
+    """An answer to an address that will always be answered so."""
     response["Cache-Control"] = "private, max-age=31536000, immutable"
     return response

@@ -2,7 +2,7 @@
 
 from django.urls import path, register_converter
 
-from . import take_views, views
+from . import numbers, take_views, views
 
 
 class Digest:
@@ -32,14 +32,19 @@ urlpatterns = [
     path("<int:scene_id>/takes/<int:take_id>/name/", take_views.name_take, name="name-take"),
     path("<int:scene_id>/takes/<int:take_id>/remove/", take_views.remove_take, name="remove-take"),
     path("<int:scene_id>/frames/<digest:digest>/<int:number>/", views.frame, name="frame"),
+    path(
+        "<int:scene_id>/frames/<digest:digest>/<int:number>/run/<int:count>/",
+        views.frame_run,
+        name="frame-run",
+    ),
     path("<int:scene_id>/poster/<digest:digest>/", views.poster, name="poster"),
     path(
         "<int:scene_id>/film/<digest:digest>/<slug:layer>/<slug:preset>/", views.film, name="film"
     ),
-    path("<int:scene_id>/motion/<digest:digest>/", views.motion, name="motion"),
-    path("<int:scene_id>/keyframes/<digest:digest>/", views.keyframes, name="keyframes"),
-    path("<int:scene_id>/places/<digest:digest>/<int:number>/", views.places_at, name="places"),
-    path("<int:scene_id>/values/<digest:digest>/<int:number>/", views.values_at, name="values"),
+    path("<int:scene_id>/motion/<digest:digest>/", numbers.motion, name="motion"),
+    path("<int:scene_id>/keyframes/<digest:digest>/", numbers.keyframes, name="keyframes"),
+    path("<int:scene_id>/places/<digest:digest>/<int:number>/", numbers.places_at, name="places"),
+    path("<int:scene_id>/values/<digest:digest>/<int:number>/", numbers.values_at, name="values"),
     path("<int:scene_id>/file/", views.download, name="download-scene"),
     path("<int:scene_id>/file/upload/", views.upload, name="upload-scene"),
 ]

@@ -3,6 +3,7 @@
 
 import { slantedLines, listen as listenToHands } from "./hands.js";
 import { drawReaches, showReaches } from "./reaches.js";
+import { isPlaying } from "./player.js";
 import { emit, on, paced, state, url } from "./state.js";
 import { select } from "./server.js";
 import { pickLayer } from "./several.js";
@@ -11,7 +12,9 @@ import { isPicked, listenToUnits } from "./units.js";
 
 const ROW_HEIGHT = 12; // px, as in the style sheet
 const ROWS_BEYOND = 12; // above and below those that are seen
+const PLAYING_PAUSE_MS = 100;
 const kept = new Map();
+let shownAt = 0;
 let motion = null;
 let drawn = null; // the rows of the cascade: of which move, and which of them are there
 let wanted = "";
@@ -192,8 +195,11 @@ function weight(move, index) {
   return move.bytes[sample] / 100;
 }
 
+/** The charts and rows at the playhead; while it plays ten times a second, since the picture comes
+    first. */
 function showFrame() {
-  if (!motion) return;
+  if (!motion || (isPlaying() && performance.now() - shownAt < PLAYING_PAUSE_MS)) return;
+  shownAt = performance.now();
   for (const move of motion.moves) {
     const bars = document.querySelectorAll(`#chart-${CSS.escape(move.id)} .chart__u i`);
     bars.forEach((bar, index) => bar.style.setProperty("--a", Math.min(1.3, Math.abs(weight(move, index)))));

@@ -1,11 +1,11 @@
 // The picture at the playhead, and playing at the scene's rate; with another take beside it, both in
 // step.
 
-import { AHEAD, addressOf, bitmapAt, bitmapOf, isSmall, moved, paint } from "./frames.js";
+import { AHEAD, addressOf, askRun, bitmapAt, bitmapOf, isSmall, moved, paint } from "./frames.js";
 import { emit, goTo, on, state } from "./state.js";
 
 const BUFFER_S = 0.25; // how much must be there before playing starts
-const PARALLEL = 3; // more would take the machine from what draws and plays
+const PARALLEL = 12; // frames fetched and decoded at a time: two runs
 const MOST_IN_FLIGHT = 2; // frames asked for while scrubbing; of those after, the newest is next
 const SPEEDS = [[1, "full speed"], [0.5, "half speed"], [0.25, "quarter speed"]];
 
@@ -72,6 +72,7 @@ async function fetchAhead(run) {
       const frame = nextMissing(run);
       if (frame === null) await new Promise((done) => setTimeout(done, 30));
       else {
+        for (const [, digest] of panes()) askRun(digest, frame, state.length);
         run.asked.add(frame);
         await Promise.all(addresses(frame).map(bitmapOf)).catch(() => {}).finally(() => run.asked.delete(frame));
       }
