@@ -137,7 +137,12 @@ STATICFILES_DIRS = [
     ROOT / "web" / "static",
     ("fonts", ROOT / "balletto" / "lettering" / "fonts"),
 ]
-WHITENOISE_MAX_AGE = 0  # asked again each time and answered "not modified": updates show at once
+# All static files are our own; those that packages bring along are not used.
+STATICFILES_FINDERS = ["django.contrib.staticfiles.finders.FileSystemFinder"]
+STORAGES = {
+    "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
+    "staticfiles": {"BACKEND": "web.config.static_files.StaticFiles"},
+}
 MEDIA_ROOT = VAR / "media"
 
 # A scene file of a thousand layers is about a megabyte.

@@ -77,7 +77,7 @@ def _run_labels(labels: list[str], share: int) -> int:
         from django.core.management import call_command
 
         django.setup()
-        call_command("collectstatic", verbosity=0, interactive=False)
+        call_command("collectstatic", verbosity=0, interactive=False, clear=True)
         try:
             call_command("test", *labels, interactive=False)
         except SystemExit as ended:

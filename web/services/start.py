@@ -87,7 +87,7 @@ def prepare(demo_password: str | None) -> None:
 
     django.setup()
     call_command("migrate", verbosity=0)
-    call_command("collectstatic", verbosity=0, interactive=False)
+    call_command("collectstatic", verbosity=0, interactive=False, clear=True)
     if demo_password is not None:
         from web.projects.demo import load_demo
 

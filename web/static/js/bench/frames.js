@@ -17,10 +17,18 @@ let changedAt = 0;
 let resting = 0; // the timer until the scrubbing is over
 let isScrubbed = false;
 
+let full = 0; // the box for the picture as large as it is shown; 0 if that is to be measured anew
+for (const name of ["resize", "zoom", "fullscreenchange"]) addEventListener(name, () => { full = 0; }, true);
+
+// Measured seldom: it makes the browser lay out the page, and every frame is asked for by its box.
+function fullBox() {
+  const shown = document.getElementById("picture").clientWidth * Math.min(devicePixelRatio, 2);
+  return BOXES.find((width) => width >= Math.max(shown, 960)) ?? BOXES.at(-1);
+}
+
 /** The box that frames are drawn for: 960 wide, or more where the picture is shown larger. */
 export function box() {
-  const shown = document.getElementById("picture").clientWidth * Math.min(devicePixelRatio, 2);
-  const full = BOXES.find((width) => width >= Math.max(shown, 960)) ?? BOXES.at(-1);
+  full ||= fullBox();
   return isSmall() ? BOXES[Math.max(0, BOXES.indexOf(full) - 1)] : full;
 }
 

@@ -4,7 +4,7 @@
 import { AHEAD, addressOf, askRun, bitmapAt, bitmapOf, isSmall, moved, paint } from "./frames.js";
 import { emit, goTo, on, state } from "./state.js";
 
-const BUFFER_S = 0.25; // how much must be there before playing starts
+const BUFFER_S = 0.4; // how much must be there before playing starts
 const PARALLEL = 12; // frames fetched and decoded at a time: two runs
 const MOST_IN_FLIGHT = 2; // frames asked for while scrubbing; of those after, the newest is next
 const SPEEDS = [[1, "full speed"], [0.5, "half speed"], [0.25, "quarter speed"]];

@@ -34,7 +34,7 @@ export function emit(name) {
   bus.dispatchEvent(new Event(name));
 }
 
-const PAUSE_MS = 110;
+const PAUSE_MS = 180;
 
 /**
  * The same action with a pause between calls, so that the picture comes first while something is

@@ -1,0 +1,10 @@
+"""Static files under names that tell their contents, so that browsers keep them for good."""
+
+from whitenoise.storage import CompressedManifestStaticFilesStorage
+
+
+class StaticFiles(CompressedManifestStaticFilesStorage):
+    """Names with hashes, in the imports of scripts too: opening a page again asks for none of
+    them."""
+
+    support_js_module_import_aggregation = True
