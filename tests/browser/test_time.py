@@ -37,7 +37,9 @@ class TimeTest(BrowserTest):
         return [key["at"] for key in self.title()["transform"][value]["keys"]]
 
     def drag(self, target, across, down=0, settle=True, keys=()):
-        box = target.bounding_box()
+        # Beads are drawn anew when the numbers for them come: one may just be gone.
+        while not (box := target.bounding_box()):
+            target.wait_for()
         x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
         for key in keys:
             self.page.keyboard.down(key)

@@ -3,6 +3,7 @@
 import json
 
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.templatetags.static import static
 from django.test import override_settings
 from django.urls import reverse
 
@@ -116,7 +117,7 @@ class ProjectsTest(PageTest):
     def test_fonts_are_served_as_the_core_reads_them(self):
         rules = self.client.get(reverse("font-rules")).content.decode()
         self.assertIn('font-family: "Fraunces"; font-weight: 100 900;', rules)
-        self.assertIn('url("/static/fonts/anybody/latin.woff2")', rules)
+        self.assertIn(f'url("{static("fonts/anybody/latin.woff2")}")', rules)
         # What the picture falls back on, the page does too, in the same order.
         tokens = (ROOT / "web/styles/tokens.css").read_text()
         stack = ", ".join(f'"{name}"' for name in FALLBACKS)
