@@ -2,17 +2,19 @@
 
 import argparse
 import json
+import re
 import sys
-from fractions import Fraction
 from pathlib import Path
 
-from .clip.render import ClipError, render
+from .clip.errors import ClipError
+from .clip.formats import FORMATS, Making, format_for
+from .clip.render import export
 from .lettering.faces import font_faults
 from .motion.poses import poses
 from .picture.frame import Picture, draw_frame
 from .picture.stills import png
 from .scene import files
-from .scene.document import Scene
+from .scene.document import MAX_SIDE, Scene, rate_of
 from .scene.errors import SceneError
 from .scene.schema import schema
 
@@ -29,10 +31,17 @@ def add_commands(commands: argparse._SubParsersAction) -> None:
     frame.add_argument("-o", "--output", type=Path, required=True)
     frame.set_defaults(run=_frame)
 
-    clip = commands.add_parser("render", help="render a scene file as an MP4")
+    clip = commands.add_parser("render", help="render a scene file as a clip")
     clip.add_argument("file", type=Path)
     clip.add_argument("-o", "--output", type=Path, required=True)
     clip.add_argument("--frames", metavar="A-B", help="first and last frame (default: all)")
+    clip.add_argument("--format", choices=FORMATS, help="default: what the suffix means")
+    clip.add_argument("--size", metavar="WxH", help="in px (default: that of the scene)")
+    clip.add_argument(
+        "--rate", help='frames a second, as 25 or "30000/1001" (default: the scene\'s)'
+    )
+    clip.add_argument("--quality", type=int, default=80, metavar="N", help="0 to 100 (default 80)")
+    clip.add_argument("--loops", type=int, default=0, metavar="N", help="of a picture; 0: for ever")
     clip.set_defaults(run=_render)
 
     numbers = commands.add_parser("poses", help="print the numbers of a title's motion as JSON")
@@ -87,11 +96,35 @@ def _render(arguments: argparse.Namespace) -> None:
             print(f"\r{done} of {len(frames)} frames", end="", file=sys.stderr)
 
     try:
-        render(scene, frames, arguments.output, tell)
+        chosen = format_for(arguments.output, arguments.format)
+        making = _making(arguments, scene)
+        count = export(scene, frames, arguments.output, chosen, making, tell)
     except ClipError as error:
         raise CommandError(str(error)) from None
-    seconds = len(frames) / Fraction(scene.frames_a_second)
-    print(f"{arguments.output}: {len(frames)} frames, {float(seconds):.2f} s", file=sys.stderr)
+    except OSError as error:
+        raise CommandError(f"{arguments.output} cannot be written: {error.strerror}") from None
+    seconds = float(count / making.rate)
+    print(f"{arguments.output}: {count} frames, {seconds:.2f} s", file=sys.stderr)
+
+
+def _making(arguments: argparse.Namespace, scene: Scene) -> Making:
+    """How a clip is made, as the command line says; CommandError if it says it wrong."""
+    size, rate = scene.size, scene.frames_a_second
+    if arguments.size:
+        found = re.fullmatch(r"(\d+)[x×](\d+)", arguments.size)
+        size = (int(found[1]), int(found[2])) if found else (0, 0)
+        if not all(1 <= side <= MAX_SIDE for side in size):
+            told = f"--size takes a width and a height up to {MAX_SIDE}, as 1280x720"
+            raise CommandError(f"{told}; got {arguments.size!r}")
+    if arguments.rate:
+        try:
+            rate = rate_of(arguments.rate)
+        except (ValueError, ZeroDivisionError):
+            told = '--rate takes 1 to 240 frames a second, as 25 or "30000/1001"'
+            raise CommandError(f"{told}; got {arguments.rate!r}") from None
+    if not 0 <= arguments.quality <= 100 or arguments.loops < 0:
+        raise CommandError("--quality takes 0 to 100, --loops 0 (for ever) or more")
+    return Making(size, rate, arguments.quality, arguments.loops)
 
 
 def _poses(arguments: argparse.Namespace) -> None:

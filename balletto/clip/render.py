@@ -9,14 +9,19 @@ import os
 import tempfile
 import time
 from collections.abc import Callable
+from fractions import Fraction
 from pathlib import Path
 
-from ..picture.frame import Picture
+import numpy as np
+
+from ..picture.frame import Picture, draw_frame
 from ..picture.reel import Reel
 from ..picture.skia_canvas import SkiaCanvas
 from ..scene.document import Scene
 from .convert import Converter
 from .encoder import Encoder, join
+from .errors import ClipError
+from .formats import FORMATS, Format, Making, check_making
 
 SEGMENT_FRAMES = 240
 # Above this a frame is slower to draw than to encode, and drawing in several processes pays.
@@ -24,10 +29,6 @@ SLOW_FRAME_MS = 15.0
 
 # Called after each frame with the frames done; raising from it stops the render.
 Progress = Callable[[int], None]
-
-
-class ClipError(ValueError):
-    """The clip that was asked for cannot be made; the message says why and what to do."""
 
 
 def check(scene: Scene, frames: range) -> None:
@@ -39,6 +40,10 @@ def check(scene: Scene, frames: range) -> None:
             f"An MP4 needs an even width and height, and this scene is {width} × {height}. "
             f"Make it {even}."
         )
+    _check_frames(scene, frames)
+
+
+def _check_frames(scene: Scene, frames: range) -> None:
     if not len(frames) or frames.start < 0 or frames.stop > scene.length:
         last = scene.length - 1
         raise ClipError(f"The frames must lie within 0 to {last}, the frames of the scene.")
@@ -103,3 +108,57 @@ def render(scene: Scene, frames: range, path: Path, progress: Progress = lambda 
         whole = Path(folder) / "whole.mp4"
         join(pieces, whole, scene.frames_a_second)
         whole.replace(path)
+
+
+_SAMPLED = 12  # frames from which a palette is made
+
+
+def export(
+    scene: Scene,
+    frames: range,
+    path: Path,
+    chosen: Format,
+    making: Making,
+    progress: Progress = lambda done: None,
+) -> int:
+    """Renders `frames` of a scene in any format, size and rate, to a file at `path` that appears
+    only when it is whole; the number of frames that it has. ClipError if it cannot be done.
+
+    At another rate than the scene's the picture is taken at the times of the clip's own frames.
+    """
+    _check_frames(scene, frames)
+    check_making(chosen, making)
+    if chosen is FORMATS["mp4"] and making.size == scene.size and _is_plain(scene, making):
+        render(scene, frames, path, progress)
+        return len(frames)
+    picture = Picture(scene)
+    times = clip_times(scene, frames, making.rate)
+    making = making._replace(samples=lambda: _samples(picture, times, making.size))
+    with tempfile.TemporaryDirectory(prefix=".balletto-", dir=path.parent) as folder:
+        whole = Path(folder) / f"whole{path.suffix}"
+        reel = Reel(picture, making.size)
+        with chosen.open(whole, making) as writer:
+            for done, time_ in enumerate(times, start=1):
+                reel.draw(time_)
+                writer.add(reel.pixels)
+                progress(done)
+        whole.replace(path)
+    return len(times)
+
+
+def _is_plain(scene: Scene, making: Making) -> bool:
+    """Whether the quicker way gives the same: pieces joined, only changed rows converted."""
+    usual = Making(scene.size, scene.frames_a_second)
+    return (making.rate, making.quality) == (usual.rate, usual.quality)
+
+
+def clip_times(scene: Scene, frames: range, rate: Fraction) -> list[float]:
+    """The times, in frames of the scene, of a clip's frames at a rate: as many as last as long."""
+    step = scene.frames_a_second / rate
+    count = max(1, round(len(frames) / step))
+    return [float(frames.start + number * step) for number in range(count)]
+
+
+def _samples(picture: Picture, times: list[float], size: tuple[int, int]) -> list[np.ndarray]:
+    step = max(1, len(times) // _SAMPLED)
+    return [draw_frame(picture, time_, size) for time_ in times[step // 2 :: step]]

@@ -1,5 +1,7 @@
 """Drawing one frame after another on one canvas, touching only the rows that change."""
 
+import math
+
 import numpy as np
 
 from .frame import Picture
@@ -10,11 +12,14 @@ Rows = tuple[int, int]
 
 
 class Reel:
-    """Successive frames of a picture, at the scene's own size, in the same memory: `pixels`."""
+    """Successive frames of a picture in the same memory: `pixels`; at `size` or the scene's own."""
 
-    def __init__(self, picture: Picture):
+    def __init__(self, picture: Picture, size: tuple[int, int] | None = None):
         self._picture = picture
-        self._canvas = SkiaCanvas(*picture.scene.size)
+        width, height = picture.scene.size
+        wide, high = size or (width, height)
+        self._scale = (wide / width, high / height)
+        self._canvas = SkiaCanvas(wide, high, self._scale)
         self._sheets: list[Sheet] | None = None
         self._rows: Rows = (0, 0)
 
@@ -26,7 +31,7 @@ class Reel:
     def draw(self, frame: float) -> Rows:
         """Draws a frame and gives the rows, from first to end, in which it may differ."""
         sheets = self._picture.sheets(self._canvas, frame)
-        rows = self._picture.rows(sheets)
+        rows = self._in_memory(self._picture.rows(sheets))
         is_first, last = self._sheets is None, self._rows
         if sheets == self._sheets:
             return 0, 0
@@ -36,6 +41,15 @@ class Reel:
         for sheet in sheets:
             lay(self._canvas, sheet)
         return changed
+
+    def _in_memory(self, rows: Rows) -> Rows:
+        """Rows of the scene's picture as those of the memory that they touch."""
+        if rows[0] >= rows[1]:
+            return 0, 0
+        down = self._scale[1]
+        return max(math.floor(rows[0] * down) - 1, 0), min(
+            math.ceil(rows[1] * down) + 1, len(self.pixels)
+        )
 
 
 def _both(one: Rows, other: Rows) -> Rows:

@@ -9,7 +9,7 @@ from PIL import Image
 
 def png(pixels: np.ndarray, compression: int = 6) -> bytes:
     """A PNG with straight alpha of pixels (height, width, 4), BGRA premultiplied."""
-    image = Image.fromarray(_straight_rgba(pixels))
+    image = Image.fromarray(straight_rgba(pixels))
     file = io.BytesIO()
     if (pixels[..., 3] == 255).all():
         image = image.convert("RGB")
@@ -24,7 +24,13 @@ def jpeg(pixels: np.ndarray, quality: int = 85) -> bytes:
     )
 
 
-def _straight_rgba(pixels: np.ndarray) -> np.ndarray:
+def straight_bgra(pixels: np.ndarray) -> np.ndarray:
+    """Pixels (height, width, 4), BGRA premultiplied, as new ones with straight alpha."""
+    return np.ascontiguousarray(straight_rgba(pixels)[..., [2, 1, 0, 3]])
+
+
+def straight_rgba(pixels: np.ndarray) -> np.ndarray:
+    """Pixels (height, width, 4), BGRA premultiplied, as new RGBA ones with straight alpha."""
     alpha = pixels[..., 3:].astype(np.uint16)
     color = pixels[..., 2::-1].astype(np.uint16)
     straight = (color * 255 + alpha // 2) // np.maximum(alpha, 1)

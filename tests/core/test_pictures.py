@@ -11,6 +11,7 @@ import numpy as np
 from PIL import Image
 
 from balletto.picture.frame import Picture, draw_frame
+from balletto.picture.reel import Reel
 from balletto.scene import files
 from balletto.scene.effects import EFFECT_KINDS
 from balletto.scene.layers import BLENDS
@@ -75,6 +76,7 @@ SHAPES = {
     "star": {"corners": 6, "outer": 38, "inner": 18},
     "path": {"path": "M-50 0C-20 -60 20 60 50 0"},
 }
+WAY = [{"at": 0, "value": [60, 30, 0]}, {"at": 20, "value": [90, 60, 0]}]
 FORM = {"kind": "rectangle", "size": [100, 50]}
 
 
@@ -140,3 +142,20 @@ def psnr(one, other):
     """Peak signal to noise, in dB."""
     error = np.mean((one.astype(float) - other) ** 2)
     return np.inf if error == 0 else 10 * np.log10(255**2 / error)
+
+
+class ReelTest(TestCase):
+    def test_rows_that_are_not_drawn_anew_are_as_they_would_be(self):
+        """Whatever a layer wears, at the scene's own size and another."""
+        for name, layers in cases():
+            with self.subTest(name):
+                moving = [{**layer} for layer in layers]
+                moving[-1]["transform"] = {"position": {"keys": WAY}}
+                data = scene_data(layers=moving, size=list(SIZE))
+                picture = Picture(files.from_data(data))
+                for size in (None, (107, 60)):
+                    reel = Reel(picture, size)
+                    for frame in (0, 4, 12, 12, 20):
+                        reel.draw(frame)
+                        wanted = draw_frame(picture, frame, size)
+                        np.testing.assert_array_equal(reel.pixels, wanted)
