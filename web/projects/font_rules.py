@@ -13,7 +13,9 @@ from balletto.lettering.families import FAMILIES, FOLDER, Family
 @login_not_required
 def font_rules(request: HttpRequest) -> HttpResponse:
     """One @font-face for each file of each family."""
-    return HttpResponse(_rules(), content_type="text/css")
+    response = HttpResponse(_rules(), content_type="text/css")
+    response["Cache-Control"] = "public, max-age=600"
+    return response
 
 
 @lru_cache(maxsize=1)
