@@ -71,9 +71,9 @@ class Stamps:
         bounds = letter.outline.path.computeTightBounds()
         more = (letter.line.width if letter.line else 0) + 3 * letter.blur
         box = matrix.mapRect(bounds.makeOutset(more, more)).roundOut()
-        pane = Pane.empty(box.left() - 1, box.top() - 1, box.right() + 1, box.bottom() + 1)
-        if pane.pixels.shape[0] * pane.pixels.shape[1] > _MOST_PIXELS:
+        if (box.width() + 2) * (box.height() + 2) > _MOST_PIXELS:
             return None
+        pane = Pane.empty(box.left() - 1, box.top() - 1, box.right() + 1, box.bottom() + 1)
         matrix.postTranslate(-pane.left, -pane.top)
         self._draw(pane.canvas, matrix, letter)
         return _Stamp(pane.image(), pane.left, pane.top)

@@ -37,9 +37,9 @@ export function emit(name) {
 const PAUSE_MS = 110;
 const LONG_PAUSE_MS = 400; // while a value is scrubbed, whose numbers and marks may come later
 
-/** How long numbers and marks wait for one another: a hand in the cascade or on the picture looks
-    at them, one that scrubs a value looks at the picture. */
-const pauseNow = () => (state.shown === state.digest || document.querySelector("body.is-handling, #over.is-dragging") ? PAUSE_MS : LONG_PAUSE_MS);
+/** Whether a value is scrubbed, and looked at in the picture: a hand in a view of time, or on the
+    picture, looks at the numbers and marks themselves. */
+const isScrubbing = () => state.shown !== state.digest && !document.querySelector("body.is-handling, #over.is-dragging, .bench:not([data-view=cascade])");
 
 /**
  * The same action with a pause between calls, so that the picture comes first while something is
@@ -47,6 +47,7 @@ const pauseNow = () => (state.shown === state.digest || document.querySelector("
  */
 export function paced(action) {
   let timer = 0;
+  let isLong = false;
   let last = 0;
   const act = () => {
     timer = 0;
@@ -54,10 +55,12 @@ export function paced(action) {
     action();
   };
   return () => {
-    if (timer) return;
+    if (timer && (!isLong || isScrubbing())) return;
+    clearTimeout(timer);
     const rested = performance.now() - last > PAUSE_MS;
-    if (rested && state.shown === state.digest) act();
-    else timer = setTimeout(act, pauseNow());
+    if (rested && state.shown === state.digest) return act();
+    isLong = isScrubbing();
+    timer = setTimeout(act, isLong ? LONG_PAUSE_MS : PAUSE_MS);
   };
 }
 
