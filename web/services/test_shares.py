@@ -8,6 +8,8 @@ ROOT = Path(__file__).resolve().parents[2]
 # How long a line of a test module takes, by its folder: measured, in about hundredths of a second.
 # A browser waits, a page renders, the core only computes.
 _WEIGHTS = {"browser": 28, "services": 30, "web": 9, "core": 4}
+# Modules that say how often in one line.
+_LONG = {"tests.core.test_fuzz": 15_000}
 
 
 def share_of_tests(number: int, count: int) -> list[str]:
@@ -26,7 +28,7 @@ def _weighted() -> list[tuple[float, str]]:
     for path in (ROOT / "tests").glob("*/test_*.py"):
         lines = len(path.read_text().splitlines())
         label = ".".join(path.relative_to(ROOT).with_suffix("").parts)
-        found.append((lines * _WEIGHTS[path.parent.name], label))
+        found.append((_LONG.get(label, lines * _WEIGHTS[path.parent.name]), label))
     return found
 
 
