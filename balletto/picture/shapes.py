@@ -18,7 +18,7 @@ from .dress import gradient_over
 from .forms import arc, ellipse, rectangle, regular, star
 from .outlines import Commands, displaced
 from .sheets import Drawn
-from .steps import as_copies, cast_of, displacement_of, trail_of, values_of, with_shadows
+from .steps import as_copies, cast_of, push_of, trail_of, values_of, with_shadows
 
 _LARGEST = 1000.0  # times, that a copy of a trail grows
 
@@ -121,15 +121,8 @@ class SetShape:
 
     def _commands(self, time: float) -> Commands:
         commands = outline_of(self._layer, time)
-        found = displacement_of(self._layer)
-        if found is None:
-            return commands
-        at = np.array(time)
-        pace = float(found.every.removesuffix("/s")) / float(self._scene.frames_a_second)
-        tick = int(np.floor(time * pace + 1e-9)) + 1
-        return displaced(
-            commands, _number(found.size, at), _number(found.amount, at), found.seed, tick
-        )
+        push = push_of(self._scene, self._layer, time)
+        return commands if push is None else displaced(commands, *push)
 
     def _outline(self, canvas: Canvas, commands: Commands) -> Any:
         if self._prepared is None or self._prepared[0] != commands:

@@ -6,6 +6,7 @@ from typing import Any, NamedTuple
 import numpy as np
 
 from ..scene.colors import hex_of
+from ..scene.document import Scene
 from ..scene.effects import Displace, Effect, Shadow, Trail
 from ..scene.layers import Layer
 from ..scene.tracks import is_color, value_at
@@ -104,9 +105,26 @@ def trail_of(layer: Layer) -> Trail | None:
     return next((e for e in layer.effects if e.on and isinstance(e, Trail)), None)
 
 
-def displacement_of(layer: Layer) -> Displace | None:
-    """How the outlines of a layer are displaced; of several the first."""
-    return next((e for e in layer.effects if e.on and isinstance(e, Displace)), None)
+class Push(NamedTuple):
+    """How outlines are displaced at a time: what `outlines.displaced` takes."""
+
+    size: float
+    amount: float
+    seed: int
+    tick: int
+
+
+def push_of(scene: Scene, layer: Layer, time: float) -> Push | None:
+    """The displacement of the outlines of a layer; of several the first."""
+    found = next((e for e in layer.effects if e.on and isinstance(e, Displace)), None)
+    if found is None:
+        return None
+    at = np.array(time)
+    pace = float(found.every.removesuffix("/s")) / float(scene.frames_a_second)
+    # A hair before a tick counts as on it, as for the jitter of moves.
+    tick = int(np.floor(time * pace + 1e-9)) + 1
+    size, amount = float(value_at(found.size, at)), float(value_at(found.amount, at))
+    return Push(size, amount, found.seed, tick)
 
 
 def as_copies(letters: list[Letter], width: float) -> list[Letter]:

@@ -15,13 +15,12 @@ from ..motion.reflow import moved_axes
 from ..scene.document import Scene
 from ..scene.effects import Trail
 from ..scene.layers import Title
-from ..scene.tracks import value_at
 from .boxes import around, boxes_of, widened
 from .canvas import Box, Canvas, Letter
 from .dress import Dress, dress
 from .outlines import displaced, of_glyphs
 from .sheets import Drawn
-from .steps import as_copies, cast_of, displacement_of, trail_of, values_of, with_shadows
+from .steps import as_copies, cast_of, push_of, trail_of, values_of, with_shadows
 
 # Frames are worked out so many at a time: that costs little more than one, and as a rule the
 # next frame that is asked for is the next one.
@@ -145,11 +144,11 @@ class SetTitle:
         """The box of the letters with what shadows and displacements add."""
         cast = cast_of(self._title, float(block.times[row]))
         more = cast.reach if cast else 0.0
-        displacement = displacement_of(self._title)
-        if displacement is not None:
+        push = push_of(self._scene, self._title, float(block.times[row]))
+        if push is not None:
             # In the layer's own px; a letter that is drawn larger is displaced further.
             largest = np.abs(block.matrices[row, :, :2, :2]).max(initial=1.0)
-            more += float(value_at(displacement.amount, block.times[row]) * 2 * largest)
+            more += push.amount * 2 * float(largest)
         return widened(block.boxes[row], more)
 
     def _with_trail(
@@ -174,7 +173,7 @@ class SetTitle:
         if not self._outlines:
             glyphs = [character.glyphs for character in self._layout.characters]
             self._outlines = [canvas.outline(of_glyphs(each)) for each in glyphs]
-        pushed = self._displacement_at(float(block.times[row]))
+        pushed = push_of(self._scene, self._title, float(block.times[row]))
         if not block.axes and pushed is None:
             return self._outlines
         tags = sorted(block.axes)
@@ -185,17 +184,6 @@ class SetTitle:
             self._moved_outline(canvas, number, tuple(zip(tags, change, strict=True)), pushed)
             for number, change in enumerate(changes)
         ]
-
-    def _displacement_at(self, time: float) -> tuple[float, float, int, int] | None:
-        """Size, amount, seed and tick of the displacement; None if there is none."""
-        found = displacement_of(self._title)
-        if found is None:
-            return None
-        at = np.array(time)
-        pace = float(found.every.removesuffix("/s")) / float(self._scene.frames_a_second)
-        # A hair before a tick counts as on it, as for the jitter of moves.
-        tick = int(np.floor(time * pace + 1e-9)) + 1
-        return float(value_at(found.size, at)), float(value_at(found.amount, at)), found.seed, tick
 
     def _moved_outline(self, canvas: Canvas, number: int, changes: Any, pushed: Any) -> Any:
         glyphs = self._layout.characters[number].glyphs
