@@ -18,6 +18,7 @@ from . import chips
 from .chips import Chip, Measure, choice_chip, color_chip, number_chip
 from .words import edit_of, join, tie_words, tight, track_more
 
+DRAW_ORDERS = [("reading", "the last"), ("reverse", "the first"), ("depth", "the nearest")]
 ALIGNMENTS = [("left", "to the left"), ("center", "centred"), ("right", "to the right")]
 
 
@@ -235,6 +236,10 @@ def place_more(layer: Layer) -> list[SafeString]:
         tight(format_html("Shown from {} up to {}.", first, end)),
         format_html("Blended {} with what lies behind.", choice_chip(blend, layer.blend, blends)),
     ]
+    if isinstance(layer, Title):
+        path = f"{layer.id}.draw_order"
+        order = choice_chip(Chip(path, edit_of(path), "Draw order"), layer.draw_order, DRAW_ORDERS)
+        clauses.append(format_html("Where letters overlap, {} is in front.", order))
     if not changes_over_time(layer.transform.rotation):
         tip, swing = (
             number_chip(
