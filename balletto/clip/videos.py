@@ -54,13 +54,12 @@ VP9 = Codec(
 )
 VP9_ALPHA = VP9._replace(pixels="yuva420p")
 AV1 = Codec("webm", "libsvtav1", "yuv420p", lambda q: {"crf": _between(12, 58, q), "preset": "9"})
-# Everything at 4 bits a sample and more looks the same; with a fixed quantiser it is five times as
-# fast as looking for one.
+# With a fixed quantiser it is five times as fast as when the encoder looks for one.
 PRORES = Codec(
     "mov",
     "prores_ks",
     "yuva444p10le",
-    lambda q: {"profile": "4444", "qscale": _between(2, 12, q), "vendor": "apl0"},
+    lambda q: {"profile": "4444", "qscale": _between(2, 12, q)},
 )
 APNG = Codec("apng", "apng", "rgba", lambda q: {"pred": "mixed"})
 

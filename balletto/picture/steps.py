@@ -10,7 +10,7 @@ from ..scene.document import Scene
 from ..scene.effects import Displace, Effect, Shadow, Trail
 from ..scene.layers import Layer
 from ..scene.tracks import is_color, value_at
-from .canvas import Letter, Line, Step
+from .canvas import Letter, Line, Matrix, Step
 
 _FAINTEST = 0.5 / 255  # what is less opaque changes no pixel
 
@@ -56,6 +56,12 @@ def _in_px(
     return tuple(values.items())
 
 
+def _enlargement(matrix: Matrix) -> float:
+    """How many px of the picture one of a letter's own space is, taken across and down together."""
+    a, b, _, c, d, _, _, _, depth = matrix
+    return max(float(np.sqrt(abs(a * d - b * c))) / max(abs(depth), 1e-6), 1e-3)
+
+
 class Cast(NamedTuple):
     """A shadow at a time."""
 
@@ -78,7 +84,7 @@ class Cast(NamedTuple):
             None if letter.fill is None else self.color,
             letter.opacity * self.opacity,
             line and line._replace(color=self.color),
-            float(np.hypot(letter.blur, self.softness)),
+            float(np.hypot(letter.blur, self.softness / _enlargement(letter.matrix))),
         )
 
     @property

@@ -126,6 +126,16 @@ class EffectTest(TestCase):
             self.assertAlmostEqual(int(made[45, 100, 3]), 127 * opacity, delta=1)
             self.assertEqual(made[45, 100, :3].tolist(), [0, 0, 0])
 
+    def test_a_shadow_is_as_soft_however_large_the_layer_is_drawn(self):
+        """Softness counts in px of the picture: 8 px at twice the size are no 16."""
+        cast = {"kind": "shadow", "x": 0, "y": 0, "softness": 8, "opacity": 1}
+        for scale in (1, 2, 0.5):
+            tall = {"kind": "rectangle", "size": [40 / scale, 400 / scale]}
+            transform = {"position": [80, 45, 0], "scale": [scale, scale]}
+            made = drawn(shape(shape=tall, **WHITE, effects=[cast], transform=transform))
+            # One deviation from the edge a Gaussian edge has 16 %.
+            self.assertAlmostEqual(made[45, 100 + 8, 3] / 255, 0.16, delta=0.04, msg=scale)
+
     def test_a_shadow_falls_on_the_letters_before(self):
         """In reading order on the one before; the other way round on the one after."""
         cast = {"kind": "shadow", "x": 0, "y": 0, "softness": 0, "color": "#FF0000"}

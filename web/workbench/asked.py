@@ -254,8 +254,12 @@ def _copied_from(asked: Asked, copied: Data, source: Data) -> Data:
 
 
 def _paste_style(asked: Asked, wanted: Data, copied: Data, source: Data) -> Data:
-    style = _copied_from(asked, copied, source).get("style", {})
-    edits = [{"name": "paste-style", "layer": layer, "style": style} for layer in wanted["layers"]]
+    original = _copied_from(asked, copied, source)
+    if original["kind"] != "title":
+        raise SceneError.at("copied", "only titles have a style: copy that of a title")
+    style = original.get("style", {})
+    titles = _titles_among(asked, wanted["layers"], "a style")
+    edits = [{"name": "paste-style", "layer": layer, "style": style} for layer in titles]
     return _one_or_several(edits, f"Style pasted on {len(edits)} layers")
 
 
@@ -265,8 +269,17 @@ def _paste_moves(asked: Asked, wanted: Data, copied: Data, source: Data) -> Data
     moves = [move for move in moves if not only or move["id"] == only]
     if not moves:
         raise SceneError.at("copied", "there are no moves to paste")
-    edits = [{"name": "paste-moves", "layer": layer, "moves": moves} for layer in wanted["layers"]]
+    titles = _titles_among(asked, wanted["layers"], "moves")
+    edits = [{"name": "paste-moves", "layer": layer, "moves": moves} for layer in titles]
     return _one_or_several(edits, f"Moves pasted on {len(edits)} layers")
+
+
+def _titles_among(asked: Asked, layers: list[str], what: str) -> list[str]:
+    """Those of some layers that are titles; SceneError, saying what only they have, if none is."""
+    titles = [layer for layer in layers if asked.layer(layer)["kind"] == "title"]
+    if not titles:
+        raise SceneError.at("layers", f"only titles have {what}: select one, then paste")
+    return titles
 
 
 def _one_or_several(edits: list[Data], said: str) -> Data:
