@@ -14,9 +14,20 @@ from typing import NamedTuple, Protocol
 import numpy as np
 
 from .animations import GifWriter, WebpWriter
+from .encoder import (
+    APNG,
+    AV1,
+    H264,
+    PRORES,
+    USUAL_QUALITY,
+    VP9,
+    VP9_ALPHA,
+    Codec,
+    encoder_threads,
+)
 from .errors import ClipError
 from .numbered import NumberedWriter
-from .videos import APNG, AV1, H264, PRORES, VP9, VP9_ALPHA, VideoWriter
+from .videos import VideoWriter
 
 
 class Making(NamedTuple):
@@ -25,7 +36,7 @@ class Making(NamedTuple):
 
     size: tuple[int, int]
     rate: Fraction
-    quality: int = 80
+    quality: int = USUAL_QUALITY
     loops: int = 0
     samples: Callable[[], list[np.ndarray]] = list
 
@@ -54,13 +65,13 @@ class Format:
     is_video: bool = True
 
 
-def _video(codec: object) -> Opening:
-    return lambda path, making: VideoWriter(path, making.size, making.rate, codec, making.quality)
+def _video(codec: Codec) -> Opening:
+    def opened(path: Path, making: Making) -> VideoWriter:
+        more = {"plays": str(making.loops)} if codec is APNG else None
+        size, rate, quality = making.size, making.rate, making.quality
+        return VideoWriter(path, size, rate, encoder_threads(), codec, quality, more)
 
-
-def _apng(path: Path, making: Making) -> VideoWriter:
-    options = {"plays": str(making.loops)}
-    return VideoWriter(path, making.size, making.rate, APNG, making.quality, options)
+    return opened
 
 
 FORMATS: dict[str, Format] = {
@@ -78,7 +89,7 @@ FORMATS: dict[str, Format] = {
         most_rate=50,
         is_video=False,
     ),
-    "apng": Format("Animated PNG", ".apng", True, False, _apng, is_video=False),
+    "apng": Format("Animated PNG", ".apng", True, False, _video(APNG), is_video=False),
     "webp": Format(
         "Animated WebP",
         ".webp",

@@ -5,7 +5,6 @@ threads work on the frames before; segments may be made by several processes. Th
 joined without encoding again.
 """
 
-import os
 import tempfile
 import time
 from collections.abc import Callable
@@ -19,7 +18,7 @@ from ..picture.reel import Reel
 from ..picture.skia_canvas import SkiaCanvas
 from ..scene.document import Scene
 from .convert import Converter
-from .encoder import Encoder, join
+from .encoder import USUAL_QUALITY, Encoder, encoder_threads, join
 from .errors import ClipError
 from .formats import FORMATS, Format, Making, check_making
 
@@ -65,11 +64,6 @@ def is_slow(scene: Scene, frames: range) -> bool:
     for share in (1, 2, 3):
         picture.draw(canvas, frames[len(frames) * share // 4])
     return (time.thread_time() - started) / 3 * 1000 > SLOW_FRAME_MS
-
-
-def encoder_threads() -> int:
-    """Frames encoded at a time when one process has the machine: one more than it has cores."""
-    return len(os.sched_getaffinity(0)) + 1
 
 
 def render_segment(
@@ -148,8 +142,7 @@ def export(
 
 def _is_plain(scene: Scene, making: Making) -> bool:
     """Whether the quicker way gives the same: pieces joined, only changed rows converted."""
-    usual = Making(scene.size, scene.frames_a_second)
-    return (making.rate, making.quality) == (usual.rate, usual.quality)
+    return (making.rate, making.quality) == (scene.frames_a_second, USUAL_QUALITY)
 
 
 def clip_times(scene: Scene, frames: range, rate: Fraction) -> list[float]:

@@ -43,15 +43,8 @@ def _plain_mean(pane: Pane, samples: Sequence[Sequence[Letter]], draw: Draw) -> 
 
 
 def _linear_mean(pane: Pane, samples: Sequence[Sequence[Letter]], draw: Draw) -> Pane:
-    height, width = pane.pixels.shape[:2]
-    info = skia.ImageInfo.Make(
-        width,
-        height,
-        skia.kRGBA_F16_ColorType,
-        skia.kPremul_AlphaType,
-        skia.ColorSpace.MakeSRGBLinear(),
-    )
-    surface = skia.Surface.MakeRaster(info)
+    linear, plain = skia.ColorSpace.MakeSRGBLinear(), skia.ColorSpace.MakeSRGB()
+    surface = skia.Surface.MakeRaster(_info(pane, skia.kRGBA_F16_ColorType, linear))
     canvas = surface.getCanvas()
     share = skia.Paint(Alphaf=1 / len(samples), BlendMode=skia.BlendMode.kPlus)
     for letters in samples:
@@ -60,12 +53,11 @@ def _linear_mean(pane: Pane, samples: Sequence[Sequence[Letter]], draw: Draw) ->
         draw(pane, letters, canvas)
         canvas.restore()
     made = Pane.empty(pane.left, pane.top, pane.right, pane.bottom)
-    plain = skia.ImageInfo.Make(
-        width,
-        height,
-        skia.kBGRA_8888_ColorType,
-        skia.kPremul_AlphaType,
-        skia.ColorSpace.MakeSRGB(),
-    )
-    surface.makeImageSnapshot().readPixels(plain, made.pixels, made.pixels.strides[0], 0, 0)
+    wanted = _info(pane, skia.kBGRA_8888_ColorType, plain)
+    surface.makeImageSnapshot().readPixels(wanted, made.pixels, made.pixels.strides[0], 0, 0)
     return made
+
+
+def _info(pane: Pane, color_type: skia.ColorType, space: skia.ColorSpace) -> skia.ImageInfo:
+    height, width = pane.pixels.shape[:2]
+    return skia.ImageInfo.Make(width, height, color_type, skia.kPremul_AlphaType, space)

@@ -52,6 +52,20 @@ class EditTest(PageTest):
         self.assertEqual([bool(turn) for turn in shown[0]], [n == 3 for n in range(13)])
         self.assertEqual(set(shown[1]), {0})
 
+    def test_what_only_titles_have_is_pasted_on_titles_alone(self):
+        self.edit(name="add-shape", shape="star")
+        digest = history.newest(self.scene).digest
+        style = {"kind": "style", "scene": self.scene.pk, "digest": digest, "layer": "t1"}
+        moves = {**style, "kind": "moves"}
+        for copied in (style, moves):
+            refused = self.edit(422, name="paste", copied=copied, layers=["s1"])
+            self.assertContains(refused, "only titles have", status_code=422)
+        refused = self.edit(422, name="paste", copied={**style, "layer": "s1"}, layers=["t1"])
+        self.assertContains(refused, "copy that of a title", status_code=422)
+        self.edit(name="paste", copied=moves, layers=["t1", "s1"])
+        self.assertEqual(len(self.document["layers"][0]["moves"]), 2)
+        self.assertNotIn("moves", self.document["layers"][1])
+
     def test_keys_of_a_pose_count_from_the_start_of_their_move(self):
         self.edit(name="set-value", path="t1.moves.m1.start", value=16)
         self.edit(name="add-key", path="t1.moves.m1.pose.y", at=30)
