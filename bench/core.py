@@ -10,8 +10,8 @@ from pathlib import Path
 import skia
 
 from balletto.clip.convert import Converter
-from balletto.clip.encoder import Encoder
-from balletto.clip.render import encoder_threads, render
+from balletto.clip.encoder import Encoder, encoder_threads
+from balletto.clip.render import render
 from balletto.picture.canvas import Letter
 from balletto.picture.frame import Picture
 from balletto.picture.skia_canvas import SkiaCanvas

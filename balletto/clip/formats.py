@@ -53,16 +53,14 @@ Opening = Callable[[Path, Making], AbstractContextManager[Writer]]
 
 @dataclass(frozen=True)
 class Format:
-    """A kind of file: its name for people, its suffix, whether what is transparent stays so, and
-    whether its sides must be even."""
+    """A kind of file: its name for people, its suffix, whether its sides must be even, and the most
+    frames a second that it plays."""
 
     title: str
     suffix: str
-    has_alpha: bool
     needs_even: bool
     open: Opening
     most_rate: int = 240
-    is_video: bool = True
 
 
 def _video(codec: Codec) -> Opening:
@@ -75,36 +73,30 @@ def _video(codec: Codec) -> Opening:
 
 
 FORMATS: dict[str, Format] = {
-    "mp4": Format("MP4, H.264", ".mp4", False, True, _video(H264)),
-    "webm": Format("WebM, VP9", ".webm", False, True, _video(VP9)),
-    "webm-alpha": Format("WebM, VP9 with transparency", ".webm", True, True, _video(VP9_ALPHA)),
-    "webm-av1": Format("WebM, AV1", ".webm", False, True, _video(AV1)),
-    "prores": Format("MOV, ProRes 4444 with transparency", ".mov", True, True, _video(PRORES)),
+    "mp4": Format("MP4, H.264", ".mp4", True, _video(H264)),
+    "webm": Format("WebM, VP9", ".webm", True, _video(VP9)),
+    "webm-alpha": Format("WebM, VP9 with transparency", ".webm", True, _video(VP9_ALPHA)),
+    "webm-av1": Format("WebM, AV1", ".webm", True, _video(AV1)),
+    "prores": Format("MOV, ProRes 4444 with transparency", ".mov", True, _video(PRORES)),
     "gif": Format(
         "GIF",
         ".gif",
-        True,
         False,
         lambda path, making: GifWriter(path, making.rate, making.loops, making.samples()),
         most_rate=50,
-        is_video=False,
     ),
-    "apng": Format("Animated PNG", ".apng", True, False, _video(APNG), is_video=False),
+    "apng": Format("Animated PNG", ".apng", False, _video(APNG)),
     "webp": Format(
         "Animated WebP",
         ".webp",
-        True,
         False,
         lambda path, making: WebpWriter(path, making.rate, making.loops, making.quality),
-        is_video=False,
     ),
     "pngs": Format(
         "Numbered PNGs in a ZIP",
         ".zip",
-        True,
         False,
         lambda path, _: NumberedWriter(path),
-        is_video=False,
     ),
 }
 _BY_SUFFIX = {".mp4": "mp4", ".webm": "webm", ".mov": "prores", ".gif": "gif", ".apng": "apng",

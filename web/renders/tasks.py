@@ -10,8 +10,8 @@ from django.core.cache import cache
 from django.db import transaction
 from django.utils import timezone
 
-from balletto.clip.encoder import join
-from balletto.clip.render import encoder_threads, is_slow, render_segment
+from balletto.clip.encoder import encoder_threads, join
+from balletto.clip.render import is_slow, render_segment
 from balletto.scene import files
 
 from . import queue
