@@ -1,6 +1,7 @@
 // The cascade: a row for each unit of the selected move with its bar, and the charts of the moves.
 // All numbers come from the server; here they are only put where they belong.
 
+import { keeper } from "./fetched.js";
 import { slantedLines, listen as listenToHands } from "./hands.js";
 import { drawReaches, showReaches } from "./reaches.js";
 import { isPlaying } from "./player.js";
@@ -13,7 +14,7 @@ import { isPicked, listenToUnits } from "./units.js";
 const ROW_HEIGHT = 12; // px, as in the style sheet
 const ROWS_BEYOND = 12; // above and below those that are seen
 const PLAYING_PAUSE_MS = 100;
-const kept = new Map();
+const motionOf = keeper(60, (answer) => ({ ...answer, moves: answer.moves.map(decoded) }));
 let shownAt = 0;
 let motion = null;
 let drawn = null; // the rows of the cascade: of which move, and which of them are there
@@ -25,18 +26,6 @@ function decoded(move) {
   move.bytes = bytesOf(move.weights);
   for (const reach of move.reaches) reach.bytes = bytesOf(reach.values);
   return move;
-}
-
-function motionOf(address) {
-  if (!kept.has(address)) {
-    const found = fetch(address)
-      .then((response) => (response.ok ? response.json() : Promise.reject(new Error(String(response.status)))))
-      .then((answer) => ({ ...answer, moves: answer.moves.map(decoded) }));
-    found.catch(() => kept.delete(address));
-    kept.set(address, found);
-    if (kept.size > 60) kept.delete(kept.keys().next().value);
-  }
-  return kept.get(address);
 }
 
 async function refresh() {

@@ -1,12 +1,13 @@
 // The keyed values of the selected layers, as the server tells them, and which of their keyframes
 // are selected. A keyframe is named by the path of its value and its place among the keys.
 
+import { keeper } from "./fetched.js";
 import { showSpans } from "./spans.js";
 import { emit, on, paced, selectedLayers, state, url } from "./state.js";
 import { view } from "./views.js";
 
 const SAME = 0.002; // frames within which two times are one
-const kept = new Map(); // address -> promise of rows
+const fetched = keeper(60);
 const chosen = new Map(); // path -> set of places
 let expected = null; // path -> times: where the selected keys will stand after an edit
 let since = ""; // the digest of the state before that edit
@@ -17,16 +18,6 @@ let layers = {};
 export const rowsOf = (layer) => layers[layer] ?? [];
 export const allRows = () => selectedLayers().flatMap(rowsOf);
 export const rowAt = (path) => rowsOf(path.split(".")[0]).find((row) => row.path === path);
-
-function fetched(address) {
-  if (!kept.has(address)) {
-    const found = fetch(address).then((response) => (response.ok ? response.json() : Promise.reject(new Error(String(response.status)))));
-    found.catch(() => kept.delete(address));
-    kept.set(address, found);
-    if (kept.size > 60) kept.delete(kept.keys().next().value);
-  }
-  return kept.get(address);
-}
 
 async function refresh() {
   if (view() === "cascade" || !state.layer) return;

@@ -1,21 +1,12 @@
 // Keyed values in sentences say what they are at the playhead: they are asked for when it moves on.
 
+import { keeper } from "./fetched.js";
 import { isPlaying } from "./player.js";
 import { on, paced, state, url } from "./state.js";
 import { setShown } from "./values.js";
 
-const kept = new Map(); // address -> promise of values by path
+const valuesOf = keeper(200);
 let wanted = "";
-
-function valuesOf(address) {
-  if (!kept.has(address)) {
-    const found = fetch(address).then((response) => (response.ok ? response.json() : Promise.reject(new Error(String(response.status)))));
-    found.catch(() => kept.delete(address));
-    kept.set(address, found);
-    if (kept.size > 200) kept.delete(kept.keys().next().value);
-  }
-  return kept.get(address);
-}
 
 const isInHand = (chip) => chip === document.activeElement && (chip.isContentEditable || chip.classList.contains("is-scrubbed"));
 

@@ -2,6 +2,7 @@
 // grips, ways and the marks of reaches have their own modules. A hand gets the place of the pointer
 // and answers with the edit that it makes, what to say, and lines to show meanwhile.
 
+import { keeper } from "./fetched.js";
 import { gripMarks, gripHands } from "./grips.js";
 import { lines, listen as listenToLines, snapped } from "./guides.js";
 import { keying } from "./keying.js";
@@ -19,22 +20,12 @@ const STEP_PAUSE_MS = 350;
 const DOUBLE_MS = 280;
 const over = document.getElementById("over");
 const told = document.getElementById("stage-told");
-const kept = new Map(); // address -> promise of places
+const placesOf = keeper(500);
 let places = { layers: {}, characters: [] };
 let drag = null;
 let stepping = null;
 let picking = 0; // the timer of a click that may become a double one
 let wanted = "";
-
-function placesOf(address) {
-  if (!kept.has(address)) {
-    const found = fetch(address).then((response) => (response.ok ? response.json() : Promise.reject(new Error(String(response.status)))));
-    found.catch(() => kept.delete(address));
-    kept.set(address, found);
-    if (kept.size > 500) kept.delete(kept.keys().next().value);
-  }
-  return kept.get(address);
-}
 
 async function refresh() {
   over.toggleAttribute("hidden", isPlaying());
