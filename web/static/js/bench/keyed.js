@@ -22,22 +22,26 @@ export const rowAt = (path) => rowsOf(path.split(".")[0]).find((row) => row.path
 async function refresh() {
   if (view() === "cascade" || !state.layer) return;
   const curves = view() === "curves" ? "&curves=1" : "";
-  const address = (wanted = `${url("keyframes", state.shown)}?layers=${selectedLayers()}${curves}`);
+  const told = state.shown;
+  const address = (wanted = `${url("keyframes", told)}?layers=${selectedLayers()}${curves}`);
   try {
     const found = await fetched(address);
     if (wanted !== address) return;
     layers = found.layers;
     showSpans(found.spans);
-    settle();
+    settle(told);
     emit("rows");
   } catch { /* the picture itself tells when the server is away */ }
 }
 
 const matches = (times, at) => times.some((time) => Math.abs(time - at) < SAME);
 
-/** Once an edit is made, the selected keys are those at the times where they were expected. */
-function settle() {
-  if (!expected || state.shown !== state.digest || state.digest === since) return prune();
+/**
+ * Once an edit is made, the selected keys are those at the times where they were expected. `told` is
+ * the state that the rows are of: a preview's may come after the edit itself has answered.
+ */
+function settle(told) {
+  if (!expected || told !== state.digest || state.digest === since) return prune();
   chosen.clear();
   for (const [path, times] of expected) {
     const keys = rowAt(path)?.keys ?? [];
