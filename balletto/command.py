@@ -7,8 +7,9 @@ import sys
 from pathlib import Path
 
 from .clip.errors import ClipError
-from .clip.formats import FORMATS, Making, format_for
-from .clip.render import export
+from .clip.formats import FORMATS, format_for
+from .clip.making import Making
+from .clip.render import render
 from .lettering.faces import font_faults
 from .motion.poses import poses
 from .picture.frame import Picture, draw_frame
@@ -16,6 +17,7 @@ from .picture.stills import png
 from .scene import files
 from .scene.document import MAX_SIDE, Scene, rate_of
 from .scene.errors import SceneError
+from .scene.fits import FIT_KINDS
 from .scene.schema import schema
 
 
@@ -37,6 +39,7 @@ def add_commands(commands: argparse._SubParsersAction) -> None:
     clip.add_argument("--frames", metavar="A-B", help="first and last frame (default: all)")
     clip.add_argument("--format", choices=FORMATS, help="default: what the suffix means")
     clip.add_argument("--size", metavar="WxH", help="in px (default: that of the scene)")
+    clip.add_argument("--fit", choices=FIT_KINDS, help="in another shape (default: as it says)")
     clip.add_argument(
         "--rate", help='frames a second, as 25 or "30000/1001" (default: the scene\'s)'
     )
@@ -93,12 +96,11 @@ def _render(arguments: argparse.Namespace) -> None:
 
     def tell(done: int) -> None:
         if sys.stderr.isatty():
-            print(f"\r{done} of {len(frames)} frames", end="", file=sys.stderr)
+            print(f"\r{done} frames", end="", file=sys.stderr)
 
     try:
-        chosen = format_for(arguments.output, arguments.format)
-        making = _making(arguments, scene)
-        count = export(scene, frames, arguments.output, chosen, making, tell)
+        making = _making(arguments, scene, frames)
+        count = render(scene, making, arguments.output, tell)
     except ClipError as error:
         raise CommandError(str(error)) from None
     except OSError as error:
@@ -107,8 +109,9 @@ def _render(arguments: argparse.Namespace) -> None:
     print(f"{arguments.output}: {count} frames, {seconds:.2f} s", file=sys.stderr)
 
 
-def _making(arguments: argparse.Namespace, scene: Scene) -> Making:
+def _making(arguments: argparse.Namespace, scene: Scene, frames: range) -> Making:
     """How a clip is made, as the command line says; CommandError if it says it wrong."""
+    chosen = format_for(arguments.output, arguments.format)
     size, rate = scene.size, scene.frames_a_second
     if arguments.size:
         found = re.fullmatch(r"(\d+)[x×](\d+)", arguments.size)
@@ -124,7 +127,10 @@ def _making(arguments: argparse.Namespace, scene: Scene) -> Making:
             raise CommandError(f"{told}; got {arguments.rate!r}") from None
     if not 0 <= arguments.quality <= 100 or arguments.loops < 0:
         raise CommandError("--quality takes 0 to 100, --loops 0 (for ever) or more")
-    return Making(size, rate, arguments.quality, arguments.loops)
+    if FORMATS[chosen].is_still and arguments.frames is None:
+        frames = frames[:1]
+    quality, loops = arguments.quality, arguments.loops
+    return Making(chosen, size, rate, frames, arguments.fit, quality, loops)
 
 
 def _poses(arguments: argparse.Namespace) -> None:

@@ -11,6 +11,7 @@ import skia
 
 from balletto.clip.convert import Converter
 from balletto.clip.encoder import Encoder, encoder_threads
+from balletto.clip.making import usual_making
 from balletto.clip.render import render
 from balletto.picture.canvas import Letter
 from balletto.picture.frame import Picture
@@ -129,7 +130,7 @@ def rendering() -> dict[str, float]:
                 for frame in frames:
                     bare.add(frame)
 
-        whole = partial(render, scene, range(scene.length), Path(folder) / "clip.mp4")
+        whole = partial(render, scene, usual_making(scene), Path(folder) / "clip.mp4")
         threadings = [encoder_threads() + more for more in (-1, 0, 1)]
         ours, *theirs = interleaved(7, whole, *(partial(encode, each) for each in threadings))
     best = min(theirs)
@@ -139,10 +140,11 @@ def rendering() -> dict[str, float]:
 _MEASURE = """
 import re, sys
 from pathlib import Path
+from balletto.clip.making import usual_making
 from balletto.clip.render import render
 from bench.core import title_scene
 scene = title_scene(length=int(sys.argv[1]))
-render(scene, range(scene.length), Path(sys.argv[2]))
+render(scene, usual_making(scene), Path(sys.argv[2]))
 print(int(re.search(r"VmHWM:\\s+(\\d+)", Path("/proc/self/status").read_text())[1]) / 1024)
 """
 

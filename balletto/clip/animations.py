@@ -54,7 +54,7 @@ class _AnimationWriter:
                 **self._options(),
             )
 
-    def add(self, pixels: np.ndarray) -> None:
+    def add(self, pixels: np.ndarray, changed: tuple[int, int] | None = None) -> None:
         """Adds a frame."""
         self._images.append(self._image(pixels))
         self._shown_ms.append(next(self._durations))

@@ -9,13 +9,14 @@ from typing import NamedTuple
 import av
 from av.codec.context import ThreadType
 
+from .making import USUAL_QUALITY
+
 # What the AV1 encoder says of itself is left out; its faults are not.
 os.environ.setdefault("SVT_LOG", "1")
 
 # BT.709 throughout, by the code points of ITU-T H.273.
 _BT709 = 1
 _LIMITED = 1
-USUAL_QUALITY = 80  # percent: looks the same as the source to the eye
 
 
 class Codec(NamedTuple):
@@ -30,11 +31,11 @@ class Codec(NamedTuple):
 
     @property
     def has_alpha(self) -> bool:
-        return "a" in self.pixels.replace("gray", "")
+        return "a" in self.pixels
 
     @property
     def is_rgb(self) -> bool:
-        return self.pixels.startswith("rgb")
+        return self.pixels.startswith(("rgb", "bgr"))
 
 
 def _between(best: float, worst: float, quality: int) -> str:
@@ -126,26 +127,32 @@ class Encoder:
         self._container.mux(self._stream.encode(frame))
 
 
-def join(pieces: Sequence[Path], path: Path, rate: Fraction) -> None:
-    """Writes the pieces one after another into one MP4 that starts playing as it loads.
+def join(pieces: Sequence[Path], path: Path, rate: Fraction, codec: Codec = H264) -> None:
+    """Writes the pieces one after another into one file that starts playing as it loads.
 
     The packets are copied. Pieces are written by Encoder, each opening with a picture of its own.
     """
-    with av.open(str(path), "w", format="mp4", options={"movflags": "faststart"}) as whole:
+    early = {} if codec.container == "webm" else {"movflags": "faststart"}
+    with av.open(str(path), "w", format=codec.container, options=early) as whole:
         stream = None
-        start = 0
+        start = done = 0
         for piece in pieces:
             with av.open(str(piece)) as part:
                 source = part.streams.video[0]
                 if stream is None:
-                    stream = whole.add_stream_from_template(source)
+                    # Opaque: what decodes it may not be what encodes it.
+                    stream = whole.add_stream_from_template(source, opaque=True)
                     stream.time_base = source.time_base
-                ticks = round(1 / (rate * source.time_base))
+                    stream.metadata.update(source.metadata)
+                count = 0
                 for packet in part.demux(source):
                     if packet.pts is None:  # the empty packet at the end
                         continue
+                    count += 1
                     packet.pts += start
                     packet.dts += start
                     packet.stream = stream
                     whole.mux(packet)
-                start += source.frames * ticks
+                done += count
+                # Times in WebM are whole milliseconds: counted from the start, they add up.
+                start = round(done / (rate * source.time_base))

@@ -1,120 +1,129 @@
-"""Formats: what a clip can be written as. Each is a line in FORMATS with what opens its writer.
+"""Formats: what a clip can be written as. Each is a line in FORMATS with how it is written."""
 
-A writer is a context: the file is whole at its end. It takes frames in order as pixels
-(height, width, 4), BGRA premultiplied.
-"""
-
-from collections.abc import Callable
-from contextlib import AbstractContextManager
 from dataclasses import dataclass
-from fractions import Fraction
 from pathlib import Path
-from typing import NamedTuple, Protocol
 
-import numpy as np
-
+from ..picture.stills import png
 from .animations import GifWriter, WebpWriter
-from .encoder import (
-    APNG,
-    AV1,
-    H264,
-    PRORES,
-    USUAL_QUALITY,
-    VP9,
-    VP9_ALPHA,
-    Codec,
-    encoder_threads,
-)
+from .encoder import APNG, AV1, H264, PRORES, VP9, VP9_ALPHA, Codec, encoder_threads
 from .errors import ClipError
+from .making import Making
 from .numbered import NumberedWriter
+from .pieces import CollectedPieces, EncodedPieces, Pieces, Samples, StillPieces
 from .videos import VideoWriter
 
-
-class Making(NamedTuple):
-    """How a clip is made: its size in px, frames a second, quality in percent, how many times an
-    animated picture plays (0: for ever), and some of its frames, spread over all of it."""
-
-    size: tuple[int, int]
-    rate: Fraction
-    quality: int = USUAL_QUALITY
-    loops: int = 0
-    samples: Callable[[], list[np.ndarray]] = list
-
-
-class Writer(Protocol):
-    """Where frames go."""
-
-    def add(self, pixels: np.ndarray) -> None:
-        """Adds the next frame."""
-
-
-Opening = Callable[[Path, Making], AbstractContextManager[Writer]]
 
 
 @dataclass(frozen=True)
 class Format:
-    """A kind of file: its name for people, its suffix, whether its sides must be even, and the most
-    frames a second that it plays."""
+    """A kind of file.
+
+    title, about: its name, and what it is good for, for people
+    needs_even: whether its sides must be even; most_rate: the most frames a second that it plays
+    has_alpha: whether it keeps what is transparent; else that is on black
+    """
 
     title: str
+    about: str
     suffix: str
-    needs_even: bool
-    open: Opening
+    pieces: Pieces
+    needs_even: bool = False
     most_rate: int = 240
+    has_alpha: bool = False
+    has_quality: bool = False
+    has_loops: bool = False
+    is_still: bool = False
 
 
-def _video(codec: Codec) -> Opening:
-    def opened(path: Path, making: Making) -> VideoWriter:
-        more = {"plays": str(making.loops)} if codec is APNG else None
-        size, rate, quality = making.size, making.rate, making.quality
-        return VideoWriter(path, size, rate, encoder_threads(), codec, quality, more)
+def _apng(path: Path, making: Making, _: Samples) -> VideoWriter:
+    more = {"plays": str(making.loops)}
+    size, rate, quality = making.size, making.rate, making.quality
+    return VideoWriter(path, size, rate, encoder_threads(), APNG, quality, more)
 
-    return opened
+
+def _gif(path: Path, making: Making, samples: Samples) -> GifWriter:
+    return GifWriter(path, making.rate, making.loops, samples())
+
+
+def _webp(path: Path, making: Making, _: Samples) -> WebpWriter:
+    return WebpWriter(path, making.rate, making.loops, making.quality)
+
+
+def _video(title: str, about: str, codec: Codec, suffix: str) -> Format:
+    pieces = EncodedPieces(codec, suffix)
+    alpha = codec.has_alpha
+    return Format(title, about, suffix, pieces, True, has_alpha=alpha, has_quality=True)
 
 
 FORMATS: dict[str, Format] = {
-    "mp4": Format("MP4, H.264", ".mp4", True, _video(H264)),
-    "webm": Format("WebM, VP9", ".webm", True, _video(VP9)),
-    "webm-alpha": Format("WebM, VP9 with transparency", ".webm", True, _video(VP9_ALPHA)),
-    "webm-av1": Format("WebM, AV1", ".webm", True, _video(AV1)),
-    "prores": Format("MOV, ProRes 4444 with transparency", ".mov", True, _video(PRORES)),
+    "mp4": _video("MP4, H.264", "plays everywhere", H264, ".mp4"),
+    "webm": _video("WebM, VP9", "for web pages, smaller", VP9, ".webm"),
+    "webm-alpha": _video(
+        "WebM, VP9 with transparency", "to lie over a web page", VP9_ALPHA, ".webm"
+    ),
+    "webm-av1": _video("WebM, AV1", "the smallest, for new browsers", AV1, ".webm"),
+    "prores": _video(
+        "MOV, ProRes 4444 with transparency", "for cutting and compositing", PRORES, ".mov"
+    ),
     "gif": Format(
         "GIF",
+        "moves in chats and mails",
         ".gif",
-        False,
-        lambda path, making: GifWriter(path, making.rate, making.loops, making.samples()),
+        CollectedPieces(_gif),
         most_rate=50,
+        has_alpha=True,
+        has_loops=True,
     ),
-    "apng": Format("Animated PNG", ".apng", False, _video(APNG)),
+    "apng": Format(
+        "Animated PNG",
+        "all colours, no loss",
+        ".apng",
+        CollectedPieces(_apng),
+        has_alpha=True,
+        has_loops=True,
+    ),
     "webp": Format(
         "Animated WebP",
+        "small, with transparency",
         ".webp",
-        False,
-        lambda path, making: WebpWriter(path, making.rate, making.loops, making.quality),
+        CollectedPieces(_webp),
+        has_alpha=True,
+        has_quality=True,
+        has_loops=True,
     ),
     "pngs": Format(
         "Numbered PNGs in a ZIP",
+        "a still for each frame",
         ".zip",
-        False,
-        lambda path, _: NumberedWriter(path),
+        CollectedPieces(lambda path, *_: NumberedWriter(path)),
+        has_alpha=True,
+    ),
+    "png": Format(
+        "PNG still",
+        "one frame",
+        ".png",
+        StillPieces(".png", png),
+        has_alpha=True,
+        is_still=True,
     ),
 }
 _BY_SUFFIX = {".mp4": "mp4", ".webm": "webm", ".mov": "prores", ".gif": "gif", ".apng": "apng",
-              ".png": "apng", ".webp": "webp", ".zip": "pngs"}  # fmt: skip
+              ".webp": "webp", ".zip": "pngs", ".png": "png"}  # fmt: skip
 
 
-def format_for(path: Path, name: str | None = None) -> Format:
-    """The format of that name, or the one that a file's suffix means; ClipError naming all."""
+def format_for(path: Path, name: str | None = None) -> str:
+    """The name of a format, or of the one that a file's suffix means; ClipError naming all."""
     known = name or _BY_SUFFIX.get(path.suffix.lower())
     if known not in FORMATS:
         told = ", ".join(f"{each} ({FORMATS[each].title})" for each in FORMATS)
         asked = f"“{name}”" if name else f"a file that ends in “{path.suffix}”"
         raise ClipError(f"There is no format for {asked}. There are: {told}.")
-    return FORMATS[known]
+    return known
 
 
-def check_making(chosen: Format, making: Making) -> None:
+def check_making(making: Making) -> None:
     """ClipError if a format cannot hold a clip of that size and rate; it says what would do."""
+    chosen = FORMATS[making.format]
     width, height = making.size
     if chosen.needs_even and (width % 2 or height % 2):
         even = f"{width + width % 2} × {height + height % 2}"
@@ -127,3 +136,5 @@ def check_making(chosen: Format, making: Making) -> None:
             f"{chosen.title} plays at most {chosen.most_rate} frames a second, and this has "
             f"{float(making.rate):g}. Choose {chosen.most_rate} or fewer."
         )
+    if chosen.is_still and len(making.frames) != 1:
+        raise ClipError(f"{chosen.title} holds one frame, not {len(making.frames)}. Choose one.")

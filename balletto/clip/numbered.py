@@ -22,7 +22,7 @@ class NumberedWriter:
     def __exit__(self, *_: object) -> None:
         self._zip.close()
 
-    def add(self, pixels: np.ndarray) -> None:
+    def add(self, pixels: np.ndarray, changed: tuple[int, int] | None = None) -> None:
         """Adds a frame."""
         self._zip.writestr(f"frame-{self._count:05d}.png", png(pixels))
         self._count += 1

@@ -8,6 +8,7 @@ import numpy as np
 from av.video.reformatter import ColorRange, Colorspace, VideoReformatter
 
 from ..picture.stills import straight_bgra
+from .convert import Converter
 from .encoder import Codec, Encoder
 
 _COLORS = {"dst_colorspace": Colorspace.ITU709, "dst_color_range": ColorRange.MPEG}
@@ -30,6 +31,8 @@ class VideoWriter:
         self._codec = codec
         self._encoder = Encoder(path, size, rate, threads, codec, quality, more)
         self._reformatter = VideoReformatter()
+        # What changed is all that is converted, where the encoder keeps no hold of the frame.
+        self._converter = Converter(*size) if codec.pixels == "yuv420p" else None
 
     def __enter__(self) -> "VideoWriter":
         return self
@@ -37,8 +40,11 @@ class VideoWriter:
     def __exit__(self, *ended: object) -> None:
         self._encoder.__exit__(*ended)
 
-    def add(self, pixels: np.ndarray) -> None:
-        """Adds a frame."""
+    def add(self, pixels: np.ndarray, changed: tuple[int, int] | None = None) -> None:
+        """Adds a frame; `changed`: the rows that differ from the one before."""
+        if self._converter:
+            self._encoder.add(self._converter.convert(pixels, changed))
+            return
         source = straight_bgra(pixels) if self._codec.has_alpha else np.ascontiguousarray(pixels)
         frame = av.VideoFrame.from_ndarray(source, format="bgra")
         colors = {} if self._codec.is_rgb else _COLORS

@@ -39,10 +39,21 @@ def layer_space(scene: Scene, layer: Layer, times: np.ndarray) -> Space:
 
     (times, 1, ...), or (1, 1, ...) if it stays.
     """
-    space = own_space(layer.transform, times)
+    space = _placed(scene, layer, own_space(layer.transform, times))
     for group in scene.groups_of(layer):
-        space = own_space(group.transform, times).after(space)
-    return space
+        space = _placed(scene, group, own_space(group.transform, times)).after(space)
+    across, down = scene.view.origin
+    return space._replace(shift=space.shift + (across, down, 0.0)) if across or down else space
+
+
+def _placed(scene: Scene, layer: Layer, space: Space) -> Space:
+    """The map of a layer where a fit gives it a place: larger about its pivot, then moved."""
+    place = scene.view.places.get(layer.id)
+    if place is None:
+        return space
+    pivot = np.array([*layer.transform.pivot, 0.0])
+    kept = (1 - place.scale) * (space.linear @ pivot)
+    return Space(space.linear * place.scale, space.shift + kept + (*place.shift, 0.0))
 
 
 def own_space(transform: Transform, times: np.ndarray) -> Space:

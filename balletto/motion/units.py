@@ -56,7 +56,7 @@ def units_of(scene: Scene, title: Title, layout: Layout, kind: str, spaces: bool
     """The units of a kind of a title in a scene; with `spaces`, white space counts."""
 
     def project(times: np.ndarray, points: np.ndarray) -> np.ndarray:
-        matrices = layer_matrices(scene, title, times.reshape(-1))
+        matrices = layer_matrices(scene.view.unfitted or scene, title, times.reshape(-1))
         matrices = matrices.reshape(*times.shape, 3, 3)
         seen = (matrices[..., :2] * points[:, None, :]).sum(-1) + matrices[..., 2]
         return seen[..., :2] / np.maximum(seen[..., 2:], 1e-6)

@@ -43,13 +43,15 @@ def cuts_of(canvas: Canvas, scene: Scene, layer: Layer, frame: float) -> tuple[C
     if not masks:
         return ()
     own = layer_matrices(scene, layer, np.array([frame]))[0].reshape(-1).tolist()
-    return tuple(_cut(canvas, mask, own, np.array(frame)) for mask in masks)
+    across, down = scene.view.origin
+    picture = [1.0, 0.0, across, 0.0, 1.0, down, 0.0, 0.0, 1.0]
+    at = np.array(frame)
+    return tuple(_cut(canvas, mask, picture if mask.fixed else own, at) for mask in masks)
 
 
-def _cut(canvas: Canvas, mask: Mask, own: list[float], at: np.ndarray) -> Cut:
+def _cut(canvas: Canvas, mask: Mask, matrix: list[float], at: np.ndarray) -> Cut:
     form = MASKS[mask.kind](mask, at)
     center, turned = value_at(mask.center, at).tolist(), float(value_at(mask.rotation, at))
-    matrix = [1.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0] if mask.fixed else own
     return Cut(
         canvas.outline(moved(form, center, turned)),
         matrix,

@@ -4,10 +4,11 @@ from fractions import Fraction
 from functools import cached_property
 from typing import Annotated, Any, Literal
 
-from pydantic import AfterValidator, Field
+from pydantic import AfterValidator, Field, PrivateAttr
 from pydantic_core import PydanticCustomError
 
 from .effects import MotionBlur
+from .fits import Fit, View
 from .layers import AnyLayer, Layer, Title
 from .model import (
     Color,
@@ -97,6 +98,17 @@ class Scene(Model):
     motion_blur: MotionBlur | None = None
     layers: tuple[AnyLayer, ...] = Field((), max_length=1000)
     markers: tuple[Marker, ...] = Field((), max_length=1000)
+    fits: tuple[Fit, ...] = Field((), max_length=20)
+    _view: View = PrivateAttr(default=View())
+
+    @property
+    def view(self) -> View:
+        """Where it is seen from: as it is, unless it was fitted into another shape."""
+        return self._view
+
+    def see_from(self, view: View) -> None:
+        """Has a new copy of a scene seen from elsewhere."""
+        self._view = view
 
     @cached_property
     def frames_a_second(self) -> Fraction:

@@ -13,6 +13,7 @@ import numpy as np
 
 from balletto.clip import render as clips
 from balletto.clip.convert import Converter
+from balletto.clip.making import usual_making
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 
@@ -22,9 +23,11 @@ from .scenes import small_scene
 _MEASURE = """
 import re, sys
 from pathlib import Path
+from balletto.clip.making import usual_making
 from balletto.clip.render import render
 from tests.core.scenes import small_scene
-render(small_scene(length=int(sys.argv[1])), range(int(sys.argv[1])), Path(sys.argv[2]))
+scene = small_scene(length=int(sys.argv[1]))
+render(scene, usual_making(scene), Path(sys.argv[2]))
 print(re.search(r"VmHWM:\\s+(\\d+)", Path("/proc/self/status").read_text())[1])
 """
 
@@ -49,7 +52,7 @@ class ClipTest(TestCase):
 
     def render(self, scene, frames, segment=240):
         with mock.patch.object(clips, "SEGMENT_FRAMES", segment):
-            clips.render(scene, frames, self.path)
+            clips.render(scene, usual_making(scene, frames=frames), self.path)
         return self.frames()
 
     def test_every_frame_is_there_and_is_what_is_drawn(self):
@@ -88,9 +91,10 @@ class ClipTest(TestCase):
         self.assertEqual(len({b - a for (a, _), (b, _) in itertools.pairwise(got)}), 1)
 
     def test_progress_counts_on_and_may_stop_the_render(self):
-        done = []
+        done, scene = [], small_scene()
+        making = usual_making(scene, frames=range(10))
         with mock.patch.object(clips, "SEGMENT_FRAMES", 4):
-            clips.render(small_scene(), range(10), self.path, done.append)
+            clips.render(scene, making, self.path, done.append)
         self.assertEqual(done, list(range(1, 11)))
 
         def stop(count):
@@ -99,15 +103,15 @@ class ClipTest(TestCase):
 
         self.path.unlink()
         with self.assertRaises(InterruptedError):
-            clips.render(small_scene(), range(10), self.path, stop)
+            clips.render(scene, making, self.path, stop)
         self.assertEqual(list(self.path.parent.iterdir()), [], "half a clip was left behind")
 
     def test_what_cannot_be_a_clip_is_said(self):
         data = {**files.to_data(small_scene()), "size": [321, 180]}
         with self.assertRaisesRegex(clips.ClipError, "Make it 322 × 180"):
-            clips.check(files.from_data(data), range(3))
+            clips.check(scene := files.from_data(data), usual_making(scene))
         with self.assertRaisesRegex(clips.ClipError, "0 to 29"):
-            clips.check(small_scene(), range(20, 40))
+            clips.check(scene := small_scene(), usual_making(scene, frames=range(20, 40)))
 
     def test_memory_does_not_grow_with_the_length(self):
         needed = {}

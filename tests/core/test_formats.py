@@ -1,21 +1,25 @@
 """Every format opened again: size, rate, frames, duration, transparency, colours, loops."""
 
 import io
+import json
 import tempfile
 import zipfile
 from fractions import Fraction
 from pathlib import Path
-from unittest import TestCase
+from unittest import TestCase, mock
 
 import av
 import numpy as np
-from PIL import Image
+from PIL import Image, ImageSequence
 
+from balletto.clip import render as clips
 from balletto.clip.animations import durations, palette_of
 from balletto.clip.errors import ClipError
-from balletto.clip.formats import FORMATS, Making, check_making, format_for
-from balletto.clip.render import clip_times, export
+from balletto.clip.formats import FORMATS, check_making, format_for
+from balletto.clip.making import Making, clip_times, making_of
+from balletto.clip.render import render
 from balletto.picture.frame import Picture, draw_frame
+from balletto.picture.stills import straight_rgba
 from balletto.scene import files
 
 from .scenes import scene_data, small_scene
@@ -38,6 +42,10 @@ def colored(background="#2BB5A0"):
     return files.from_data(data)
 
 
+def _pixels(file):
+    return np.asarray(Image.open(file).convert("RGBA"))
+
+
 class FormatTest(TestCase):
     def setUp(self):
         folder = tempfile.TemporaryDirectory()
@@ -45,11 +53,9 @@ class FormatTest(TestCase):
         self.folder = Path(folder.name)
 
     def made(self, name, scene, size=(320, 180), rate=RATE, **more):
-        chosen = FORMATS[name]
-        self.path = self.folder / f"clip-{name}{chosen.suffix}"
-        self.count = export(
-            scene, range(scene.length), self.path, chosen, Making(size, rate, **more)
-        )
+        self.path = self.folder / f"clip-{name}{FORMATS[name].suffix}"
+        frames = more.pop("frames", range(scene.length))
+        self.count = render(scene, Making(name, size, rate, frames, **more), self.path)
         self.assertEqual([each.name for each in self.folder.iterdir() if each.name[0] == "."], [])
         return self.path
 
@@ -130,7 +136,7 @@ class FormatTest(TestCase):
         scene = small_scene(length=30)
         frames, about = self.video(self.made("webm", scene, (640, 360), Fraction(24), quality=90))
         self.assertEqual((len(frames), about[0], about[2:]), (24, 24, (640, 360)))
-        times = clip_times(scene, range(30), Fraction(24))
+        times = clip_times(scene, Making("webm", (640, 360), Fraction(24), range(30)))
         self.assertEqual(times[:3], [0, 1.25, 2.5])
         picture = Picture(scene)
         for number in (4, 11, 20):
@@ -139,15 +145,48 @@ class FormatTest(TestCase):
             self.assertLess(difference.mean(), 3)
 
     def test_what_does_not_fit_is_told_before(self):
-        odd = Making((321, 180), RATE)
+        odd = Making("mp4", (321, 180), RATE, range(12))
         with self.assertRaisesRegex(ClipError, "even width and height.*Make it 322 × 180"):
-            check_making(FORMATS["mp4"], odd)
-        check_making(FORMATS["gif"], odd)
+            check_making(odd)
+        check_making(odd._replace(format="gif"))
         with self.assertRaisesRegex(ClipError, "GIF plays at most 50 frames a second.*has 60"):
-            check_making(FORMATS["gif"], Making((320, 180), Fraction(60)))
+            check_making(Making("gif", (320, 180), Fraction(60), range(12)))
+        with self.assertRaisesRegex(ClipError, "PNG still holds one frame, not 12"):
+            check_making(odd._replace(format="png"))
         with self.assertRaisesRegex(ClipError, "“.avi”. There are: mp4"):
             format_for(Path("clip.avi"))
-        self.assertIs(format_for(Path("a.webm"), "webm-av1"), FORMATS["webm-av1"])
+        self.assertEqual(format_for(Path("a.webm"), "webm-av1"), "webm-av1")
+
+    def test_how_a_clip_is_made_is_kept_as_plain_data(self):
+        making = Making("webp", (320, 180), Fraction(30000, 1001), range(3, 9), "filled", 60, 2)
+        self.assertEqual(making_of(json.loads(json.dumps(making.to_data()))), making)
+
+    def test_pieces_put_together_are_the_whole(self):
+        for name in FORMATS.keys() - {"mp4", "png"}:  # mp4: see test_clip
+            with self.subTest(name):
+                scene = self.moving(None if FORMATS[name].has_alpha else "#2BB5A0")
+                whole = self.read(self.made(name, scene, quality=95))
+                with mock.patch.object(clips, "SEGMENT_FRAMES", 5):
+                    pieces = self.read(self.made(name, scene, quality=95))
+                self.assertEqual(len(pieces), 12)
+                for one, other in zip(whole, pieces, strict=True):
+                    self.assertLess(np.abs(one.astype(int) - other).mean(), 1.0)
+
+    def read(self, path):
+        """All frames of a file, whatever it is."""
+        if path.suffix == ".zip":
+            with zipfile.ZipFile(path) as stills:
+                return [_pixels(io.BytesIO(stills.read(name))) for name in stills.namelist()]
+        if path.suffix in (".gif", ".webp"):
+            with Image.open(path) as image:
+                return [np.asarray(f.convert("RGBA")) for f in ImageSequence.Iterator(image)]
+        return self.video(path)[0]
+
+    def test_a_still(self):
+        pixels = _pixels(self.made("png", self.moving(None), frames=range(7, 8)))
+        self.assertEqual(pixels.shape, (180, 320, 4))
+        wanted = straight_rgba(draw_frame(Picture(self.moving(None)), 7))
+        np.testing.assert_array_equal(pixels, wanted)
 
     def test_a_render_that_stops_leaves_no_file(self):
         def stop(done):
@@ -155,7 +194,7 @@ class FormatTest(TestCase):
 
         path = self.folder / "clip.webm"
         with self.assertRaises(KeyboardInterrupt):
-            export(colored(), range(12), path, FORMATS["webm"], Making((320, 180), RATE), stop)
+            render(colored(), Making("webm", (320, 180), RATE, range(12)), path, stop)
         self.assertEqual(list(self.folder.iterdir()), [])
 
 

@@ -2,7 +2,6 @@
 
 import os
 import re
-import signal
 import socket
 import subprocess
 import tempfile
@@ -12,9 +11,9 @@ from unittest import TestCase
 import httpx
 
 from web.services.processes import answers, free_port
-from web.services.start import DEMO_NAME, ROOT
+from web.services.start import ROOT
 
-_TOKEN = re.compile(r'name="csrfmiddlewaretoken" value="([^"]+)"')
+from . import application
 
 
 class StartTest(TestCase):
@@ -24,32 +23,10 @@ class StartTest(TestCase):
         self.var = Path(folder.name)
 
     def start(self, *words):
-        """Starts the application; gives its process and what it said until it was up."""
-        own = {name: value for name, value in os.environ.items() if "BALLETTO" not in name}
-        process = subprocess.Popen(
-            [ROOT / "bin" / "balletto", "start", *words],
-            env={**own, "BALLETTO_VAR": str(self.var)},
-            stdout=subprocess.PIPE,
-            stderr=subprocess.STDOUT,
-            text=True,
-        )
+        process, said = application.start(self.var, *words)
         self.addCleanup(process.stdout.close)
         self.addCleanup(process.kill)
-        said = []
-        for line in process.stdout:
-            said.append(line.strip())
-            if "Ctrl-C" in line:
-                return process, "\n".join(said)
-        raise AssertionError("it did not come up: " + "\n".join(said))
-
-    def stop(self, process):
-        process.send_signal(signal.SIGINT)
-        process.wait(60)
-
-    def sign_in(self, client, name, password):
-        token = _TOKEN.search(client.get("/accounts/sign-in/").text)[1]
-        words = {"username": name, "password": password, "csrfmiddlewaretoken": token}
-        return client.post("/accounts/sign-in/", data=words)
+        return process, said
 
     def test_a_first_and_a_second_start(self):
         taken = free_port(8500)
@@ -62,22 +39,20 @@ class StartTest(TestCase):
         password = re.search(r"password (\S+)", said)[1]
         with httpx.Client(base_url=address, follow_redirects=True) as client:
             self.assertIn(f'value="{password}"', client.get("/accounts/sign-in/").text)
-            page = self.sign_in(client, DEMO_NAME, password)
+            page = application.sign_in(client, password)
             self.assertIn("Orrery House winter season", page.text)
             poster = re.search(r"/scenes/\d+/poster/[0-9a-f]+/", page.text)[0]
             self.assertEqual(client.get(poster).headers["Content-Type"], "image/jpeg")
-            token = _TOKEN.search(page.text)[1]
-            words = {"name": "Kept over night", "csrfmiddlewaretoken": token}
-            client.post("/projects/new/", data=words)
+            application.post(client, "/projects/new/", {"name": "Kept over night"})
         self.refuses_a_second_one()
-        self.stop(process)
+        application.stop(process)
         self.assertFalse(answers(taken + 1), "the web server still runs")
         process, said = self.start("--port", str(taken), "--no-demo")
         self.assertNotIn("Demo account", said)
         with httpx.Client(base_url=f"http://127.0.0.1:{taken}", follow_redirects=True) as client:
             self.assertNotIn(password, client.get("/accounts/sign-in/").text)
-            self.assertIn("Kept over night", self.sign_in(client, DEMO_NAME, password).text)
-        self.stop(process)
+            self.assertIn("Kept over night", application.sign_in(client, password).text)
+        application.stop(process)
         self.assertEqual((self.var / "secrets.json").stat().st_mode & 0o777, 0o600)
 
     def refuses_a_second_one(self):

@@ -2,8 +2,10 @@
 
 import os
 import signal
+import tempfile
 import time
 from pathlib import Path
+from unittest import mock
 
 import av
 from django.conf import settings
@@ -11,20 +13,23 @@ from django.contrib.auth import get_user_model
 from django.db import connection
 from django.test import TransactionTestCase
 
+from balletto.clip import render as clips
+from balletto.clip.making import usual_making
 from balletto.scene import files
 from tests.core.scenes import small_scene
 from web.projects import history
 from web.projects.models import Project
 from web.renders import queue, tasks
-from web.renders.models import State
+from web.renders.models import Render, State
 from web.services.start import render_worker
 
 
 class WorkerTest(TransactionTestCase):
-    def start_worker(self):
+    def start_worker(self, **more):
         environment = {
             "BALLETTO_DATABASE_NAME": connection.settings_dict["NAME"],
             "BALLETTO_RENDER_LOST_AFTER_S": "3",
+            **more,
         }
         worker = render_worker(Path(settings.VAR), environment)
         worker.start()
@@ -36,9 +41,8 @@ class WorkerTest(TransactionTestCase):
         project = Project.objects.create(owner=person, name="Winter")
         data = files.to_data(small_scene("Nine Moons", length=length))
         data["size"] = [1280, 720]
-        render = queue.ask(history.make_scene(project, data, person), person)
-        tasks.start.delay(render.pk)
-        return render
+        scene = history.make_scene(project, data, person)
+        return queue.ask(scene, person, usual_making(files.from_data(data)))
 
     def wait_until(self, render, is_so, seconds=60):
         end = time.monotonic() + seconds
@@ -58,6 +62,7 @@ class WorkerTest(TransactionTestCase):
 
     def test_a_killed_worker_loses_nothing(self):
         render = self.ask(length=700)
+        tasks.call_workers(1)
         worker = self.start_worker()
         self.wait_until(render, lambda: queue.frames_done(render) > 10)
         self.kill(worker)
@@ -70,8 +75,31 @@ class WorkerTest(TransactionTestCase):
             self.assertEqual(sum(packet.size > 0 for packet in clip.demux(video=0)), 700)
         queue.remove(render)
 
+    def test_two_machines_share_a_render(self):
+        """Two workers with working folders of their own and the storage of clips in common."""
+        folder = tempfile.TemporaryDirectory(prefix="balletto-machines-")
+        self.addCleanup(folder.cleanup)
+        with mock.patch.object(clips, "SEGMENT_FRAMES", 40):
+            render = self.ask(length=900)
+        Render.objects.filter(pk=render.pk).update(workers=4)
+        for name in ("attic", "cellar"):
+            work = Path(folder.name) / name
+            self.start_worker(BALLETTO_RENDER_WORK=str(work), BALLETTO_WORKER_NAME=name)
+        tasks.call_workers(8)
+        self.wait_until(render, lambda: not render.is_unfinished, seconds=90)
+        self.assertEqual((render.state, render.reason), (State.FINISHED, ""))
+        drawn = render.segments.filter(joins=False)
+        self.assertEqual(set(drawn.values_list("worker", flat=True)), {"attic", "cellar"})
+        with av.open(str(queue.clip_of(render))) as clip:
+            self.assertEqual(sum(packet.size > 0 for packet in clip.demux(video=0)), 900)
+        self.assertEqual([each.name for each in queue.folder_of(render).iterdir()], ["clip.mp4"])
+        for name in ("attic", "cellar"):
+            self.assertEqual(list((Path(folder.name) / name).iterdir()), [], "left behind")
+        queue.remove(render)
+
     def test_cancel_stops_a_worker_that_draws(self):
         render = self.ask(length=2000)
+        tasks.call_workers(1)
         self.start_worker()
         self.wait_until(render, lambda: queue.frames_done(render) > 10)
         queue.cancel(render)

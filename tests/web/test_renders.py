@@ -1,22 +1,27 @@
 """Renders: asked for, drawn by the queue's own code, watched, cancelled, lost and taken up."""
 
+import io
 import tempfile
 from datetime import timedelta
 from unittest import mock
 
 import av
+from django.conf import settings
 from django.core.cache import cache
+from django.db import OperationalError
 from django.test import override_settings
 from django.urls import reverse
 from django.utils import timezone
+from PIL import Image
 
 from balletto.clip import render as clips
+from balletto.clip.formats import FORMATS
 from balletto.scene import files
 from tests.core.scenes import small_scene
 from web.projects import history
 from web.projects.models import Project
 from web.renders import queue, tasks
-from web.renders.models import Render, Segment, State
+from web.renders.models import Keeping, Render, Segment, State
 
 from .base import PageTest
 
@@ -30,23 +35,33 @@ class RenderTest(PageTest):
         media = override_settings(MEDIA_ROOT=folder.name)
         media.enable()
         self.addCleanup(media.disable)
-        sent = mock.patch.object(tasks.draw, "delay")
+        sent = mock.patch.object(tasks.work, "delay")
         self.sent = sent.start()
         self.addCleanup(sent.stop)
         # How slow a scene is to draw is measured: on a busy machine that may go either way.
         measured = mock.patch.object(tasks, "is_slow", return_value=False)
-        measured.start()
+        self.is_slow = measured.start()
         self.addCleanup(measured.stop)
         project = Project.objects.get(owner=self.ada)
         document = files.to_data(small_scene("Nine Moons", length=24))
         self.small = history.make_scene(project, document, self.ada)
 
-    def ask(self) -> Render:
-        with mock.patch.object(tasks.start, "delay") as begun:
-            self.client.post(reverse("ask-render", args=[self.small.pk]))
-        asked = Render.objects.latest("pk")
-        begun.assert_called_once_with(asked.pk)
-        return asked
+    def words(self, **changes):
+        """What the form says when nobody changed it, but for `changes`."""
+        usual = {"formats": ["mp4"], "sizes": ["320x180"], "rate": "30", "first": 0, "last": 23}
+        more = {"name": "Nine Moons", "quality": 80, "loops": 0, "still_at": 16}
+        return {**usual, **more, **changes}
+
+    def ask(self, **changes) -> Render:
+        address = reverse("ask-render", args=[self.small.pk])
+        answer = self.client.post(address, self.words(**changes))
+        self.assertEqual(answer.status_code, 302, answer.content[:3000])
+        return Render.objects.latest("pk")
+
+    def plan(self, **changes):
+        """The page that tells what would be made."""
+        address = reverse("ask-render", args=[self.small.pk])
+        return self.client.get(address, self.words(**changes), headers={"HX-Request": "true"})
 
     def ask_in_segments(self, frames: int) -> Render:
         with mock.patch.object(clips, "SEGMENT_FRAMES", frames):
@@ -59,9 +74,8 @@ class RenderTest(PageTest):
 
     def test_a_clip_from_asking_to_downloading(self):
         render = self.ask()
-        tasks.start(render.pk)
         self.sent.assert_called_once()
-        tasks.draw(render.pk, threads=2)
+        tasks.work()
         render = self.finished(render)
         with av.open(str(queue.clip_of(render))) as clip:
             self.assertEqual(clip.streams.video[0].frames, 24)
@@ -84,28 +98,133 @@ class RenderTest(PageTest):
 
     def test_segments_are_joined_to_the_same_clip(self):
         render = self.ask_in_segments(7)
-        self.assertEqual(render.segments.count(), 4)
-        tasks.draw(render.pk, threads=1)
+        self.assertEqual(render.segments.filter(joins=False).count(), 4)
+        tasks.work()
         with av.open(str(queue.clip_of(self.finished(render)))) as clip:
             self.assertEqual(sum(1 for _ in clip.decode(video=0)), 24)
         self.assertEqual([p.name for p in queue.folder_of(render).iterdir()], ["clip.mp4"])
 
     def test_slow_scenes_are_given_to_several_workers(self):
         render = self.ask_in_segments(7)
-        with mock.patch.object(clips, "SLOW_FRAME_MS", 0):
-            tasks.start(render.pk)
-        self.assertGreaterEqual(self.sent.call_count, 1)
-        self.assertEqual(
-            self.sent.call_args.kwargs["threads"], 1 if self.sent.call_count > 1 else 3
-        )
+        self.is_slow.return_value = True
+        self.sent.reset_mock()
+        self.assertTrue(tasks._measure(render))
+        render.refresh_from_db()
+        self.assertEqual(render.workers, settings.RENDER_WORKERS)
+        self.assertEqual(self.sent.call_count, 4)
+        claimed = [queue.claim(render) for _ in range(settings.RENDER_WORKERS + 1)]
+        self.assertIsNone(claimed.pop(), "more workers than may")
+        self.assertEqual([segment.number for segment in claimed], list(range(len(claimed))))
 
-    def test_an_odd_size_is_refused_with_what_to_do(self):
-        self.small.refresh_from_db()
-        edit = {"name": "set-value", "path": "scene.size", "value": [321, 180]}
-        history.record(self.small.pk, self.small.head, edit, self.ada)
-        page = self.client.post(reverse("ask-render", args=[self.small.pk]), follow=True)
-        self.assertContains(page, "Make it 322 × 180")
+    def test_the_file_is_put_together_last(self):
+        render = self.ask_in_segments(12)
+        Render.objects.filter(pk=render.pk).update(workers=9)
+        first, second = queue.claim(render), queue.claim(render)
+        self.assertIsNone(queue.claim(render))
+        tasks._make(first)
+        self.assertIsNone(queue.claim(render))
+        tasks._make(second)
+        last = queue.claim(render)
+        self.assertTrue(last.joins)
+        tasks._make(last)
+        self.finished(render)
+
+    def test_what_is_made_is_told_before(self):
+        page = self.plan(formats=["mp4", "gif"], sizes=["320x180", "1080x1920"])
+        self.assertContains(page, "4 clips")
+        for told in ("nine-moons-wide.mp4", "nine-moons-tall.gif", "24 frames, 0.80 s"):
+            self.assertContains(page, told)
         self.assertFalse(Render.objects.exists())
+
+    def test_rules_of_formats_are_told_and_kept(self):
+        page = self.plan(formats=["mp4", "gif"], sizes=[], own_size="321 x 181", rate="60")
+        self.assertContains(page, "MP4, H.264 needs even sides: 322 × 182.")
+        self.assertContains(page, "GIF plays at most 50 frames a second: this one is made at 30.")
+        self.ask(formats=["mp4", "gif"], sizes=[], own_size="321 x 181", rate="60")
+        made = {render.how.format: render.how for render in Render.objects.all()}
+        self.assertEqual((made["mp4"].size, made["mp4"].rate), ((322, 182), 60))
+        self.assertEqual((made["gif"].size, made["gif"].rate), ((321, 181), 30))
+
+    def test_what_cannot_be_is_said_where_it_stands(self):
+        for told, wrong in (
+            ("The last frame of the scene is 23.", {"last": 24}),
+            ("The last frame lies before the first.", {"first": 9, "last": 3}),
+            ("Choose a format at least.", {"formats": []}),
+            ("Choose a size at least.", {"sizes": []}),
+            ("Type a width and a height", {"own_size": "12"}),
+        ):
+            with self.subTest(told):
+                self.assertContains(self.plan(**wrong), told)
+                address = reverse("ask-render", args=[self.small.pk])
+                page = self.client.post(address, self.words(**wrong))
+                self.assertContains(page, told)
+                self.assertContains(page, "disabled")
+        self.assertFalse(Render.objects.exists())
+
+    def test_formats_and_shapes_from_one_form(self):
+        self.ask(
+            formats=["webm", "gif", "png"], sizes=["320x180", "1080x1080"], **{"fit-1080x1080": "filled"}
+        )
+        tasks.work()
+        renders = list(Render.objects.order_by("pk"))
+        self.assertEqual([render.state for render in renders], ["finished"] * 6, renders[0].reason)
+        for render in renders:
+            size = (1080, 1080) if "square" in render.name else (320, 180)
+            with self.subTest(render.name, format=render.how.format):
+                self.assertEqual(self.size_of(queue.clip_of(render)), size)
+                page = self.client.get(reverse("renders"), {"render": render.pk})
+                self.assertContains(page, FORMATS[render.how.format].title)
+                poster = self.client.get(reverse("render-poster", args=[render.pk]))
+                self.assertEqual(Image.open(io.BytesIO(poster.content)).size[0] > 200, size[0] != size[1])
+
+    def size_of(self, path):
+        if path.suffix in (".gif", ".png"):
+            with Image.open(path) as image:
+                return image.size
+        with av.open(str(path)) as clip:
+            return clip.streams.video[0].width, clip.streams.video[0].height
+
+    def test_two_clips_beside_each_other(self):
+        one, other = self.ask(), self.ask()
+        tasks.work()
+        page = self.client.get(reverse("renders"), {"render": one.pk, "beside": other.pk})
+        for render in (one, other):
+            self.assertContains(page, f'id="video-{render.pk}"')
+        self.assertContains(page, "Play both")
+
+    def test_the_first_in_line_is_drawn_first(self):
+        early, late = self.ask(), self.ask()
+        self.assertContains(self.client.get(reverse("renders")), "second in line")
+        self.client.post(reverse("render-first", args=[late.pk]))
+        self.assertEqual(queue.in_line(), [late, early])
+        urgent = self.ask(urgent="on")
+        self.assertEqual(queue.in_line()[0], urgent)
+
+    def test_without_room_on_the_disk_nothing_is_begun(self):
+        with mock.patch("web.renders.room.free_bytes", return_value=1_000_000):
+            self.assertContains(self.plan(), "The disk has 976.6\xa0KB left")
+            address = reverse("ask-render", args=[self.small.pk])
+            self.client.post(address, self.words())
+            self.assertFalse(Render.objects.exists())
+        render = self.ask()
+        with mock.patch("web.renders.room.free_bytes", return_value=1_000_000):
+            tasks.work()
+        render.refresh_from_db()
+        self.assertEqual(render.state, State.FAILED)
+        self.assertIn("The disk has", render.reason)
+
+    def test_old_renders_go_by_the_rule_of_their_owner(self):
+        old, new, waiting = self.ask(), self.ask(), self.ask()
+        long_ago = timezone.now() - timedelta(days=8)
+        Render.objects.filter(pk=old.pk).update(state=State.FINISHED, ended_at=long_ago)
+        Render.objects.filter(pk=new.pk).update(state=State.FINISHED, ended_at=timezone.now())
+        tasks.remove_old()
+        self.assertEqual(Render.objects.count(), 3, "without a rule all are kept")
+        self.client.post(reverse("keep-renders"), {"days": "7"})
+        tasks.remove_old()
+        self.assertEqual(set(Render.objects.all()), {new, waiting})
+        self.client.post(reverse("keep-renders"), {"days": ""})
+        self.assertIsNone(Keeping.objects.get(owner=self.ada).days)
 
     def test_cancel_stops_the_worker_within_a_segment(self):
         render = self.ask()
@@ -113,7 +232,7 @@ class RenderTest(PageTest):
         self.assertTrue(queue.report(segment, 3))
         self.client.post(reverse("cancel-render", args=[render.pk]))
         self.assertFalse(queue.report(segment, 4))
-        tasks.draw(render.pk, threads=1)
+        tasks.work()
         render.refresh_from_db()
         self.assertEqual(render.state, State.CANCELLED)
         self.assertEqual(self.client.get(reverse("clip", args=[render.pk])).status_code, 404)
@@ -121,15 +240,14 @@ class RenderTest(PageTest):
     def test_a_failure_says_its_reason_and_frame(self):
         render = self.ask()
         with mock.patch.object(tasks, "render_segment", side_effect=OSError("No space left")):
-            tasks.draw(render.pk, threads=1)
+            tasks.work()
         page = self.client.get(reverse("renders"))
         self.assertContains(page, "After frame 0: No space left")
         self.assertContains(page, "Try again")
-        with mock.patch.object(tasks.start, "delay"):
-            self.client.post(reverse("render-again", args=[render.pk]))
+        self.client.post(reverse("render-again", args=[render.pk]))
         again = Render.objects.latest("pk")
         self.assertNotEqual(again.pk, render.pk)
-        tasks.draw(again.pk, threads=1)
+        tasks.work()
         self.finished(again)
 
     def lose_worker(self, render: Render) -> Segment:
@@ -144,46 +262,57 @@ class RenderTest(PageTest):
     def test_a_lost_worker_loses_nothing(self):
         render = self.ask()
         segment = self.lose_worker(render)
+        self.sent.reset_mock()
         tasks.take_up_lost()
-        self.sent.assert_called_once()
-        tasks.draw(render.pk, threads=1)
+        self.sent.assert_called()
+        tasks.work()
         self.finished(render)
         self.assertFalse(queue.report(segment, 20), "the lost worker may not go on")
 
     def test_a_worker_that_is_heard_of_is_left_alone(self):
         render = self.ask()
-        queue.claim(render)
+        segment = queue.claim(render)
         tasks.take_up_lost()
-        self.sent.assert_not_called()
+        self.assertTrue(queue.report(segment, 1))
 
     def test_a_worker_lost_again_and_again_fails_the_render(self):
         render = self.ask()
         for _ in range(queue.MOST_ATTEMPTS):
             self.lose_worker(render)
-            queue.lost_renders()
+            queue.take_back_lost()
         render.refresh_from_db()
         self.assertEqual(render.state, State.FAILED)
         self.assertIn("was lost 3 times", render.reason)
 
     def test_a_worker_lost_before_joining(self):
         render = self.ask()
-        segment = queue.claim(render)
-        tasks._draw_segment(segment, 1)
-        gone = timezone.now() - timedelta(minutes=1)
-        Render.objects.filter(pk=render.pk).update(started_at=gone)
+        tasks._make(queue.claim(render))
+        self.lose_worker(render)
         tasks.take_up_lost()
-        self.sent.assert_called_once()
-        tasks.draw(render.pk, threads=1)
+        tasks.work()
         self.finished(render)
 
-    def test_the_broker_being_away_is_said(self):
-        with mock.patch.object(tasks.start, "delay", side_effect=OSError("refused")):
-            page = self.client.post(reverse("ask-render", args=[self.small.pk]), follow=True)
+    def test_the_broker_being_away_keeps_the_render(self):
+        self.sent.side_effect = OSError("refused")
+        address = reverse("ask-render", args=[self.small.pk])
+        page = self.client.post(address, self.words(), follow=True)
         self.assertContains(page, "The render queue does not answer")
+        tasks.work()
+        self.finished(Render.objects.get())
+
+    def test_the_database_being_away_for_a_while_loses_nothing(self):
+        render = self.ask()
+        away = [OperationalError("gone"), OperationalError("gone"), mock.DEFAULT]
+        with mock.patch.object(queue, "finish", side_effect=away, wraps=queue.finish) as told:
+            with mock.patch.object(tasks, "REPORT_EVERY_S", 0.01), mock.patch.object(tasks, "close_old_connections"):
+                tasks._make(queue.claim(render))
+        self.assertEqual(told.call_count, 3)
+        tasks.work()
+        self.finished(render)
 
     def test_removing_takes_the_files_along(self):
         render = self.ask()
-        tasks.draw(render.pk, threads=1)
+        tasks.work()
         folder = queue.folder_of(render)
         self.assertTrue(folder.exists())
         self.client.post(reverse("remove-render", args=[render.pk]))

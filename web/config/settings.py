@@ -2,6 +2,7 @@
 environment, with names that begin with BALLETTO_; `bin/balletto start` sets them all."""
 
 import os
+import socket
 from pathlib import Path
 
 from csp.constants import NONE, SELF
@@ -104,7 +105,14 @@ CELERY_TASK_DEFAULT_QUEUE = "renders"
 CELERY_WORKER_HIJACK_ROOT_LOGGER = False
 # A worker says that it is alive twice a second; after this long without a word it is lost.
 RENDER_LOST_AFTER_S = float(_setting("RENDER_LOST_AFTER_S", "15"))
+# A slow render is drawn by so many workers side by side.
+RENDER_WORKERS = int(_setting("RENDER_WORKERS", str(max(2, len(os.sched_getaffinity(0))))))
+# Where a worker keeps what it draws until it is whole: on its own machine. MEDIA_ROOT is shared.
+RENDER_WORK = _setting("RENDER_WORK", str(VAR / "work"))
+RENDER_WORKER_NAME = _setting("WORKER_NAME", socket.gethostname())
+RENDER_SPARE_BYTES = int(_setting("RENDER_SPARE_BYTES", str(200 * 1024 * 1024)))
 CELERY_BEAT_SCHEDULE = {
+    "remove-old-renders": {"task": "web.renders.tasks.remove_old", "schedule": 10 * 60.0},
     "take-up-lost-renders": {
         "task": "web.renders.tasks.take_up_lost",
         "schedule": RENDER_LOST_AFTER_S / 2,
@@ -143,7 +151,7 @@ STORAGES = {
     "default": {"BACKEND": "django.core.files.storage.FileSystemStorage"},
     "staticfiles": {"BACKEND": "web.config.static_files.StaticFiles"},
 }
-MEDIA_ROOT = VAR / "media"
+MEDIA_ROOT = Path(_setting("MEDIA", str(VAR / "media")))
 
 # A scene file of a thousand layers is about a megabyte.
 SCENE_FILE_MAX_BYTES = 4 * 1024 * 1024

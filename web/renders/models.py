@@ -1,10 +1,13 @@
-"""Renders: clips that are asked for, being drawn, or done; and the segments of each."""
+"""Renders: clips that are asked for, being drawn, or done; the segments of each; and how long they
+are kept."""
 
 import uuid
 
 from django.conf import settings
 from django.db import models
+from django.utils.functional import cached_property
 
+from balletto.clip.making import Making, making_of
 from web.projects.models import Scene
 
 
@@ -33,8 +36,11 @@ class Render(models.Model):
     name = models.CharField(max_length=200)
     document = models.JSONField()
     digest = models.CharField(max_length=64)
-    first = models.PositiveIntegerField()
-    end = models.PositiveIntegerField()  # not included
+    making = models.JSONField()  # as balletto.clip.making.Making says it
+    count = models.PositiveIntegerField()  # frames that the clip has
+    priority = models.IntegerField(default=0)  # the highest is drawn first
+    # How many workers may draw it side by side; none before it was measured.
+    workers = models.PositiveSmallIntegerField(null=True)
     state = models.CharField(max_length=10, choices=State, default=State.WAITING, db_index=True)
     reason = models.CharField(max_length=500, blank=True)  # of a failure, for people
     folder = models.UUIDField(default=uuid.uuid4)
@@ -49,9 +55,10 @@ class Render(models.Model):
     def __str__(self) -> str:
         return self.name
 
-    @property
-    def frames(self) -> range:
-        return range(self.first, self.end)
+    @cached_property
+    def how(self) -> Making:
+        """How the clip is made."""
+        return making_of(self.making)
 
     @property
     def is_unfinished(self) -> bool:
@@ -59,15 +66,18 @@ class Render(models.Model):
 
 
 class Segment(models.Model):
-    """A part of a render that one worker draws in one go."""
+    """A part of a render that one worker makes in one go: some of the clip's frames, or as the last
+    of all the file that is put together of them, which has no frames of its own."""
 
     render = models.ForeignKey(Render, models.CASCADE, related_name="segments")
     number = models.PositiveIntegerField()
+    joins = models.BooleanField(default=False)
     first = models.PositiveIntegerField()
     end = models.PositiveIntegerField()  # not included
     state = models.CharField(max_length=10, choices=State, default=State.WAITING)
     frames_done = models.PositiveIntegerField(default=0)
     attempts = models.PositiveIntegerField(default=0)
+    worker = models.CharField(max_length=100, blank=True)  # the machine that made or makes it
     seen_at = models.DateTimeField(null=True)  # when its worker last said that it is alive
 
     class Meta:
@@ -78,3 +88,13 @@ class Segment(models.Model):
 
     def __str__(self) -> str:
         return f"{self.render}, segment {self.number}"
+
+
+class Keeping(models.Model):
+    """The rule of a person by which old renders go: so many days after they ended."""
+
+    owner = models.OneToOneField(settings.AUTH_USER_MODEL, models.CASCADE, related_name="keeping")
+    days = models.PositiveIntegerField(null=True)  # none: they are kept for ever
+
+    def __str__(self) -> str:
+        return f"{self.owner}: {self.days or 'for ever'}"

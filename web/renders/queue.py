@@ -1,7 +1,7 @@
-"""The life of a render: asked for, cut into segments, claimed, drawn, joined; or given up.
+"""The life of a render: asked for, cut into segments, claimed, drawn, put together; or given up.
 
 Everything that matters stands in the database, so that a worker, the broker or the machine may
-stop at any moment: `take_up_lost` finds what nobody works on any more and has it done again.
+stop at any moment: `take_back_lost` finds what nobody works on any more and has it done again.
 """
 
 import shutil
@@ -11,86 +11,103 @@ from pathlib import Path
 from django.conf import settings
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
-from django.db.models import Sum
+from django.db.models import Max, Sum
 from django.utils import timezone
 
+from balletto.clip.formats import FORMATS
+from balletto.clip.making import Making, clip_times
 from balletto.clip.render import check, segments
 from balletto.scene import files
 from web.projects.history import newest
 from web.projects.models import Scene
 
 from .models import UNFINISHED, Render, Segment, State
+from .room import check_room
 
 LOST_AFTER = timedelta(seconds=settings.RENDER_LOST_AFTER_S)
-# A render that waits in a long line is not lost; after this long it is put in line once more.
-LINE_AGAIN_AFTER = timedelta(minutes=2)
 MOST_ATTEMPTS = 3
 
 
 def folder_of(render: Render) -> Path:
-    """Where the pieces and the clip of a render lie."""
+    """Where the pieces and the clip of a render lie: in the storage that all workers share."""
     return Path(settings.MEDIA_ROOT) / "renders" / str(render.folder)
 
 
 def clip_of(render: Render) -> Path:
     """The finished clip; it is there only when it is whole."""
-    return folder_of(render) / "clip.mp4"
+    return folder_of(render) / f"clip{FORMATS[render.how.format].suffix}"
 
 
 def piece_of(segment: Segment) -> Path:
     """The drawn piece of a segment; it is there only when it is whole."""
-    return folder_of(segment.render) / f"{segment.number}.mp4"
+    suffix = FORMATS[segment.render.how.format].pieces.suffix
+    return folder_of(segment.render) / f"{segment.number}{suffix}"
 
 
-def ask(scene: Scene, owner: AbstractBaseUser) -> Render:
+def made_by(segment: Segment) -> Path:
+    """The file that a segment makes: its piece, or the clip."""
+    return clip_of(segment.render) if segment.joins else piece_of(segment)
+
+
+def ask(scene: Scene, owner: AbstractBaseUser, making: Making, name: str = "") -> Render:
     """Asks for a clip of the scene as it is now. ClipError if it cannot be made."""
     revision = newest(scene)
-    document = files.from_data(revision.document)
-    frames = range(document.length)
-    check(document, frames)
-    return _add(owner, scene, scene.name, revision.document, revision.digest, frames)
+    return _add(
+        making,
+        owner=owner,
+        scene=scene,
+        name=name or scene.name,
+        document=revision.document,
+        digest=revision.digest,
+    )
 
 
 def ask_again(render: Render) -> Render:
     """Asks for the same clip once more. ClipError if it cannot be made."""
-    frames = render.frames
-    check(files.from_data(render.document), frames)
-    return _add(render.owner, render.scene, render.name, render.document, render.digest, frames)
+    kept = {name: getattr(render, name) for name in ("owner", "scene", "name", "document")}
+    return _add(render.how, digest=render.digest, **kept)
 
 
-def _add(
-    owner: AbstractBaseUser,
-    scene: Scene | None,
-    name: str,
-    document: dict,
-    digest: str,
-    frames: range,
-) -> Render:
+def _add(making: Making, **more: object) -> Render:
+    scene = files.from_data(more["document"])
+    check(scene, making)
+    count = len(clip_times(scene, making))
+    check_room(making, count)
+    parts = segments(count)
     with transaction.atomic():
-        render = Render.objects.create(
-            owner=owner,
-            scene=scene,
-            name=name,
-            document=document,
-            digest=digest,
-            first=frames.start,
-            end=frames.stop,
-        )
+        render = Render.objects.create(making=making.to_data(), count=count, **more)
         Segment.objects.bulk_create(
             Segment(render=render, number=number, first=part.start, end=part.stop)
-            for number, part in enumerate(segments(frames))
+            for number, part in enumerate(parts)
         )
+        render.segments.create(number=len(parts), joins=True, first=0, end=0)
     return render
 
 
+def in_line() -> list[Render]:
+    """The renders that still have something to be done, the most urgent first."""
+    waiting = Render.objects.filter(state__in=UNFINISHED, segments__state=State.WAITING)
+    return list(waiting.distinct().order_by("-priority", "asked_at", "pk"))
+
+
+def put_first(render: Render) -> None:
+    """Has a render drawn before all others of which nothing is drawn yet."""
+    highest = Render.objects.filter(state__in=UNFINISHED).aggregate(most=Max("priority"))["most"]
+    Render.objects.filter(pk=render.pk).update(priority=(highest or 0) + 1)
+
+
 def claim(render: Render) -> Segment | None:
-    """Takes the next segment that waits, for one worker alone; None if there is none."""
+    """Takes the next segment of a render that waits, for one worker alone; None if there is none,
+    or if as many workers as may are at it. The file is put together when all else is done."""
     with transaction.atomic():
         locked = Render.objects.select_for_update().get(pk=render.pk)
-        if not locked.is_unfinished:
+        parts = list(locked.segments.all())
+        waiting = [part for part in parts if part.state == State.WAITING]
+        drawing = [part for part in parts if part.state == State.DRAWING]
+        if not locked.is_unfinished or not waiting or len(drawing) >= (locked.workers or 1):
             return None
-        segment = locked.segments.filter(state=State.WAITING).first()
-        if segment is None:
+        segment = waiting[0]
+        if segment.joins and drawing:
             return None
         now = timezone.now()
         if locked.state == State.WAITING:
@@ -98,26 +115,39 @@ def claim(render: Render) -> Segment | None:
             locked.save(update_fields=["state", "started_at"])
         segment.state, segment.seen_at, segment.frames_done = State.DRAWING, now, 0
         segment.attempts += 1
-        segment.save(update_fields=["state", "seen_at", "frames_done", "attempts"])
+        segment.worker = settings.RENDER_WORKER_NAME
+        segment.save(update_fields=["state", "seen_at", "frames_done", "attempts", "worker"])
         return segment
+
+
+def _is_held(segment: Segment) -> dict[str, object]:
+    """What is true of a segment as long as the worker that claimed it may go on."""
+    return {
+        "pk": segment.pk,
+        "state": State.DRAWING,
+        "attempts": segment.attempts,
+        "render__state": State.DRAWING,
+    }
 
 
 def report(segment: Segment, frames_done: int) -> bool:
     """Notes how far a segment is; False if it should be dropped."""
-    kept = Segment.objects.filter(
-        pk=segment.pk,
-        state=State.DRAWING,
-        attempts=segment.attempts,
-        render__state=State.DRAWING,
-    )
-    return kept.update(frames_done=frames_done, seen_at=timezone.now()) == 1
+    held = Segment.objects.filter(**_is_held(segment))
+    return held.update(frames_done=frames_done, seen_at=timezone.now()) == 1
 
 
 def finish(segment: Segment) -> None:
-    """Notes that a segment is drawn."""
-    Segment.objects.filter(pk=segment.pk).update(
-        state=State.FINISHED, frames_done=segment.end - segment.first
-    )
+    """Notes that a segment is made, and with the last one the whole render."""
+    with transaction.atomic():
+        done = segment.end - segment.first
+        held = Segment.objects.filter(**_is_held(segment))
+        is_ours = held.update(frames_done=done, state=State.FINISHED) == 1
+        if is_ours and segment.joins:
+            Render.objects.filter(pk=segment.render_id).update(
+                state=State.FINISHED,
+                bytes=clip_of(segment.render).stat().st_size,
+                ended_at=timezone.now(),
+            )
 
 
 def fail(render: Render, reason: str) -> None:
@@ -143,26 +173,28 @@ def remove(render: Render) -> None:
 
 def frames_done(render: Render) -> int:
     """How many frames of a render are drawn."""
-    return render.segments.aggregate(done=Sum("frames_done"))["done"] or 0
+    parts = render.segments.filter(joins=False)
+    return parts.aggregate(done=Sum("frames_done"))["done"] or 0
 
 
-def lost_renders() -> list[Render]:
-    """Renders that need a worker and have none; segments of lost workers wait again.
+def take_back_lost() -> bool:
+    """Has segments of workers that are gone wait again; whether anything waits for a worker.
 
     A segment that was lost too often fails its render.
     """
-    now = timezone.now()
     lost = Segment.objects.filter(
-        state=State.DRAWING, seen_at__lt=now - LOST_AFTER, render__state__in=UNFINISHED
+        state=State.DRAWING,
+        seen_at__lt=timezone.now() - LOST_AFTER,
+        render__state__in=UNFINISHED,
     )
     for segment in lost.filter(attempts__gte=MOST_ATTEMPTS).select_related("render"):
+        done = "it put the file together"
+        if not segment.joins:
+            done = f"it drew frames {segment.first} to {segment.end - 1}"
         fail(
             segment.render,
-            f"The worker was lost {MOST_ATTEMPTS} times while it drew frames {segment.first} to "
-            f"{segment.end - 1}. The log of the worker may say why; then try again.",
+            f"The worker was lost {MOST_ATTEMPTS} times while {done}. "
+            "The log of the worker may say why; then try again.",
         )
     lost.filter(attempts__lt=MOST_ATTEMPTS).update(state=State.WAITING)
-    renders = Render.objects.filter(state__in=UNFINISHED).exclude(segments__state=State.DRAWING)
-    waited_long = renders.filter(state=State.WAITING, asked_at__lt=now - LINE_AGAIN_AFTER)
-    stuck = renders.filter(state=State.DRAWING, started_at__lt=now - LOST_AFTER)
-    return [*waited_long, *stuck]
+    return bool(in_line())

@@ -1,5 +1,6 @@
 """Sending a file, or the part of it that a player asks for (RFC 9110, section 14)."""
 
+import mimetypes
 import re
 from collections.abc import Iterator
 from pathlib import Path
@@ -21,7 +22,8 @@ def send_file(request: HttpRequest, path: Path, name: str, download: bool) -> Ht
     first, end = _bounds(*asked.groups(), size)
     if first >= end:
         return HttpResponse(status=416, headers={"Content-Range": f"bytes */{size}"})
-    response = StreamingHttpResponse(_read(path, first, end), status=206, content_type="video/mp4")
+    kind = mimetypes.guess_type(path.name)[0] or "application/octet-stream"
+    response = StreamingHttpResponse(_read(path, first, end), status=206, content_type=kind)
     response["Content-Range"] = f"bytes {first}-{end - 1}/{size}"
     response["Content-Length"] = str(end - first)
     response["Accept-Ranges"] = "bytes"

@@ -2,121 +2,193 @@
 
 import logging
 import os
+import shutil
+import tempfile
 import time
+from collections.abc import Callable
+from contextlib import suppress
+from pathlib import Path
 
 from celery import shared_task
 from django.conf import settings
-from django.core.cache import cache
-from django.db import transaction
-from django.utils import timezone
+from django.db import Error as DatabaseError
+from django.db import close_old_connections
 
-from balletto.clip.encoder import encoder_threads, join
-from balletto.clip.render import is_slow, render_segment
+from balletto.clip.encoder import encoder_threads
+from balletto.clip.render import is_slow, put_together, render_segment
 from balletto.scene import files
+from balletto.scene.document import Scene
 
 from . import queue
-from .models import Render, Segment, State
+from .models import Render, Segment
+from .room import check_room, old_renders
 
 log = logging.getLogger(__name__)
 
 REPORT_EVERY_S = 0.5
+# How long a worker waits for a database that is away before it gives its segment up for lost.
+_DATABASE_AWAY_S = 60
+_MOST_CALLS = 16
 
 
 class Dropped(Exception):
     """The segment was taken away from this worker: cancelled, or given to another."""
 
 
-def enqueue(render: Render, workers: int = 1) -> None:
-    """Puts a render in line, for as many workers as shall draw it side by side."""
-    for _ in range(workers):
-        draw.delay(render.pk, threads=encoder_threads() if workers == 1 else 1)
+def call_workers(count: int) -> None:
+    """Has up to so many workers look for what waits. The broker's error if it is away."""
+    for _ in range(min(count, _MOST_CALLS)):
+        work.delay()
 
 
 @shared_task
-def start(render_id: int) -> None:
-    """Decides how a render is best drawn: by one worker, or by one for each core if it is slow."""
-    render = Render.objects.filter(pk=render_id).first()
-    if render is None or not render.is_unfinished:
-        return
-    try:
-        slow = is_slow(files.from_data(render.document), render.frames)
-    except Exception as error:
-        log.exception("render=%s cannot be drawn", render_id)
-        queue.fail(render, f"The scene cannot be drawn: {error}")
-        return
-    enqueue(render, workers=len(os.sched_getaffinity(0)) if slow else 1)
-
-
-@shared_task
-def draw(render_id: int, threads: int) -> None:
-    """Draws segments of a render until none waits; the last to finish joins them."""
-    render = Render.objects.filter(pk=render_id).first()
-    while render is not None and (segment := queue.claim(render)):
-        try:
-            _draw_segment(segment, threads)
-        except Dropped:
-            log.info("render=%s segment=%s dropped", render_id, segment.number)
-            return
-        except Exception as error:
-            log.exception("render=%s segment=%s failed", render_id, segment.number)
-            segment.refresh_from_db()
-            frame = segment.first + segment.frames_done
-            queue.fail(render, f"After frame {frame}: {error}")
-            return
-    if render is not None:
-        _join(render)
+def work() -> None:
+    """Makes what is next in line until nothing waits."""
+    while segment := _next_segment():
+        _make(segment)
 
 
 @shared_task
 def take_up_lost() -> None:
-    """Puts renders in line again whose worker is gone. Runs every few seconds."""
-    for render in queue.lost_renders():
-        if cache.add(f"taken-up:{render.pk}", True, timeout=settings.RENDER_LOST_AFTER_S):
-            log.warning("render=%s is taken up again", render.pk)
-            enqueue(render)
+    """Calls workers for what waits and has none. Runs every few seconds."""
+    if queue.take_back_lost():
+        call_workers(len(os.sched_getaffinity(0)))
 
 
-def _draw_segment(segment: Segment, threads: int) -> None:
-    scene = files.from_data(segment.render.document)
-    piece = queue.piece_of(segment)
-    piece.parent.mkdir(parents=True, exist_ok=True)
-    unfinished = piece.with_name(f"{segment.number}.{segment.attempts}.part")
-    reported = time.monotonic()
+@shared_task
+def remove_old() -> None:
+    """Removes the renders that by the rules of their owners are to go."""
+    for render in old_renders():
+        log.info("render=%s is removed by rule", render.pk)
+        queue.remove(render)
 
-    def progress(done: int) -> None:
-        nonlocal reported
-        if time.monotonic() - reported >= REPORT_EVERY_S:
-            reported = time.monotonic()
-            if not queue.report(segment, done):
-                raise Dropped
 
+def _next_segment() -> Segment | None:
+    for render in queue.in_line():
+        if render.workers is None and not _measure(render):
+            continue
+        if segment := queue.claim(render):
+            return segment
+    return None
+
+
+def _measure(render: Render) -> bool:
+    """Decides how a render is best drawn: by one worker, or by one for each core if it is slow.
+    False if it cannot be drawn at all."""
     try:
-        render_segment(scene, range(segment.first, segment.end), unfinished, progress, threads)
-        unfinished.replace(piece)
+        slow = is_slow(_scene_of(render), render.how)
+    except Exception as error:
+        log.exception("render=%s cannot be drawn", render.pk)
+        queue.fail(render, f"The scene cannot be drawn: {error}")
+        return False
+    workers = settings.RENDER_WORKERS if slow else 1
+    Render.objects.filter(pk=render.pk).update(workers=workers)
+    if slow:
+        with suppress(Exception):  # without the broker this one draws alone
+            call_workers(render.segments.count() - 1)
+    return True
+
+
+def _scene_of(render: Render) -> Scene:
+    return files.from_data(render.document)
+
+
+def _make(segment: Segment) -> None:
+    """Makes a segment; a failure fails its render, with the frame where it happened."""
+    try:
+        with _working_folder() as folder:
+            made = Path(folder) / queue.made_by(segment).name
+            make = _put_together if segment.joins else _draw
+            make(segment, made, _Reports(segment))
+            _store(made, queue.made_by(segment))
+        _persist(lambda: queue.finish(segment))
+        if segment.joins:
+            for part in segment.render.segments.filter(joins=False).select_related("render"):
+                queue.piece_of(part).unlink(missing_ok=True)
+    except Dropped:
+        log.info("render=%s segment=%s dropped", segment.render_id, segment.number)
+    except DatabaseError:
+        log.exception("render=%s segment=%s is left: no database", *_named(segment))
+        raise
+    except Exception as error:
+        log.exception("render=%s segment=%s failed", *_named(segment))
+        _persist(lambda: queue.fail(segment.render, _reason(segment, error)))
+
+
+def _named(segment: Segment) -> tuple[int, int]:
+    return segment.render_id, segment.number
+
+
+def _reason(segment: Segment, error: Exception) -> str:
+    if segment.joins:
+        return f"The file cannot be put together: {error}"
+    segment.refresh_from_db(fields=["frames_done"])
+    return f"After frame {segment.first + segment.frames_done}: {error}"
+
+
+def _working_folder() -> tempfile.TemporaryDirectory:
+    """A folder of this worker's own, on its own machine."""
+    Path(settings.RENDER_WORK).mkdir(parents=True, exist_ok=True)
+    return tempfile.TemporaryDirectory(dir=settings.RENDER_WORK)
+
+
+def _store(made: Path, place: Path) -> None:
+    """Brings a file to the shared storage, where it appears only when it is whole."""
+    place.parent.mkdir(parents=True, exist_ok=True)
+    coming = place.with_name(f"{place.name}.{os.getpid()}.part")
+    try:
+        shutil.copyfile(made, coming)
+        coming.replace(place)
     finally:
-        unfinished.unlink(missing_ok=True)
-    queue.finish(segment)
+        coming.unlink(missing_ok=True)
 
 
-def _join(render: Render) -> None:
-    """Makes the clip of the pieces, if all are there and nobody else did."""
-    with transaction.atomic():
-        render = Render.objects.select_for_update().get(pk=render.pk)
-        parts = list(render.segments.select_related("render"))
-        if render.state != State.DRAWING or any(part.state != State.FINISHED for part in parts):
+class _Reports:
+    """Tells the database how far a segment is, twice a second. Dropped if it was taken away.
+
+    Without the database drawing goes on: what counts is whether the segment is still this worker's
+    when it is there again.
+    """
+
+    def __init__(self, segment: Segment):
+        self._segment, self._told = segment, time.monotonic()
+
+    def __call__(self, done: int) -> None:
+        if time.monotonic() - self._told < REPORT_EVERY_S:
             return
-        pieces = [queue.piece_of(part) for part in parts]
-        clip = queue.clip_of(render)
-        whole = clip.with_suffix(".part")
+        self._told = time.monotonic()
         try:
-            join(pieces, whole, files.from_data(render.document).frames_a_second)
-            whole.replace(clip)
-        except Exception as error:
-            log.exception("render=%s cannot be joined", render.pk)
-            render.state, render.reason = State.FAILED, f"The pieces cannot be joined: {error}"
-        else:
-            render.state, render.bytes = State.FINISHED, clip.stat().st_size
-        render.ended_at = timezone.now()
-        render.save(update_fields=["state", "reason", "bytes", "ended_at"])
-    for piece in pieces:
-        piece.unlink(missing_ok=True)
+            is_held = queue.report(self._segment, done)
+        except DatabaseError:
+            close_old_connections()
+            return
+        if not is_held:
+            raise Dropped
+
+
+def _persist(action: Callable[[], None]) -> None:
+    """Does what the database must know, again while it is away."""
+    end = time.monotonic() + _DATABASE_AWAY_S
+    while True:
+        try:
+            return action()
+        except DatabaseError:
+            close_old_connections()
+            if time.monotonic() > end:
+                raise
+            time.sleep(REPORT_EVERY_S)
+
+
+def _draw(segment: Segment, made: Path, reports: _Reports) -> None:
+    render = segment.render
+    part = range(segment.first, segment.end)
+    check_room(render.how, len(part))
+    threads = encoder_threads() if render.workers == 1 else 1
+    render_segment(_scene_of(render), render.how, part, made, reports, threads)
+
+
+def _put_together(segment: Segment, made: Path, reports: _Reports) -> None:
+    render = segment.render
+    parts = render.segments.filter(joins=False).select_related("render")
+    pieces = [queue.piece_of(part) for part in parts]
+    put_together(_scene_of(render), render.how, pieces, made, reports)

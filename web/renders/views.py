@@ -1,24 +1,26 @@
-"""The Renders page: what is being drawn, what is done, watching and downloading it."""
-
-from dataclasses import dataclass
-from fractions import Fraction
+"""The Renders page: what is being drawn, what is done, watching and downloading it; and the page
+where clips are asked for."""
 
 from django.contrib import messages
 from django.core.paginator import Paginator
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
-from django.utils import timezone
-from django.utils.text import slugify
 from django.views.decorators.http import require_POST
 
-from balletto.clip.render import ClipError
+from balletto.clip.errors import ClipError
+from balletto.clip.making import seen_in
 from balletto.scene import files
-from balletto.scene.document import rate_of
+from balletto.scene.document import MAX_SIDE
+from balletto.scene.fits import FIT_KINDS, fitted
 from web.projects.access import own_scene
+from web.projects.history import newest
 from web.workbench.frames import BOXES, Frames
 
 from . import queue, tasks
-from .models import Render, State
+from .forms import KEPT_DAYS, RenderForm
+from .jobs import job_of, jobs_of
+from .models import Keeping, Render, State
+from .room import free_bytes, keep_for
 from .serve import send_file
 
 FILTERS = ("all", "waiting", "drawing", "finished", "failed")
@@ -29,126 +31,97 @@ def own_render(request: HttpRequest, render_id: int) -> Render:
     return get_object_or_404(Render, pk=render_id, owner=request.user)
 
 
-@dataclass(frozen=True)
-class Job:
-    """A render as the page shows it."""
-
-    render: Render
-    done: int
-
-    @property
-    def total(self) -> int:
-        return len(self.render.frames)
-
-    @property
-    def percent(self) -> float:
-        return 100 * self.done / self.total
-
-    @property
-    def size(self) -> str:
-        width, height = self.render.document["size"]
-        return f"{width} × {height}"
-
-    @property
-    def width(self) -> int:
-        return self.render.document["size"][0]
-
-    @property
-    def height(self) -> int:
-        return self.render.document["size"][1]
-
-    @property
-    def rate(self) -> str:
-        return f"{float(rate_of(self.render.document['rate'])):.6g}"
-
-    @property
-    def seconds(self) -> str:
-        return f"{float(Fraction(self.total) / rate_of(self.render.document['rate'])):.2f}"
-
-    @property
-    def poster_frame(self) -> int:
-        return self.render.first + self.total * 2 // 3
-
-    @property
-    def took(self) -> float | None:
-        """Seconds from the first frame to the end, or to now."""
-        if self.render.started_at is None:
-            return None
-        return ((self.render.ended_at or timezone.now()) - self.render.started_at).total_seconds()
-
-    @property
-    def frames_a_second(self) -> float | None:
-        took = self.took
-        return self.done / took if took and self.done else None
-
-    @property
-    def seconds_left(self) -> float | None:
-        speed = self.frames_a_second
-        return (self.total - self.done) / speed if speed else None
-
-    @property
-    def file_name(self) -> str:
-        return f"{slugify(self.render.name) or 'clip'}.mp4"
-
-
-def job_of(render: Render) -> Job:
-    """A render with how far it is."""
-    return Job(render, queue.frames_done(render))
-
-
 def _listing(request: HttpRequest) -> dict:
     own = request.user.renders.all()
     chosen = request.GET.get("state", "all")
     shown = own if chosen not in FILTERS[1:] else own.filter(state=chosen)
     page = Paginator(shown, 50).get_page(request.GET.get("page"))
-    selected = request.GET.get("render", "")
-    current = own.filter(pk=selected).first() if selected.isdigit() else None
+    current = _named(own, request.GET.get("render", ""))
     current = current or next((r for r in page if r.state == State.FINISHED), None) or own.first()
+    beside = _named(own.filter(state=State.FINISHED), request.GET.get("beside", ""))
     counts = {name: own.filter(state=name).count() for name in FILTERS[1:]}
+    rule = Keeping.objects.filter(owner=request.user).first()
     return {
-        "jobs": [job_of(render) for render in page],
+        "jobs": jobs_of(list(page)),
         "page": page,
         "filters": [(name, own.count() if name == "all" else counts[name]) for name in FILTERS],
         "chosen": chosen if chosen in FILTERS else "all",
-        "selected": job_of(current) if current else None,
+        "selected": jobs_of([current])[0] if current else None,
+        "beside": job_of(beside) if beside and beside != current else None,
+        "others": own.filter(state=State.FINISHED).exclude(pk=current.pk if current else 0)[:50],
         "is_busy": bool(counts["waiting"] or counts["drawing"]),
+        "kept_days": KEPT_DAYS,
+        "kept": rule.days if rule else None,
+        "free": free_bytes(),
     }
 
 
+def _named(renders, number: str) -> Render | None:
+    return renders.filter(pk=number).first() if number.isdigit() else None
+
+
 def renders(request: HttpRequest) -> HttpResponse:
-    """All of a person's renders, one of them to watch."""
+    """All of a person's renders, one of them to watch, another beside it."""
     template = "renders/_body.html" if request.htmx else "renders/renders.html"
     return render(request, template, _listing(request))
 
 
-@require_POST
 def ask(request: HttpRequest, scene_id: int) -> HttpResponse:
-    """Asks for a clip of a scene."""
+    """Where clips of a scene are asked for: what would be made is told before."""
     scene = own_scene(request, scene_id)
+    document = files.from_data(newest(scene).document)
+    data = request.POST or request.GET
+    form = RenderForm(document, data if "name" in data else None)
+    if not form.is_bound:
+        form = RenderForm(document, form.initial)
+    plans = form.plans() if form.is_valid() else []
+    is_ready = bool(plans) and not any(plan.fault for plan in plans)
+    if request.method == "POST" and is_ready:
+        return _ask_all(request, scene, form.cleaned_data["urgent"], plans)
+    context = {"scene": scene, "form": form, "plans": plans, "is_ready": is_ready}
+    template = "renders/_plans.html" if request.htmx else "renders/ask.html"
+    return render(request, template, context)
+
+
+def _ask_all(request: HttpRequest, scene, is_urgent: bool, plans: list) -> HttpResponse:
+    asked = []
     try:
-        asked = queue.ask(scene, request.user)
+        for plan in plans:
+            asked.append(queue.ask(scene, request.user, plan.making, plan.name))
     except ClipError as error:
         messages.error(request, str(error))
-        return redirect("workbench", scene.pk)
-    return _in_line(asked)
+        if not asked:
+            return redirect("ask-render", scene.pk)
+    if is_urgent:
+        for each in reversed(asked):
+            queue.put_first(each)
+    return _in_line(request, asked)
 
 
 @require_POST
 def again(request: HttpRequest, render_id: int) -> HttpResponse:
     """Asks for the same clip once more."""
     try:
-        return _in_line(queue.ask_again(own_render(request, render_id)))
+        return _in_line(request, [queue.ask_again(own_render(request, render_id))])
     except ClipError as error:
         messages.error(request, str(error))
         return redirect("renders")
 
 
-def _in_line(asked: Render) -> HttpResponse:
+def _in_line(request: HttpRequest, asked: list[Render]) -> HttpResponse:
     try:
-        tasks.start.delay(asked.pk)
-    except Exception as error:  # the broker is away: say so, keep the render to try again
-        queue.fail(asked, f"The render queue does not answer: {error}")
-    return redirect(f"/renders/?render={asked.pk}")
+        tasks.call_workers(len(asked))
+    except Exception:  # the broker is away: what was asked for is kept, and taken up later
+        told = "The render queue does not answer. The clip waits, and is drawn when it does."
+        messages.warning(request, told)
+    return redirect(f"/renders/?render={asked[0].pk}")
+
+
+@require_POST
+def first(request: HttpRequest, render_id: int) -> HttpResponse:
+    """Puts a render before all others in line."""
+    queue.put_first(own_render(request, render_id))
+    return redirect(f"/renders/?render={render_id}")
 
 
 @require_POST
@@ -167,6 +140,18 @@ def remove(request: HttpRequest, render_id: int) -> HttpResponse:
     return redirect("renders")
 
 
+@require_POST
+def keep(request: HttpRequest) -> HttpResponse:
+    """Sets how long the person's renders are kept."""
+    days = request.POST.get("days", "")
+    known = {str(each or ""): each for each, _ in KEPT_DAYS}
+    if days not in known:
+        messages.error(request, "Choose how long renders are kept from the list.")
+    else:
+        keep_for(request.user, known[days])
+    return redirect("renders")
+
+
 def clip(request: HttpRequest, render_id: int) -> HttpResponse:
     """The finished clip, to play or, with ?download, to save."""
     own = own_render(request, render_id)
@@ -180,5 +165,25 @@ def poster(request: HttpRequest, render_id: int) -> HttpResponse:
     """A picture of the clip, from its scene as it was; ?large for watching."""
     own = own_render(request, render_id)
     box = BOXES[1 if "large" in request.GET else 0]
-    found = Frames(f"render-{own.pk}", own.digest, lambda: files.from_data(own.document), box)
-    return found.response(job_of(own).poster_frame)
+
+    def find_scene():
+        return seen_in(files.from_data(own.document), own.how)
+
+    return Frames(f"render-{own.pk}", own.digest, find_scene, box).response(
+        job_of(own).poster_frame
+    )
+
+
+def fit_poster(request: HttpRequest, scene_id: int) -> HttpResponse:
+    """How a scene fills a picture of a size: a frame of it, small."""
+    scene = own_scene(request, scene_id)
+    revision = newest(scene)
+    document = files.from_data(revision.document)
+    size = tuple(int(request.GET.get(side, "0")) for side in ("width", "height"))
+    fit = request.GET.get("fit") or None
+    if not all(16 <= side <= MAX_SIDE for side in size) or fit not in (None, *FIT_KINDS):
+        raise Http404
+    number = min(int(request.GET.get("at", "0")), document.length - 1)
+    holder = f"fit-{scene.pk}-{size[0]}x{size[1]}-{fit}"
+    frames = Frames(holder, revision.digest, lambda: fitted(document, size, fit), BOXES[0])
+    return frames.response(number)

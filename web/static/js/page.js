@@ -32,6 +32,25 @@ document.addEventListener("click", (event) => {
   for (const button of document.querySelectorAll("[data-theme-switch]")) button.setAttribute("aria-pressed", String(isEvening));
 });
 
+// A choice that is all that its form asks sends it at once.
+document.addEventListener("change", (event) => {
+  if (event.target.matches("[data-submit-on-change]")) event.target.form.requestSubmit();
+});
+
+// Two clips side by side start together, and the second follows the first.
+document.addEventListener("click", (event) => {
+  if (!event.target.closest("[data-play-both]")) return;
+  const [first, second] = document.querySelectorAll("[data-in-step] video");
+  if (!first || !second) return;
+  const isPaused = first.paused;
+  second.currentTime = first.currentTime;
+  for (const video of [first, second]) isPaused ? video.play() : video.pause();
+});
+document.addEventListener("seeked", (event) => {
+  const videos = [...document.querySelectorAll("[data-in-step] video")];
+  if (event.target === videos[0] && videos[1]?.paused) videos[1].currentTime = event.target.currentTime;
+}, true);
+
 /** Shows a message at the top of the page; an error stays until it is closed. */
 export function tell(text, kind = "error") {
   const notice = document.createElement("p");

@@ -1,0 +1,148 @@
+"""How the pieces of a clip are written, and made into one file.
+
+A piece is whole at the end of its writer's context. Writers take frames in order as pixels
+(height, width, 4), BGRA premultiplied, with the rows, from first to end, that differ from the frame
+before (None: all may).
+"""
+
+from collections.abc import Callable, Iterable, Iterator, Sequence
+from contextlib import AbstractContextManager
+from pathlib import Path
+from typing import NamedTuple, Protocol
+
+import av
+import numpy as np
+from av.video.reformatter import VideoReformatter
+
+from .encoder import Codec, Encoder, join
+from .making import Making
+from .videos import VideoWriter
+
+Rows = tuple[int, int]
+# Gives some of the clip's frames, spread over all of it.
+Samples = Callable[[], list[np.ndarray]]
+Progress = Callable[[int], None]
+
+
+class Writer(Protocol):
+    """Where frames go."""
+
+    def add(self, pixels: np.ndarray, changed: Rows | None = None) -> None:
+        """Adds the next frame."""
+
+
+class Pieces(Protocol):
+    """How a format's pieces are made and put together."""
+
+    suffix: str
+
+    def open(self, path: Path, making: Making, threads: int) -> AbstractContextManager[Writer]:
+        """A writer of a piece; `threads` frames may be encoded at a time."""
+
+    def put_together(
+        self, pieces: Sequence[Path], path: Path, making: Making, samples: Samples,
+        progress: Progress,
+    ) -> None:  # fmt: skip
+        """Makes the file of its pieces, in order; tells how many frames are in it so far."""
+
+
+class EncodedPieces:
+    """Pieces are encoded as the file will be, and joined by copying their packets."""
+
+    def __init__(self, codec: Codec, suffix: str):
+        self._codec, self.suffix = codec, suffix
+
+    def open(self, path: Path, making: Making, threads: int) -> VideoWriter:
+        return VideoWriter(path, making.size, making.rate, threads, self._codec, making.quality)
+
+    def put_together(
+        self, pieces: Sequence[Path], path: Path, making: Making, samples: Samples,
+        progress: Progress,
+    ) -> None:  # fmt: skip
+        join(pieces, path, making.rate, self._codec)
+
+
+# All frames as they are: FFV1 (RFC 9043), every frame by itself.
+LOSSLESS = Codec("matroska", "ffv1", "bgra", lambda _: {"level": "3", "g": "1", "slices": "4"})
+
+
+class _LosslessWriter:
+    """Writes frames as they are, premultiplied, so that they can be read back exactly."""
+
+    def __init__(self, path: Path, making: Making, threads: int):
+        self._encoder = Encoder(path, making.size, making.rate, threads, LOSSLESS)
+
+    def __enter__(self) -> "_LosslessWriter":
+        return self
+
+    def __exit__(self, *ended: object) -> None:
+        self._encoder.__exit__(*ended)
+
+    def add(self, pixels: np.ndarray, changed: Rows | None = None) -> None:
+        frame = av.VideoFrame.from_ndarray(np.ascontiguousarray(pixels), format="bgra")
+        self._encoder.add(frame)
+
+
+def read_lossless(pieces: Iterable[Path]) -> Iterator[np.ndarray]:
+    """The frames of lossless pieces, one after another."""
+    reformatter = VideoReformatter()
+    for piece in pieces:
+        with av.open(str(piece)) as file:
+            for frame in file.decode(video=0):
+                yield reformatter.reformat(frame, format="bgra").to_ndarray()
+
+
+# Opens the writer of a whole file.
+Opening = Callable[[Path, Making, Samples], AbstractContextManager[Writer]]
+
+
+class CollectedPieces:
+    """Pieces are lossless, and one writer makes the file of all their frames: for formats whose
+    frames depend on all the others."""
+
+    suffix = ".mkv"
+
+    def __init__(self, open_whole: Opening):
+        self._open_whole = open_whole
+
+    def open(self, path: Path, making: Making, threads: int) -> _LosslessWriter:
+        return _LosslessWriter(path, making, threads)
+
+    def put_together(
+        self, pieces: Sequence[Path], path: Path, making: Making, samples: Samples,
+        progress: Progress,
+    ) -> None:  # fmt: skip
+        with self._open_whole(path, making, samples) as writer:
+            for done, pixels in enumerate(read_lossless(pieces), start=1):
+                writer.add(pixels)
+                progress(done)
+
+
+class StillPieces:
+    """One frame, which is the whole file."""
+
+    def __init__(self, suffix: str, write: Callable[[np.ndarray], bytes]):
+        self.suffix, self._write = suffix, write
+
+    def open(self, path: Path, making: Making, threads: int) -> "_StillWriter":
+        return _StillWriter(path, self._write)
+
+    def put_together(
+        self, pieces: Sequence[Path], path: Path, making: Making, samples: Samples,
+        progress: Progress,
+    ) -> None:  # fmt: skip
+        path.write_bytes(pieces[0].read_bytes())
+
+
+class _StillWriter(NamedTuple):
+    path: Path
+    write: Callable[[np.ndarray], bytes]
+
+    def __enter__(self) -> "_StillWriter":
+        return self
+
+    def __exit__(self, *_: object) -> None:
+        pass
+
+    def add(self, pixels: np.ndarray, changed: Rows | None = None) -> None:
+        self.path.write_bytes(self.write(pixels))

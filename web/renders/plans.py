@@ -1,0 +1,115 @@
+"""Plans: what would be made of a scene, told before it is asked for."""
+
+from collections.abc import Iterable
+from dataclasses import dataclass, field
+from fractions import Fraction
+from itertools import product
+
+from django.utils.text import slugify
+
+from balletto.clip.errors import ClipError
+from balletto.clip.formats import FORMATS, Format
+from balletto.clip.making import Making, clip_times
+from balletto.clip.render import check
+from balletto.scene.document import Scene
+
+from .room import check_room, likely_bytes
+
+_SHAPES = {"1:1": "square", "9:16": "tall", "4:5": "portrait", "16:9": "wide"}
+
+
+@dataclass
+class Plan:
+    """One clip that would be made: how, what was changed so that its format can hold it, and what
+    hinders it."""
+
+    name: str
+    making: Making
+    notes: list[str] = field(default_factory=list)
+    fault: str = ""
+    count: int = 0
+
+    @property
+    def format(self) -> Format:
+        return FORMATS[self.making.format]
+
+    @property
+    def rate(self) -> str:
+        return f"{float(self.making.rate):.6g}"
+
+    @property
+    def poster_frame(self) -> int:
+        frames = self.making.frames
+        return frames[len(frames) * 2 // 3] if len(frames) else 0
+
+    @property
+    def seconds(self) -> float:
+        return float(self.count / self.making.rate)
+
+    @property
+    def bytes(self) -> float:
+        return likely_bytes(self.making, self.count)
+
+    @property
+    def file_name(self) -> str:
+        return f"{slugify(self.name) or 'clip'}{self.format.suffix}"
+
+
+def plans(scene: Scene, name: str, wishes: Iterable[Making], still_at: int) -> list[Plan]:
+    """A plan for each wish, as near to it as its format can come. Clips that would have the same
+    name have their format or their shape in it."""
+    made = [_plan(scene, wish, still_at) for wish in wishes]
+    several = len({plan.making.size for plan in made}) > 1
+    same = len({(plan.making.size, plan.format.suffix) for plan in made}) < len(made)
+    for plan in made:
+        shape = f", {_called(plan.making.size)}" if several else ""
+        kind = f", {plan.making.format}" if same else ""
+        plan.name = f"{name}{shape}{kind}"
+    return made
+
+
+def wishes_of(
+    scene: Scene, formats: list[str], sizes: list[tuple[tuple[int, int], str | None]], **more: object
+) -> list[Making]:
+    """Every format in every size, with its fit."""
+    usual = {"rate": scene.frames_a_second, "frames": range(scene.length)}
+    return [
+        Making(format, size, fit=fit, **{**usual, **more})
+        for (size, fit), format in product(sizes, formats)
+    ]
+
+
+def _called(size: tuple[int, int]) -> str:
+    ratio = Fraction(*size)
+    return _SHAPES.get(f"{ratio.numerator}:{ratio.denominator}", "") or f"{size[0]} × {size[1]}"
+
+
+def _plan(scene: Scene, making: Making, still_at: int) -> Plan:
+    plan = Plan("", making)
+    chosen = plan.format
+    if chosen.is_still:
+        plan.making = making = making._replace(frames=range(still_at, still_at + 1))
+    if chosen.needs_even and any(side % 2 for side in making.size):
+        even = tuple(side + side % 2 for side in making.size)
+        plan.making = making = making._replace(size=even)
+        plan.notes.append(f"{chosen.title} needs even sides: {even[0]} × {even[1]}.")
+    if making.rate > chosen.most_rate:
+        plan.making = making = making._replace(rate=_slower(making.rate, chosen.most_rate))
+        told = f"{chosen.title} plays at most {chosen.most_rate} frames a second"
+        plan.notes.append(f"{told}: this one is made at {float(making.rate):g}.")
+    if scene.background.kind == "none" and not chosen.has_alpha:
+        plan.notes.append("The scene is transparent; here it is on black.")
+    if chosen.title == "GIF" and scene.background.kind == "none":
+        plan.notes.append("In a GIF each pixel is there or not: soft edges become hard.")
+    try:
+        check(scene, making)
+        plan.count = len(clip_times(scene, making))
+        check_room(making, plan.count)
+    except ClipError as error:
+        plan.fault = str(error)
+    return plan
+
+
+def _slower(rate: Fraction, most: int) -> Fraction:
+    """The rate by the smallest whole number that gives at most so many."""
+    return rate / -(-rate // most)

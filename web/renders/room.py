@@ -1,0 +1,66 @@
+"""Room on the disk: how much a clip may need, whether it is there, and old renders that go."""
+
+import shutil
+from datetime import timedelta
+from pathlib import Path
+
+from django.conf import settings
+from django.contrib.auth.models import AbstractBaseUser
+from django.template.defaultfilters import filesizeformat
+from django.utils import timezone
+
+from balletto.clip.errors import ClipError
+from balletto.clip.making import Making
+
+from .models import UNFINISHED, Keeping, Render
+
+# Bytes that a pixel of a frame takes, as a rule, on a moving title at the usual quality; lossless
+# pieces are needed while the file is put together.
+_BYTES_A_PIXEL = {
+    "mp4": 0.06, "webm": 0.04, "webm-alpha": 0.05, "webm-av1": 0.03, "prores": 0.6,
+    "gif": 0.25, "apng": 0.5, "webp": 0.06, "pngs": 0.6, "png": 0.6,
+}  # fmt: skip
+_LOSSLESS = 0.8
+_IN_LOSSLESS_PIECES = {"gif", "apng", "webp", "pngs"}
+
+
+def likely_bytes(making: Making, count: int) -> float:
+    """About how large a clip of so many frames becomes."""
+    width, height = making.size
+    return _BYTES_A_PIXEL[making.format] * width * height * count
+
+
+def check_room(making: Making, count: int) -> None:
+    """ClipError if the disk has no room for a clip and its pieces, and some to spare."""
+    width, height = making.size
+    pieces = _LOSSLESS * width * height * count if making.format in _IN_LOSSLESS_PIECES else 0
+    needed = 2 * likely_bytes(making, count) + pieces
+    free = free_bytes()
+    if free < needed + settings.RENDER_SPARE_BYTES:
+        raise ClipError(
+            f"The disk has {filesizeformat(free)} left, and this clip may need "
+            f"{filesizeformat(needed)}, with {filesizeformat(settings.RENDER_SPARE_BYTES)} to be "
+            "left free. Remove old renders, or choose fewer frames or a smaller size."
+        )
+
+
+def free_bytes() -> int:
+    """What is free where renders are kept."""
+    folder = Path(settings.MEDIA_ROOT)
+    folder.mkdir(parents=True, exist_ok=True)
+    return shutil.disk_usage(folder).free
+
+
+def keep_for(owner: AbstractBaseUser, days: int | None) -> None:
+    """Sets a person's rule: renders go so many days after they ended, or never."""
+    Keeping.objects.update_or_create(owner=owner, defaults={"days": days})
+
+
+def old_renders() -> list[Render]:
+    """The renders that by the rules of their owners are to go."""
+    old: list[Render] = []
+    for rule in Keeping.objects.exclude(days=None):
+        ended = timezone.now() - timedelta(days=rule.days)
+        own = Render.objects.filter(owner=rule.owner_id, ended_at__lt=ended)
+        old += own.exclude(state__in=UNFINISHED)
+    return old
