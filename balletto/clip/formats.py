@@ -13,7 +13,6 @@ from .pieces import CollectedPieces, EncodedPieces, Pieces, Samples, StillPieces
 from .videos import VideoWriter
 
 
-
 @dataclass(frozen=True)
 class Format:
     """A kind of file.

@@ -15,7 +15,6 @@ import numpy as np
 
 from ..picture.frame import Picture, draw_frame
 from ..picture.reel import Reel
-from ..picture.skia_canvas import SkiaCanvas
 from ..scene.document import Scene
 from .encoder import encoder_threads
 from .errors import ClipError
@@ -84,9 +83,7 @@ def _samples(scene: Scene, making: Making) -> list[np.ndarray]:
     return [draw_frame(picture, time_, making.size) for time_ in times[step // 2 :: step]]
 
 
-def render(
-    scene: Scene, making: Making, path: Path, progress: Progress = lambda done: None
-) -> int:
+def render(scene: Scene, making: Making, path: Path, progress: Progress = lambda done: None) -> int:
     """Renders a clip to a file at `path`, which appears only when it is whole; the number of
     frames that it has. ClipError if it cannot be done."""
     check(scene, making)

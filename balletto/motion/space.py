@@ -42,8 +42,8 @@ def layer_space(scene: Scene, layer: Layer, times: np.ndarray) -> Space:
     space = _placed(scene, layer, own_space(layer.transform, times))
     for group in scene.groups_of(layer):
         space = _placed(scene, group, own_space(group.transform, times)).after(space)
-    across, down = scene.view.origin
-    return space._replace(shift=space.shift + (across, down, 0.0)) if across or down else space
+    origin = np.array([*scene.view.origin, 0.0])
+    return space._replace(shift=space.shift + origin) if origin.any() else space
 
 
 def _placed(scene: Scene, layer: Layer, space: Space) -> Space:

@@ -89,6 +89,7 @@ class HandsTest(BrowserTest):
         self.page.keyboard.press("End")
         self.page.keyboard.type(" tonight")
         self.page.get_by_role("button", name="Render clip").click()
+        self.page.get_by_role("button", name="Render the clip").click()
         expect(self.page.get_by_role("heading", name="Renders")).to_be_visible()
         render = Render.objects.get()
         self.assertEqual(render.document["layers"][0]["text"], "The Quiet Orbit tonight")

@@ -216,6 +216,8 @@ class StoryTest(BrowserTest):
         file = folder / kept.value.suggested_filename
         kept.value.save_as(file)
         page.get_by_role("button", name="Render clip").click()
+        expect(page.get_by_text("50 frames, 2.00 s")).to_be_visible()
+        page.get_by_role("button", name="Render the clip").click()
         expect(page.locator("#download")).to_be_visible(timeout=60_000)
         expect(page.locator(".job__line b")).to_have_text("50 of 50")
         page.locator("video").evaluate("video => { video.muted = true; return video.play(); }")

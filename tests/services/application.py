@@ -44,7 +44,9 @@ def sign_in(client: httpx.Client, password: str) -> httpx.Response:
     return post(client, "/accounts/sign-in/", words, page="/accounts/sign-in/")
 
 
-def post(client: httpx.Client, address: str, words: dict, page: str = "/", **more) -> httpx.Response:
+def post(
+    client: httpx.Client, address: str, words: dict, page: str = "/", **more
+) -> httpx.Response:
     """Posts a form with the token of a page."""
     token = _TOKEN.search(client.get(page).text)[1]
     return client.post(address, data={**words, "csrfmiddlewaretoken": token}, **more)

@@ -9,6 +9,15 @@ from web.renders.models import Render
 from .base import PageTest
 
 DIGEST = "0" * 64
+MAKING = {
+    "format": "mp4",
+    "size": [320, 180],
+    "rate": "30",
+    "frames": [0, 9],
+    "fit": None,
+    "quality": 80,
+    "loops": 0,
+}
 OPEN = {"sign-in", "sign-up", "font-rules"}
 BY_GET = {
     "workbench",
@@ -25,6 +34,7 @@ BY_GET = {
     "download-scene",
     "clip",
     "render-poster",
+    "ask-render",
     "new-scene",
 }
 
@@ -47,7 +57,13 @@ class AccessTest(PageTest):
         """Every named address with the things of Boris in it."""
         scene, project = self.other, Project.objects.get(owner=self.boris)
         render = Render.objects.create(
-            owner=self.boris, scene=scene, name="Secret", document={}, digest=DIGEST, first=0, end=9
+            owner=self.boris,
+            scene=scene,
+            name="Secret",
+            document={},
+            digest=DIGEST,
+            making=MAKING,
+            count=9,
         )
         for name in [key for key in get_resolver().reverse_dict if isinstance(key, str)] + [
             key
@@ -56,9 +72,9 @@ class AccessTest(PageTest):
         ]:
             if name in OPEN:
                 continue
-            plain = name in ("projects", "new-project", "renders", "sign-out")
+            plain = name in ("projects", "new-project", "renders", "keep-renders", "sign-out")
             arguments = self.arguments(name, scene, project, render)
-            if name == "ask-render":
+            if name in ("ask-render", "fit-poster"):
                 arguments = [scene.pk]
             if name == "back":
                 arguments = [scene.pk, 1]

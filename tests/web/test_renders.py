@@ -163,7 +163,9 @@ class RenderTest(PageTest):
 
     def test_formats_and_shapes_from_one_form(self):
         self.ask(
-            formats=["webm", "gif", "png"], sizes=["320x180", "1080x1080"], **{"fit-1080x1080": "filled"}
+            formats=["webm", "gif", "png"],
+            sizes=["320x180", "1080x1080"],
+            **{"fit-1080x1080": "filled"},
         )
         tasks.work()
         renders = list(Render.objects.order_by("pk"))
@@ -175,7 +177,9 @@ class RenderTest(PageTest):
                 page = self.client.get(reverse("renders"), {"render": render.pk})
                 self.assertContains(page, FORMATS[render.how.format].title)
                 poster = self.client.get(reverse("render-poster", args=[render.pk]))
-                self.assertEqual(Image.open(io.BytesIO(poster.content)).size[0] > 200, size[0] != size[1])
+                self.assertEqual(
+                    Image.open(io.BytesIO(poster.content)).size[0] > 200, size[0] != size[1]
+                )
 
     def size_of(self, path):
         if path.suffix in (".gif", ".png"):
@@ -303,9 +307,12 @@ class RenderTest(PageTest):
     def test_the_database_being_away_for_a_while_loses_nothing(self):
         render = self.ask()
         away = [OperationalError("gone"), OperationalError("gone"), mock.DEFAULT]
-        with mock.patch.object(queue, "finish", side_effect=away, wraps=queue.finish) as told:
-            with mock.patch.object(tasks, "REPORT_EVERY_S", 0.01), mock.patch.object(tasks, "close_old_connections"):
-                tasks._make(queue.claim(render))
+        with (
+            mock.patch.object(queue, "finish", side_effect=away, wraps=queue.finish) as told,
+            mock.patch.object(tasks, "REPORT_EVERY_S", 0.01),
+            mock.patch.object(tasks, "close_old_connections"),
+        ):
+            tasks._make(queue.claim(render))
         self.assertEqual(told.call_count, 3)
         tasks.work()
         self.finished(render)

@@ -116,7 +116,7 @@ CELERY_BEAT_SCHEDULE = {
     "take-up-lost-renders": {
         "task": "web.renders.tasks.take_up_lost",
         "schedule": RENDER_LOST_AFTER_S / 2,
-    }
+    },
 }
 
 LOGIN_URL = "sign-in"

@@ -69,7 +69,10 @@ def plans(scene: Scene, name: str, wishes: Iterable[Making], still_at: int) -> l
 
 
 def wishes_of(
-    scene: Scene, formats: list[str], sizes: list[tuple[tuple[int, int], str | None]], **more: object
+    scene: Scene,
+    formats: list[str],
+    sizes: list[tuple[tuple[int, int], str | None]],
+    **more: object,
 ) -> list[Making]:
     """Every format in every size, with its fit."""
     usual = {"rate": scene.frames_a_second, "frames": range(scene.length)}

@@ -7,6 +7,7 @@ import tempfile
 import time
 from collections.abc import Callable
 from contextlib import suppress
+from functools import partial
 from pathlib import Path
 
 from celery import shared_task
@@ -101,7 +102,7 @@ def _make(segment: Segment) -> None:
             make = _put_together if segment.joins else _draw
             make(segment, made, _Reports(segment))
             _store(made, queue.made_by(segment))
-        _persist(lambda: queue.finish(segment))
+        _persist(partial(queue.finish, segment))
         if segment.joins:
             for part in segment.render.segments.filter(joins=False).select_related("render"):
                 queue.piece_of(part).unlink(missing_ok=True)
@@ -112,18 +113,20 @@ def _make(segment: Segment) -> None:
         raise
     except Exception as error:
         log.exception("render=%s segment=%s failed", *_named(segment))
-        _persist(lambda: queue.fail(segment.render, _reason(segment, error)))
+        _persist(partial(_give_up, segment, error))
 
 
 def _named(segment: Segment) -> tuple[int, int]:
     return segment.render_id, segment.number
 
 
-def _reason(segment: Segment, error: Exception) -> str:
+def _give_up(segment: Segment, error: Exception) -> None:
     if segment.joins:
-        return f"The file cannot be put together: {error}"
-    segment.refresh_from_db(fields=["frames_done"])
-    return f"After frame {segment.first + segment.frames_done}: {error}"
+        reason = f"The file cannot be put together: {error}"
+    else:
+        segment.refresh_from_db(fields=["frames_done"])
+        reason = f"After frame {segment.first + segment.frames_done}: {error}"
+    queue.fail(segment.render, reason)
 
 
 def _working_folder() -> tempfile.TemporaryDirectory:

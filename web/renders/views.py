@@ -1,6 +1,8 @@
 """The Renders page: what is being drawn, what is done, watching and downloading it; and the page
 where clips are asked for."""
 
+import re
+
 from django.contrib import messages
 from django.core.paginator import Paginator
 from django.http import Http404, HttpRequest, HttpResponse
@@ -174,16 +176,22 @@ def poster(request: HttpRequest, render_id: int) -> HttpResponse:
     )
 
 
+def _whole(request: HttpRequest, name: str) -> int:
+    """A whole number of the address; 0 if there is none."""
+    given = request.GET.get(name, "")
+    return int(given) if re.fullmatch(r"\d{1,9}", given) else 0
+
+
 def fit_poster(request: HttpRequest, scene_id: int) -> HttpResponse:
     """How a scene fills a picture of a size: a frame of it, small."""
     scene = own_scene(request, scene_id)
     revision = newest(scene)
     document = files.from_data(revision.document)
-    size = tuple(int(request.GET.get(side, "0")) for side in ("width", "height"))
-    fit = request.GET.get("fit") or None
+    width, height, at = (_whole(request, name) for name in ("width", "height", "at"))
+    size, fit = (width, height), request.GET.get("fit") or None
     if not all(16 <= side <= MAX_SIDE for side in size) or fit not in (None, *FIT_KINDS):
         raise Http404
-    number = min(int(request.GET.get("at", "0")), document.length - 1)
+    number = min(at, document.length - 1)
     holder = f"fit-{scene.pk}-{size[0]}x{size[1]}-{fit}"
     frames = Frames(holder, revision.digest, lambda: fitted(document, size, fit), BOXES[0])
     return frames.response(number)
