@@ -60,7 +60,7 @@ def add_commands(commands: argparse._SubParsersAction) -> None:
 def load(path: Path) -> Scene:
     """The scene of a file; CommandError with every fault of it."""
     try:
-        scene = files.parse(path.read_bytes())
+        scene = files.parse(path.read_bytes()).in_folder(path.parent)
         faults = font_faults(scene)
         if faults:
             raise SceneError(faults)

@@ -1,15 +1,17 @@
 """Encoding frames into video files, and joining pieces of an MP4 without encoding again."""
 
 import os
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from fractions import Fraction
 from pathlib import Path
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 import av
+import numpy as np
 from av.codec.context import ThreadType
 
 from .making import USUAL_QUALITY
+from .sound import SoundTrack
 
 # What the AV1 encoder says of itself is left out; its faults are not.
 os.environ.setdefault("SVT_LOG", "1")
@@ -127,32 +129,53 @@ class Encoder:
         self._container.mux(self._stream.encode(frame))
 
 
-def join(pieces: Sequence[Path], path: Path, rate: Fraction, codec: Codec = H264) -> None:
+def join(
+    pieces: Sequence[Path],
+    path: Path,
+    rate: Fraction,
+    codec: Codec = H264,
+    sound: np.ndarray | None = None,
+) -> None:
     """Writes the pieces one after another into one file that starts playing as it loads.
 
     The packets are copied. Pieces are written by Encoder, each opening with a picture of its own.
+    `sound`: samples as balletto.clip.sound has them, that are heard with the pictures.
     """
     early = {} if codec.container == "webm" else {"movflags": "faststart"}
     with av.open(str(path), "w", format=codec.container, options=early) as whole:
-        stream = None
+        stream = _stream_like(whole, pieces[0])
+        track = SoundTrack(whole, codec.container, sound) if sound is not None else None
         start = done = 0
         for piece in pieces:
-            with av.open(str(piece)) as part:
-                source = part.streams.video[0]
-                if stream is None:
-                    # Opaque: what decodes it may not be what encodes it.
-                    stream = whole.add_stream_from_template(source, opaque=True)
-                    stream.time_base = source.time_base
-                    stream.metadata.update(source.metadata)
-                count = 0
-                for packet in part.demux(source):
-                    if packet.pts is None:  # the empty packet at the end
-                        continue
-                    count += 1
-                    packet.pts += start
-                    packet.dts += start
-                    packet.stream = stream
-                    whole.mux(packet)
-                done += count
-                # Times in WebM are whole milliseconds: counted from the start, they add up.
-                start = round(done / (rate * source.time_base))
+            count = 0
+            for packet in _packets(piece):
+                packet.pts += start
+                packet.dts += start
+                packet.stream = stream
+                if track:
+                    track.write_until(float((done + count) / rate))
+                whole.mux(packet)
+                count += 1
+            done += count
+            # Times in WebM are whole milliseconds: counted from the start, they add up.
+            start = round(done / (rate * stream.time_base))
+        if track:
+            track.close()
+
+
+def _stream_like(whole: Any, piece: Path) -> Any:
+    """A stream for the pictures of pieces as this one."""
+    with av.open(str(piece)) as part:
+        source = part.streams.video[0]
+        # Opaque: what decodes it may not be what encodes it.
+        stream = whole.add_stream_from_template(source, opaque=True)
+        stream.time_base = source.time_base
+        stream.metadata.update(source.metadata)
+        return stream
+
+
+def _packets(piece: Path) -> Iterator[av.Packet]:
+    with av.open(str(piece)) as part:
+        for packet in part.demux(part.streams.video[0]):
+            if packet.pts is not None:  # it is in the empty packet at the end
+                yield packet

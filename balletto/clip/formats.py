@@ -19,6 +19,7 @@ class Format:
 
     title, about: its name, and what it is good for, for people
     needs_even: whether its sides must be even; most_rate: the most frames a second that it plays
+    has_sound: whether sound layers are heard
     has_alpha: whether it keeps what is transparent; else that is on black
     """
 
@@ -31,6 +32,7 @@ class Format:
     has_alpha: bool = False
     has_quality: bool = False
     has_loops: bool = False
+    has_sound: bool = False
     is_still: bool = False
 
 
@@ -51,7 +53,9 @@ def _webp(path: Path, making: Making, _: Samples) -> WebpWriter:
 def _video(title: str, about: str, codec: Codec, suffix: str) -> Format:
     pieces = EncodedPieces(codec, suffix)
     alpha = codec.has_alpha
-    return Format(title, about, suffix, pieces, True, has_alpha=alpha, has_quality=True)
+    return Format(
+        title, about, suffix, pieces, True, has_alpha=alpha, has_quality=True, has_sound=True
+    )
 
 
 FORMATS: dict[str, Format] = {

@@ -19,9 +19,16 @@ from .making import Making
 from .videos import VideoWriter
 
 Rows = tuple[int, int]
-# Gives some of the clip's frames, spread over all of it.
 Samples = Callable[[], list[np.ndarray]]
 Progress = Callable[[int], None]
+
+
+class Whole(NamedTuple):
+    """What is asked of a clip as a whole: some of its frames, spread over all of it; and what is
+    heard, None if nothing."""
+
+    samples: Samples
+    sound: Callable[[], np.ndarray | None]
 
 
 class Writer(Protocol):
@@ -40,7 +47,7 @@ class Pieces(Protocol):
         """A writer of a piece; `threads` frames may be encoded at a time."""
 
     def put_together(
-        self, pieces: Sequence[Path], path: Path, making: Making, samples: Samples,
+        self, pieces: Sequence[Path], path: Path, making: Making, whole: Whole,
         progress: Progress,
     ) -> None:  # fmt: skip
         """Makes the file of its pieces, in order; tells how many frames are in it so far."""
@@ -56,10 +63,10 @@ class EncodedPieces:
         return VideoWriter(path, making.size, making.rate, threads, self._codec, making.quality)
 
     def put_together(
-        self, pieces: Sequence[Path], path: Path, making: Making, samples: Samples,
+        self, pieces: Sequence[Path], path: Path, making: Making, whole: Whole,
         progress: Progress,
     ) -> None:  # fmt: skip
-        join(pieces, path, making.rate, self._codec)
+        join(pieces, path, making.rate, self._codec, whole.sound())
 
 
 # All frames as they are: FFV1 (RFC 9043), every frame by itself.
@@ -109,10 +116,10 @@ class CollectedPieces:
         return _LosslessWriter(path, making, threads)
 
     def put_together(
-        self, pieces: Sequence[Path], path: Path, making: Making, samples: Samples,
+        self, pieces: Sequence[Path], path: Path, making: Making, whole: Whole,
         progress: Progress,
     ) -> None:  # fmt: skip
-        with self._open_whole(path, making, samples) as writer:
+        with self._open_whole(path, making, whole.samples) as writer:
             for done, pixels in enumerate(read_lossless(pieces), start=1):
                 writer.add(pixels)
                 progress(done)
@@ -128,7 +135,7 @@ class StillPieces:
         return _StillWriter(path, self._write)
 
     def put_together(
-        self, pieces: Sequence[Path], path: Path, making: Making, samples: Samples,
+        self, pieces: Sequence[Path], path: Path, making: Making, whole: Whole,
         progress: Progress,
     ) -> None:  # fmt: skip
         path.write_bytes(pieces[0].read_bytes())

@@ -20,7 +20,8 @@ from .encoder import encoder_threads
 from .errors import ClipError
 from .formats import FORMATS, check_making
 from .making import Making, clip_times, seen_in
-from .pieces import Progress
+from .pieces import Progress, Whole
+from .sound import has_sound, mix
 
 SEGMENT_FRAMES = 240
 # Above this a frame is slower to draw than to encode, and drawing in several processes pays.
@@ -34,6 +35,12 @@ def check(scene: Scene, making: Making) -> None:
     if not len(frames) or frames.start < 0 or frames.stop > scene.length:
         last = scene.length - 1
         raise ClipError(f"The frames must lie within 0 to {last}, the frames of the scene.")
+    for what, file in scene.files():
+        if scene.path_of(file) is None:
+            told = (
+                f"The file “{file}” of {what} is not there. Add it again, or remove what shows it."
+            )
+            raise ClipError(told)
     check_making(making)
 
 
@@ -73,8 +80,12 @@ def put_together(
     scene: Scene, making: Making, pieces: Sequence[Path], path: Path, progress: Progress
 ) -> None:
     """Makes the clip of its pieces."""
-    samples = partial(_samples, scene, making)
-    FORMATS[making.format].pieces.put_together(pieces, path, making, samples, progress)
+    whole = Whole(partial(_samples, scene, making), partial(_sound, scene, making))
+    FORMATS[making.format].pieces.put_together(pieces, path, making, whole, progress)
+
+
+def _sound(scene: Scene, making: Making) -> np.ndarray | None:
+    return mix(scene, making.frames) if has_sound(scene) else None
 
 
 def _samples(scene: Scene, making: Making) -> list[np.ndarray]:

@@ -8,11 +8,10 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Any, NamedTuple, Protocol
 
+from .bitmaps import Box, Photo
 from .outlines import Commands
 
 Matrix = list[float]
-# Left, top, right, bottom in px of the picture.
-Box = tuple[float, float, float, float]
 
 
 @dataclass(frozen=True)
@@ -50,7 +49,7 @@ class Letter(NamedTuple):
 
     outline: Any
     matrix: Matrix
-    fill: str | Gradient | None
+    fill: str | Gradient | Photo | None
     opacity: float
     line: Line | None = None
     blur: float = 0.0
@@ -81,6 +80,9 @@ class Canvas(Protocol):
 
     def clear(self, color: str | None) -> None:
         """Fills the picture with a colour, or with nothing at all."""
+
+    def lay_ground(self, ground: Letter) -> None:
+        """Fills the picture with what covers all of it."""
 
     def outline(self, commands: Commands) -> Any:
         """Prepares an outline once; what comes back is for `draw`."""
@@ -119,6 +121,9 @@ class RecordingCanvas:
 
     def clear(self, color: str | None) -> None:
         self.calls.append(("clear", color))
+
+    def lay_ground(self, ground: Letter) -> None:
+        self.calls.append(("ground", *ground))
 
     def outline(self, commands: Commands) -> Commands:
         return commands

@@ -5,6 +5,7 @@ The same drawing serves the workbench, stills and clips; only the size of the ca
 
 import math
 from collections.abc import Callable
+from functools import partial
 from typing import Any, Protocol
 
 import numpy as np
@@ -13,8 +14,10 @@ from ..scene.document import Scene
 from ..scene.layers import Layer
 from ..scene.tracks import value_at
 from .boxes import around, widened
-from .canvas import Box, Canvas
+from .canvas import Box, Canvas, Letter
+from .grounds import Grounds
 from .masks import cuts_of
+from .set_image import Draw, SetNested, SetPicture, SetVideo
 from .shapes import SetShape
 from .sheets import Drawn, DrawnMatte, Sheet, lay
 from .skia_canvas import SkiaCanvas
@@ -46,9 +49,19 @@ class SetWhole:
         return Drawn([[]], lambda: None)
 
 
+def _prepared(scene: Scene) -> Draw:
+    """What draws frames of a scene: of one that is nested."""
+    picture = Picture(scene)
+    return lambda frame, size: draw_frame(picture, frame, size)
+
+
 SET_LAYERS: dict[str, Callable[[Scene, Any], SetLayer]] = {
     "title": SetTitle,
     "shape": SetShape,
+    "picture": SetPicture,
+    "video": SetVideo,
+    "scene": partial(SetNested, prepare=_prepared),
+    "sound": SetWhole,
     "group": SetWhole,
     "adjustment": SetWhole,
 }
@@ -59,6 +72,7 @@ class Picture:
 
     def __init__(self, scene: Scene):
         self.scene = scene
+        self._grounds = Grounds(scene)
         self._set = {layer.id: SET_LAYERS[layer.kind](scene, layer) for layer in scene.layers}
         mattes = [layer.matte for layer in scene.layers if layer.matte]
         self._only_mattes = {matte.layer for matte in mattes if not matte.visible}
@@ -66,12 +80,17 @@ class Picture:
     @property
     def ground(self) -> str | None:
         """The background's colour; None where it is transparent."""
-        background = self.scene.background
-        return background.color if background.kind == "color" else None
+        return self._grounds.color
+
+    def ground_letter(self, canvas: Canvas, frame: float) -> Letter | None:
+        """What lies over that colour, behind everything else; None if nothing does."""
+        return self._grounds.letter(canvas, frame)
 
     def draw(self, canvas: Canvas, frame: float) -> None:
         """Draws one frame; fractions of a frame are allowed."""
         canvas.clear(self.ground)
+        if letter := self.ground_letter(canvas, frame):
+            canvas.lay_ground(letter)
         for sheet in self.sheets(canvas, frame):
             lay(canvas, sheet)
 

@@ -4,6 +4,7 @@ import math
 
 import numpy as np
 
+from .canvas import Letter
 from .frame import Picture
 from .sheets import Sheet, lay
 from .skia_canvas import SkiaCanvas
@@ -21,6 +22,7 @@ class Reel:
         self._scale = (wide / width, high / height)
         self._canvas = SkiaCanvas(wide, high, self._scale)
         self._sheets: list[Sheet] | None = None
+        self._ground: Letter | None = None
         self._rows: Rows = (0, 0)
 
     @property
@@ -32,12 +34,15 @@ class Reel:
         """Draws a frame and gives the rows, from first to end, in which it may differ."""
         sheets = self._picture.sheets(self._canvas, frame)
         rows = self._in_memory(self._picture.rows(sheets))
-        is_first, last = self._sheets is None, self._rows
-        if sheets == self._sheets:
+        ground = self._picture.ground_letter(self._canvas, frame)
+        is_all, last = self._sheets is None or ground != self._ground, self._rows
+        if sheets == self._sheets and not is_all:
             return 0, 0
-        self._sheets, self._rows = sheets, rows
-        changed = (0, len(self.pixels)) if is_first else _both(rows, last)
+        self._sheets, self._rows, self._ground = sheets, rows, ground
+        changed = (0, len(self.pixels)) if is_all else _both(rows, last)
         self._canvas.clear(self._picture.ground, changed)
+        if ground:
+            self._canvas.lay_ground(ground, changed)
         for sheet in sheets:
             lay(self._canvas, sheet)
         return changed

@@ -8,6 +8,7 @@ import numpy as np
 import skia
 
 from .average import mean_in_linear_light
+from .bitmaps import Photo
 from .canvas import Box, Cut, Gradient, Letter, Line, Step
 from .effects import EFFECTS, margin_of
 from .masks import let_through, matte_of
@@ -64,6 +65,7 @@ class SkiaCanvas:
         self._pixel = Scale(*scale, width, height)
         self._paint = skia.Paint(AntiAlias=True)
         self._stamps = Stamps(self._draw_stamp)
+        self._ground: tuple[Letter, Pane] | None = None
         self._aim()
 
     @property
@@ -90,6 +92,16 @@ class SkiaCanvas:
             self._canvas.clipRect(skia.Rect.MakeLTRB(0, rows[0], width, rows[1]), doAntiAlias=False)
         self._canvas.clear(0 if color is None else 0xFF000000 | _rgb(color))
         self._canvas.restore()
+
+    def lay_ground(self, ground: Letter, rows: tuple[int, int] | None = None) -> None:
+        """Fills the picture, or just its rows from first to end; drawn once while it stays."""
+        if self._ground is None or self._ground[0] != ground:
+            whole = self._panes[0]
+            pane = whole.like(whole.pixels.copy())
+            self._draw_on(pane, [ground], pane.canvas)
+            self._ground = (ground, pane)
+        first, end = rows or (0, len(self.pixels))
+        self.pixels[first:end] = self._ground[1].pixels[first:end]
 
     def outline(self, commands: Commands) -> "_Outline":
         builder = skia.PathBuilder()
@@ -140,19 +152,21 @@ class SkiaCanvas:
     def _draw_dressed(
         self,
         outline: "_Outline",
-        fill: str | Gradient | None,
+        fill: str | Gradient | Photo | None,
         opacity: float,
         line: Line | None,
         blur: float,
     ) -> None:
-        """A letter with a line, a gradient or a blur."""
+        """A letter with a line, a gradient, a picture or a blur."""
         # A line over a fill that both let something through would show their overlap.
         is_layered = line is not None and fill is not None and opacity < 1
         if is_layered:
             bounds = outline.path.computeTightBounds().makeOutset(*[line.width + 3 * blur] * 2)
             self._canvas.saveLayerAlpha(bounds, round(opacity * 255))
             opacity = 1.0
-        if fill is not None:
+        if isinstance(fill, Photo):
+            _draw_photo(self._canvas, fill, opacity, blur)
+        elif fill is not None:
             self._canvas.drawPath(outline.path, _paint(fill, opacity, blur))
         if line is not None:
             self._draw_line(outline, line, opacity, blur)
@@ -279,6 +293,22 @@ def _paint(fill: str | Gradient, opacity: float, blur: float) -> skia.Paint:
     if blur:
         paint.setMaskFilter(skia.MaskFilter.MakeBlur(skia.kNormal_BlurStyle, blur, True))
     return paint
+
+
+_SMOOTH = skia.SamplingOptions(skia.FilterMode.kLinear, skia.MipmapMode.kLinear)
+
+
+def _draw_photo(canvas: skia.Canvas, photo: Photo, opacity: float, blur: float) -> None:
+    """A picture in its box. Not as a shader, which would be copied through its bytes."""
+    paint = skia.Paint(AntiAlias=True)
+    paint.setAlpha(round(opacity * 255))
+    if photo.color is not None:
+        color = 0xFF000000 | _rgb(photo.color)
+        paint.setColorFilter(skia.ColorFilters.Blend(color, skia.BlendMode.kSrcIn))
+    if blur:
+        paint.setImageFilter(skia.ImageFilters.Blur(blur, blur))
+    box = skia.Rect.MakeLTRB(*photo.box)
+    canvas.drawImageRect(photo.bitmap.image, box, _SMOOTH, paint)
 
 
 class _Outline:

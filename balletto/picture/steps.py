@@ -10,7 +10,8 @@ from ..scene.document import Scene
 from ..scene.effects import Displace, Effect, Shadow, Trail
 from ..scene.layers import Layer
 from ..scene.tracks import is_color, value_at
-from .canvas import Letter, Line, Matrix, Step
+from .bitmaps import Photo
+from .canvas import Gradient, Letter, Line, Matrix, Step
 
 _FAINTEST = 0.5 / 255  # what is less opaque changes no pixel
 
@@ -81,11 +82,17 @@ class Cast(NamedTuple):
         return Letter(
             letter.outline,
             matrix,
-            None if letter.fill is None else self.color,
+            self._fill(letter.fill),
             letter.opacity * self.opacity,
             line and line._replace(color=self.color),
             float(np.hypot(letter.blur, self.softness / _enlargement(letter.matrix))),
         )
+
+    def _fill(self, fill: Any) -> Any:
+        """A shadow has one colour, and the form of what casts it."""
+        if isinstance(fill, Photo):
+            return Photo(fill.bitmap, fill.box, self.color)
+        return None if fill is None else self.color
 
     @property
     def reach(self) -> float:
@@ -148,4 +155,4 @@ def _one_color(letter: Letter) -> str:
     """What colour stands for a letter: that of its fill, or the first of a gradient."""
     if isinstance(letter.fill, str):
         return letter.fill
-    return letter.fill.colors[0] if letter.fill else "#FFFFFF"
+    return letter.fill.colors[0] if isinstance(letter.fill, Gradient) else "#FFFFFF"

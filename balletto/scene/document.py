@@ -1,7 +1,9 @@
 """The scene: size, rate, length, background, camera and layers, as in a `.balletto.json` file."""
 
+from collections.abc import Iterator
 from fractions import Fraction
 from functools import cached_property
+from pathlib import Path
 from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, Field, PrivateAttr
@@ -9,10 +11,12 @@ from pydantic_core import PydanticCustomError
 
 from .effects import MotionBlur
 from .fits import Fit, View
-from .layers import AnyLayer, Layer, Title
+from .layers import AnyLayer, Layer, NestedLayer, Title
+from .media import FileName, Filling, Played
 from .model import (
     Color,
     Frames,
+    Identifier,
     Model,
     Name,
     kind_of,
@@ -20,6 +24,7 @@ from .model import (
     one_of,
     shown,
 )
+from .style import AnyGradient
 
 FORMAT = "balletto-scene"
 VERSION = 1
@@ -65,7 +70,33 @@ class ColorBackground(Model):
     color: Color
 
 
-BACKGROUND_KINDS: dict[str, type[Model]] = {"none": NoBackground, "color": ColorBackground}
+class GradientBackground(Model):
+    """A gradient over the whole picture."""
+
+    kind: Literal["gradient"]
+    fill: AnyGradient
+
+
+class StillBackground(Filling):
+    """A picture from a file (PNG, JPEG, WebP, SVG) behind everything."""
+
+    kind: Literal["still"]
+    file: FileName
+
+
+class ClipBackground(Played, Filling):
+    """A video from a file behind everything, from the first frame of the scene on."""
+
+    kind: Literal["clip"]
+
+
+BACKGROUND_KINDS: dict[str, type[Model]] = {
+    "none": NoBackground,
+    "color": ColorBackground,
+    "gradient": GradientBackground,
+    "still": StillBackground,
+    "clip": ClipBackground,
+}
 Background = one_of(
     kind_of, f"a background of one of the kinds {', '.join(BACKGROUND_KINDS)}", **BACKGROUND_KINDS
 )
@@ -99,7 +130,40 @@ class Scene(Model):
     layers: tuple[AnyLayer, ...] = Field((), max_length=1000)
     markers: tuple[Marker, ...] = Field((), max_length=1000)
     fits: tuple[Fit, ...] = Field((), max_length=20)
+    scenes: tuple["UsedScene", ...] = Field((), max_length=100)
     _view: View = PrivateAttr(default=View())
+    _folder: Path | None = PrivateAttr(default=None)
+
+    @property
+    def folder(self) -> Path | None:
+        """Where the files lie that it names; None if nowhere."""
+        return self._folder
+
+    def in_folder(self, folder: Path | None) -> "Scene":
+        """The same, and the scenes in it, with files that lie in a folder; gives itself."""
+        self._folder = folder
+        for used in self.scenes:
+            used.scene.in_folder(folder)
+        return self
+
+    def path_of(self, file: str) -> Path | None:
+        """Where a file lies that the scene names; None if it is not there."""
+        path = self._folder / file if self._folder else None
+        return path if path and path.is_file() else None
+
+    def files(self) -> Iterator[tuple[str, str]]:
+        """The files that are named: what shows or sounds it, and the name."""
+        if isinstance(self.background, StillBackground | ClipBackground):
+            yield "the background", self.background.file
+        for layer in self.layers:
+            if file := getattr(layer, "file", None):
+                yield f"“{layer.name or layer.words}”", file
+        for used in self.scenes:
+            yield from used.scene.files()
+
+    def used(self, layer: NestedLayer) -> "Scene":
+        """The scene that a layer shows."""
+        return next(used.scene for used in self.scenes if used.id == layer.scene)
 
     @property
     def view(self) -> View:
@@ -167,3 +231,17 @@ class Scene(Model):
                 return layer
         known = ", ".join(layer.id for layer in self.layers) or "none"
         raise KeyError(f"there is no layer {layer_id!r}; the layers are: {known}")
+
+
+class UsedScene(Model):
+    """A scene that layers of another show: a copy of it, so that a scene is whole by itself.
+
+    `source` says where it was copied from, for whoever brings it up to date.
+    """
+
+    id: Identifier
+    source: Annotated[str, Field(max_length=100)] | None = None
+    scene: Scene
+
+
+Scene.model_rebuild()

@@ -8,7 +8,7 @@ from pydantic import ValidationError
 from .document import FORMAT, VERSION, Scene
 from .errors import Fault, SceneError
 from .model import shown
-from .references import reference_faults
+from .references import nesting_faults, reference_faults
 from .ties import bind_ties
 
 # From version n to n + 1, on plain data; filled as the format grows.
@@ -42,10 +42,22 @@ def from_data(data: Any) -> Scene:
         raise SceneError(_faults(error)) from None
     except (RecursionError, ValueError) as error:  # lone surrogates, absurd nesting
         raise SceneError.at("", f"the file is not a usable JSON text: {error}") from None
-    faults = _double_ids(scene) or reference_faults(scene) or bind_ties(scene)
+    faults = _faults_between(scene)
     if faults:
         raise SceneError(faults)
     return scene
+
+
+def _faults_between(scene: Scene, depth: int = 1) -> list[Fault]:
+    """What is wrong between parts that are right by themselves, in scenes within it too."""
+    faults = _double_ids(scene) or reference_faults(scene) or nesting_faults(scene, depth)
+    faults = faults or bind_ties(scene)
+    for index, used in enumerate(scene.scenes):
+        if faults:
+            break
+        inside = _faults_between(used.scene, depth + 1)
+        faults = [Fault(f"scenes[{index}].scene.{fault.path}", fault.message) for fault in inside]
+    return faults
 
 
 def to_data(scene: Scene) -> dict[str, Any]:
@@ -127,6 +139,7 @@ def _message(error: Any) -> str:
 
 def _double_ids(scene: Scene) -> list[Fault]:
     faults = _doubles([layer.id for layer in scene.layers], "layers")
+    faults += _doubles([used.id for used in scene.scenes], "scenes")
     for index, layer in enumerate(scene.layers):
         moves = getattr(layer, "moves", ())
         faults += _doubles([move.id for move in moves], f"layers[{index}].moves")

@@ -35,6 +35,7 @@ def _known_shape(text: str) -> str:
     return text
 
 
+_SHAPE = Field(json_schema_extra={"pattern": r"^[0-9]+:[0-9]+$"})
 FIT_KINDS = ("whole", "filled", "placed")
 
 
@@ -49,7 +50,7 @@ class Place(Model):
 class Fit(Model):
     """How the scene fills pictures of a shape; `places` of layers count where it is `placed`."""
 
-    shape: Annotated[str, AfterValidator(_known_shape)]
+    shape: Annotated[str, _SHAPE, AfterValidator(_known_shape)]
     by: Literal[FIT_KINDS] = "whole"
     places: tuple[Place, ...] = Field((), max_length=1000)
 

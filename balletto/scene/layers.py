@@ -9,6 +9,7 @@ from pydantic_core import PydanticCustomError
 
 from .effects import AnyEffect, MotionBlur
 from .masks import AnyMask, Matte
+from .media import After, FileName, Played, Seconds
 from .model import (
     Degrees,
     Factor,
@@ -146,6 +147,57 @@ class ShapeLayer(Layer):
     stroke: Stroke | None = Stroke()
 
 
+class PictureLayer(Layer):
+    """A layer of a still picture from a file (PNG, JPEG, WebP, SVG), its middle at the layer's
+    origin, a pixel of it as large as one of the scene."""
+
+    kind: Literal["picture"]
+    file: FileName
+
+    @property
+    def words(self) -> str:
+        """The name of its file."""
+        return self.file
+
+
+class VideoLayer(Played, Layer):
+    """A layer of a video from a file, which begins at the first frame of its span."""
+
+    kind: Literal["video"]
+
+    @property
+    def words(self) -> str:
+        """The name of its file."""
+        return self.file
+
+
+class NestedLayer(Layer):
+    """A layer of a whole scene, one of those that this scene has in `scenes`. At the first frame of
+    its span the other is at its frame `shift`."""
+
+    kind: Literal["scene"]
+    scene: Identifier
+    shift: Frames = 0
+    after: After = "hold"
+
+
+class SoundLayer(Layer):
+    """A layer that is heard, from a file (WAV, FLAC, MP3, OGG): louder by `gain` decibels, fading
+    in at its beginning and out at its end."""
+
+    kind: Literal["sound"]
+    file: FileName
+    start: Seconds = 0
+    gain: changing(number("a number of decibels", ge=-100, le=40)) = 0
+    fade_in: Seconds = 0
+    fade_out: Seconds = 0
+
+    @property
+    def words(self) -> str:
+        """The name of its file."""
+        return self.file
+
+
 class Group(Layer):
     """Layers that move as one: those whose `group` it is. They are drawn together, in its place,
     then made as opaque as it is, and blended."""
@@ -162,6 +214,10 @@ class Adjustment(Layer):
 LAYER_KINDS: dict[str, type[Layer]] = {
     "title": Title,
     "shape": ShapeLayer,
+    "picture": PictureLayer,
+    "video": VideoLayer,
+    "scene": NestedLayer,
+    "sound": SoundLayer,
     "group": Group,
     "adjustment": Adjustment,
 }

@@ -19,6 +19,22 @@ def reference_faults(scene: Any) -> list[Fault]:
     return faults or _circles(scene)
 
 
+MAX_DEPTH = 5  # scenes in scenes
+
+
+def nesting_faults(scene: Any, depth: int = 1) -> list[Fault]:
+    """A fault for each nested scene that is not there, and for scenes nested too deep."""
+    there = [used.id for used in scene.scenes]
+    faults = [
+        Fault(f"layers[{index}].scene", f'there is no scene "{layer.scene}" in scenes')
+        for index, layer in enumerate(scene.layers)
+        if layer.kind == "scene" and layer.scene not in there
+    ]
+    if scene.scenes and depth > MAX_DEPTH:
+        faults.append(Fault("scenes", f"scenes lie in each other {MAX_DEPTH} deep at the most"))
+    return faults
+
+
 def _circles(scene: Any) -> list[Fault]:
     """To draw a group its layers are drawn, to draw a layer its matte: neither may need itself."""
     needed: dict[str, list[str]] = {layer.id: [] for layer in scene.layers}

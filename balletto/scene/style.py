@@ -4,7 +4,18 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
-from .model import AxisTag, AxisValue, Color, Degrees, Model, Name, Thousandths, number, one_of
+from .model import (
+    AxisTag,
+    AxisValue,
+    Color,
+    Degrees,
+    Model,
+    Name,
+    Thousandths,
+    kind_of,
+    number,
+    one_of,
+)
 
 Axes = dict[AxisTag, AxisValue]
 FontSize = number("a size in pixels", gt=0, le=10_000)
@@ -33,6 +44,7 @@ class RoundGradient(_Gradient):
 
 
 GRADIENT_KINDS = {"linear": LinearGradient, "round": RoundGradient}
+AnyGradient = one_of(kind_of, "a gradient of the kind linear or round", **GRADIENT_KINDS)
 
 
 def _fill_kind(data: Any) -> str:

@@ -25,6 +25,15 @@ _TEXTS = (
     "ﬁ fi ff",
     "\U0010ffff",
 )
+_SHOWING = ("PictureLayer", "VideoLayer", "NestedLayer", "SoundLayer")
+# What there is to be shown, see tests.core.media, and what is not there.
+_FILES = {
+    "picture": ("moon.png", "spark.svg", "gone.png"),
+    "still": ("moon.png", "spark.svg", "gone.png"),
+    "video": ("orbit.mp4", "gone.mp4"),
+    "clip": ("orbit.mp4", "gone.mp4"),
+    "sound": ("bell.wav", "gone.wav"),
+}
 _LIKELY = (0, 1, -1, 2, 5, 10, 30, 0.5, 100)
 
 
@@ -44,6 +53,7 @@ class RandomScenes:
         data.pop("version", None)
         data |= {"format": "balletto-scene", "version": 1}
         data["layers"] = [self._layer(number) for number in range(chance.choice([0, 1, 1, 2, 4]))]
+        self._nest(data)
         self._refer(data["layers"])
         self._tie(data)
         return data
@@ -68,11 +78,23 @@ class RandomScenes:
 
     def _layer(self, number: int) -> dict[str, Any]:
         """A title as a rule, else any other kind."""
-        kind = self.random.choice(["Title"] * 6 + ["ShapeLayer", "Group", "Adjustment"])
+        others = ["ShapeLayer", "Group", "Adjustment", *_SHOWING]
+        kind = self.random.choice(["Title"] * 8 + others)
         if kind == "Title":
             return self._title(number)
         layer = self._any(_SCHEMA["$defs"][kind], 0)
         return layer | {"id": f"t{number}", "span": [0, 90]}
+
+    def _nest(self, data: dict[str, Any]) -> None:
+        """Layers that show a scene have one to show."""
+        nested = [layer for layer in data["layers"] if layer["kind"] == "scene"]
+        if nested:
+            inner = RandomScenes(self.random.randrange(10_000)).scene()
+            inner["layers"] = [each for each in inner["layers"] if each["kind"] != "scene"]
+            self._refer(inner["layers"])
+            data["scenes"] = [{"id": "s1", "scene": {**inner, "scenes": []}}]
+        for layer in nested:
+            layer["scene"] = "s1"
 
     def _refer(self, layers: list[dict[str, Any]]) -> None:
         """Groups and mattes lead to layers that are there, and not in a circle."""
@@ -123,6 +145,10 @@ class RandomScenes:
         pattern = rule.get("pattern", "")
         if rule.get("maxLength") == MAX_DRAWING:
             return self.random.choice(["M0 0L20 5C1 2 3 4 5 6Z", "M-40 0H40", "M0 0Q9 9 30 0T60 0"])
+        if ":" in pattern:
+            return self.random.choice(["9:16", "1:1", "16:9"])
+        if pattern.startswith("^[^./"):
+            return "gone.png"  # see _sound
         if pattern.startswith("^#"):
             return f"#{self.random.randrange(2**24):06X}"
         if pattern.startswith("^[A-Za-z]["):
@@ -154,6 +180,8 @@ class RandomScenes:
     def _object(self, rule: Any, depth: int) -> dict[str, Any]:
         made = {}
         for name, of in rule.get("properties", {}).items():
+            if name == "scenes":
+                continue  # see _nest
             often = 0.9 if name in ("moves", "pose", "text") else 0.35
             if name in rule.get("required", ()) or self.random.random() < often:
                 made[name] = self._any(of, depth + 1)
@@ -175,6 +203,10 @@ class RandomScenes:
                     made.pop(key, None)
         if made.get("gap") is not None and made.get("span") is not None:
             del made["span"]
+        if made.get("end") is not None and made["end"] <= made.get("start", 0):
+            del made["end"]
+        if made.get("file") and made.get("kind") in _FILES:
+            made["file"] = self.random.choice(_FILES[made["kind"]])
         if "points" in made:
             made = {"points": [[0, self.random.choice(_LIKELY)], [0.5, 2], [1, 1]]}
         if "times" in made:

@@ -28,7 +28,7 @@ FAULTS = [
     (("rate",), "fast", 'rate: a rate from 1 to 240 frames a second is needed, as "30" or "30000/1001", got "fast"'),
     (("rate",), 30, "rate: a text is needed, got 30"),
     (("length",), 2.5, "length: a whole number of frames at least 1 and at most 864,000 is needed, got 2.5"),
-    (("background",), {"kind": "fog"}, 'background: a background of one of the kinds none, color is needed, got {"kind": "fog"}'),
+    (("background",), {"kind": "fog"}, 'background: a background of one of the kinds none, color, gradient, still, clip is needed, got {"kind": "fog"}'),
     (("camera", "distance"), 0, "camera.distance: a distance in pixels above 1 and at most 1,000,000 is needed, got 0"),
     (("layers", 0, "kind"), "titel", None),
     (("layers", 0, "id"), "1st", 'layers[0].id: an id (a letter, then letters, digits, - or _, 40 at most) is needed, got "1st"'),
@@ -124,8 +124,10 @@ class FilesTest(TestCase):
 
     def test_schema_names_what_the_models_check(self):
         made = schema()
-        self.assertEqual(made["required"], ["format", "version", "size", "rate", "length"])
-        self.assertFalse(made["additionalProperties"])
+        of_scene = made["$defs"]["Scene"]  # by name, since a scene may hold others
+        self.assertEqual(made["$ref"], "#/$defs/Scene")
+        self.assertEqual(of_scene["required"], ["format", "version", "size", "rate", "length"])
+        self.assertFalse(of_scene["additionalProperties"])
         self.assertIn("Sweep", made["$defs"])
 
     @settings(max_examples=200, deadline=None)

@@ -12,6 +12,7 @@ from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.scene.errors import SceneError
 
+from .media import media_folder
 from .random_scenes import RandomScenes
 from .scenes import scene_data
 
@@ -24,7 +25,7 @@ class FuzzTest(TestCase):
         drawn = moves = 0
         for seed in range(SCENES):
             with self.subTest(seed):
-                scene = files.from_data(RandomScenes(seed).scene())
+                scene = files.from_data(RandomScenes(seed).scene()).in_folder(media_folder())
                 picture = Picture(scene)
                 for frame in (3, 7.25):
                     size = tuple(side // 3 for side in scene.size)

@@ -11,6 +11,7 @@ from balletto.clip.errors import ClipError
 from balletto.clip.formats import FORMATS, Format
 from balletto.clip.making import Making, clip_times
 from balletto.clip.render import check
+from balletto.clip.sound import has_sound
 from balletto.scene.document import Scene
 
 from .room import check_room, likely_bytes
@@ -104,6 +105,8 @@ def _plan(scene: Scene, making: Making, still_at: int) -> Plan:
         plan.notes.append("The scene is transparent; here it is on black.")
     if chosen.title == "GIF" and scene.background.kind == "none":
         plan.notes.append("In a GIF each pixel is there or not: soft edges become hard.")
+    if has_sound(scene) and not chosen.has_sound and not chosen.is_still:
+        plan.notes.append(f"{chosen.title} is silent: the sound of the scene is left out.")
     try:
         check(scene, making)
         plan.count = len(clip_times(scene, making))

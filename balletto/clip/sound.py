@@ -1,0 +1,153 @@
+"""Sound: the sound layers of a scene mixed to one track, and written beside the pictures.
+
+Samples are floats, (2, n), at RATE a second; 1.0 is as loud as can be.
+"""
+
+import io
+import wave
+from fractions import Fraction
+from pathlib import Path
+from typing import Any
+
+import av
+import numpy as np
+
+from ..scene.document import Scene
+from ..scene.layers import NestedLayer, SoundLayer
+from ..scene.tracks import value_at
+from .errors import ClipError
+
+RATE = 48_000
+_BLOCK = 1024  # samples that are encoded at a time
+# What goes with the pictures in each container.
+CODECS = {"mp4": "aac", "mov": "pcm_s16le", "webm": "libopus"}
+
+
+def has_sound(scene: Scene) -> bool:
+    """Whether anything is heard in a scene."""
+    return any(
+        isinstance(layer, SoundLayer)
+        or (isinstance(layer, NestedLayer) and has_sound(scene.used(layer)))
+        for layer in scene.layers
+        if layer.id in scene.shown
+    )
+
+
+def mix(scene: Scene, frames: range | None = None) -> np.ndarray:
+    """All that is heard in a scene during some of its frames, or all. ClipError if a file of sound
+    cannot be read."""
+    frames = frames or range(scene.length)
+    rate = float(scene.frames_a_second)
+    whole = np.zeros((2, round(scene.length / rate * RATE)), dtype=np.float32)
+    for layer in scene.layers:
+        if layer.id not in scene.shown:
+            continue
+        if isinstance(layer, SoundLayer):
+            _add(whole, _heard(scene, layer), layer.span[0] / rate)
+        elif isinstance(layer, NestedLayer):
+            _add(whole, _nested(scene, layer), layer.span[0] / rate)
+    first, end = (round(frame / rate * RATE) for frame in (frames.start, frames.stop))
+    return np.clip(whole[:, first:end], -1, 1)
+
+
+def _add(whole: np.ndarray, part: np.ndarray, seconds: float) -> None:
+    """Adds a part to the whole from a time on; what lies outside of it is left out."""
+    at = round(seconds * RATE)
+    first, end = max(at, 0), min(at + part.shape[1], whole.shape[1])
+    if first < end:
+        whole[:, first:end] += part[:, first - at : end - at]
+
+
+def _heard(scene: Scene, layer: SoundLayer) -> np.ndarray:
+    """What is heard of a sound layer, from the first frame of its span on."""
+    path = scene.path_of(layer.file)
+    if path is None:
+        return np.zeros((2, 0), dtype=np.float32)
+    rate = float(scene.frames_a_second)
+    longest = round((layer.span[1] - layer.span[0]) / rate * RATE)
+    start = round(layer.start * RATE)
+    part = read(path)[:, start : start + longest]
+    count = part.shape[1]
+    # The gain is worked out at each frame of the scene, and is even between them.
+    times = np.arange(layer.span[0], layer.span[1] + 1.0)
+    gains = 10 ** (np.broadcast_to(value_at(layer.gain, times), times.shape) / 20)
+    at = layer.span[0] + np.arange(count) / RATE * rate
+    return (part * np.interp(at, times, gains) * _fades(layer, count)).astype(np.float32)
+
+
+def _fades(layer: SoundLayer, count: int) -> np.ndarray:
+    """How loud it is at each sample by its fades: even in amplitude."""
+    shares = np.ones(count)
+    at = np.arange(count) / RATE
+    if layer.fade_in:
+        shares *= np.clip(at / layer.fade_in, 0, 1)
+    if layer.fade_out:
+        shares *= np.clip((count / RATE - at) / layer.fade_out, 0, 1)
+    return shares
+
+
+def _nested(scene: Scene, layer: NestedLayer) -> np.ndarray:
+    """What is heard of a nested scene, from the first frame of the layer's span on."""
+    inner = scene.used(layer)
+    longest = round((layer.span[1] - layer.span[0]) / float(scene.frames_a_second) * RATE)
+    if not has_sound(inner):
+        return np.zeros((2, 0), dtype=np.float32)
+    sound = mix(inner)
+    shift = round(layer.shift / float(inner.frames_a_second) * RATE)
+    if layer.after == "loop":
+        return np.take(sound, (np.arange(longest) + shift) % sound.shape[1], axis=1)
+    before = np.zeros((2, max(-shift, 0)), dtype=np.float32)
+    return np.concatenate([before, sound[:, max(shift, 0) :]], axis=1)[:, :longest]
+
+
+def read(path: Path) -> np.ndarray:
+    """All samples of a file, in stereo. ClipError if it cannot be read."""
+    resampler = av.AudioResampler(format="fltp", layout="stereo", rate=RATE)
+    parts = []
+    try:
+        with av.open(str(path)) as file:
+            for frame in file.decode(audio=0):
+                parts += [each.to_ndarray() for each in resampler.resample(frame)]
+        parts += [each.to_ndarray() for each in resampler.resample(None)]
+    except (av.FFmpegError, IndexError, OSError) as error:
+        raise ClipError(f"The sound {path.name} cannot be read: {error}") from None
+    return np.concatenate(parts, axis=1) if parts else np.zeros((2, 0), dtype=np.float32)
+
+
+def wav(samples: np.ndarray) -> bytes:
+    """Samples as a WAV file of 16 bits."""
+    file = io.BytesIO()
+    with wave.open(file, "wb") as writer:
+        writer.setnchannels(2)
+        writer.setsampwidth(2)
+        writer.setframerate(RATE)
+        writer.writeframes(np.round(samples.T * 32767).astype("<i2").tobytes())
+    return file.getvalue()
+
+
+class SoundTrack:
+    """A track of a file that is being written, beside its pictures."""
+
+    def __init__(self, container: Any, kind: str, samples: np.ndarray):
+        self._container, self._samples = container, samples
+        self._stream = container.add_stream(CODECS[kind], rate=RATE)
+        self._stream.layout = "stereo"
+        kind = self._stream.codec_context.format.name
+        self._resampler = av.AudioResampler(format=kind, layout="stereo", rate=RATE)
+        self._done = 0
+
+    def write_until(self, seconds: float) -> None:
+        """Writes what is heard until then: with the pictures, so that players need not seek."""
+        while self._done < min(seconds * RATE, self._samples.shape[1]):
+            part = np.ascontiguousarray(self._samples[:, self._done : self._done + _BLOCK])
+            frame = av.AudioFrame.from_ndarray(part, format="fltp", layout="stereo")
+            frame.sample_rate, frame.pts = RATE, self._done
+            frame.time_base = Fraction(1, RATE)
+            self._done += part.shape[1]
+            for ready in self._resampler.resample(frame):
+                self._container.mux(self._stream.encode(ready))
+
+    def close(self) -> None:
+        """Writes the rest."""
+        self.write_until(float("inf"))
+        self._container.mux(self._stream.encode(None))

@@ -1,0 +1,224 @@
+"""Pictures and videos from files, as pixels to draw: BGRA, premultiplied.
+
+MediaError     a file cannot be read as what it should be; the message says what would do
+"""
+
+import threading
+from functools import lru_cache
+from pathlib import Path
+from typing import Any, NamedTuple
+
+import av
+import numpy as np
+import skia
+from av.video.reformatter import ColorRange, Colorspace, VideoReformatter
+from PIL import Image, ImageOps, UnidentifiedImageError
+
+from .bitmaps import Bitmap
+
+STILLS = (".png", ".jpg", ".jpeg", ".webp", ".svg")
+VIDEOS = (".mp4", ".mov", ".m4v", ".webm", ".mkv", ".gif")
+SOUNDS = (".wav", ".flac", ".mp3", ".ogg", ".oga", ".opus")
+MOST_PIXELS = 100_000_000
+# Drawings without pixels of their own are drawn once, so that they stay sharp when they grow.
+_SVG_SIDE = 2160
+_UNKNOWN_SPACE = 2  # "unspecified" in ITU-T H.273
+_NEAR_S = 2.0  # so far ahead a video is decoded on rather than sought in
+_HAIR_S = 1e-3  # a frame that begins so soon has begun
+_KEPT = 6  # frames of a video as pixels
+
+
+class MediaError(ValueError):
+    """The file cannot be used."""
+
+
+class About(NamedTuple):
+    """What a file holds. kind: still, video or sound; size in px; how long it lasts."""
+
+    kind: str
+    size: tuple[int, int] = (0, 0)
+    seconds: float = 0.0
+    rate: float = 0.0
+
+
+def about(path: Path) -> About:
+    """What a file holds; MediaError if it is none of what is read, or broken."""
+    suffix = path.suffix.lower()
+    try:
+        if suffix in STILLS:
+            return About("still", still(path).size)
+        if suffix in VIDEOS:
+            return _about_video(path)
+        if suffix in SOUNDS:
+            return _about_sound(path)
+    except (av.FFmpegError, IndexError, OSError, SyntaxError, ValueError) as error:
+        if isinstance(error, MediaError):
+            raise
+        raise MediaError(f"{path.name} cannot be read: it seems to be broken ({error}).") from None
+    known = ", ".join(ending[1:].upper() for ending in (*STILLS, *VIDEOS, *SOUNDS))
+    raise MediaError(f"{path.name} is of no kind that is read here. These are: {known}.")
+
+
+def _about_video(path: Path) -> About:
+    first = Video(path).at(0.0)
+    with av.open(str(path)) as file:
+        stream = file.streams.video[0]
+        rate = float(stream.average_rate or 0)
+        return About("video", first.size, _seconds(file, stream), rate)
+
+
+def _about_sound(path: Path) -> About:
+    with av.open(str(path)) as file:
+        stream = file.streams.audio[0]
+        next(file.decode(stream))
+        return About("sound", seconds=_seconds(file, stream))
+
+
+def _seconds(file: Any, stream: Any) -> float:
+    if stream.duration:
+        return float(stream.duration * stream.time_base)
+    return float((file.duration or 0) / av.time_base)
+
+
+@lru_cache(maxsize=32)
+def still(path: Path) -> Bitmap:
+    """The picture of a file. MediaError if it cannot be read."""
+    try:
+        return Bitmap(str(path), _drawing(path) if path.suffix.lower() == ".svg" else _photo(path))
+    except (OSError, UnidentifiedImageError, Image.DecompressionBombError, SyntaxError) as error:
+        raise MediaError(f"{path.name} cannot be read as a picture: {error}") from None
+
+
+def _photo(path: Path) -> np.ndarray:
+    with Image.open(path) as image:
+        if image.width * image.height > MOST_PIXELS:
+            raise MediaError(f"{path.name} has more than {MOST_PIXELS // 1_000_000} megapixels.")
+        straight = np.asarray(ImageOps.exif_transpose(image).convert("RGBA"))
+    return premultiplied(straight[..., [2, 1, 0, 3]])
+
+
+def premultiplied(straight: np.ndarray) -> np.ndarray:
+    """Pixels (height, width, 4) with straight alpha as new premultiplied ones."""
+    alpha = straight[..., 3:].astype(np.uint16)
+    color = (straight[..., :3].astype(np.uint16) * alpha + 127) // 255
+    return np.ascontiguousarray(np.concatenate([color, alpha], axis=-1), dtype=np.uint8)
+
+
+def _drawing(path: Path) -> np.ndarray:
+    """An SVG, drawn at its own size; a small one larger. It reads nothing from elsewhere."""
+    drawing = skia.SVGDOM.MakeFromStream(skia.MemoryStream.MakeCopy(path.read_bytes()))
+    if drawing is None:
+        raise MediaError(f"{path.name} cannot be read as an SVG.")
+    size = drawing.containerSize()
+    width, height = size.width(), size.height()
+    if width <= 0 or height <= 0:
+        told = f"{path.name} does not say how large it is: give its svg a width and a height."
+        raise MediaError(told)
+    scale = _SVG_SIDE / max(width, height)
+    pixels = np.zeros((max(1, round(height * scale)), max(1, round(width * scale)), 4), np.uint8)
+    info = skia.ImageInfo.Make(
+        pixels.shape[1], pixels.shape[0], skia.kBGRA_8888_ColorType, skia.kPremul_AlphaType
+    )
+    canvas = skia.Surface.MakeRasterDirect(info, pixels).getCanvas()
+    canvas.scale(scale, scale)
+    drawing.render(canvas)
+    return pixels
+
+
+class Video:
+    """The frames of a video file, by their time. Reading on is quick, going back seeks."""
+
+    def __init__(self, path: Path):
+        self._path = path
+        self._lock = threading.Lock()
+        self._reformatter = VideoReformatter()
+        self._container = av.open(str(path))
+        self._stream = self._container.streams.video[0]
+        self._stream.thread_type = "AUTO"
+        self._frames = self._decoded()
+        self._current: Any = None
+        self._next: Any = None
+        self._pixels: dict[int, Bitmap] = {}
+
+    @property
+    def seconds(self) -> float:
+        """How long it lasts."""
+        return _seconds(self._container, self._stream)
+
+    def at(self, seconds: float) -> Bitmap:
+        """The frame that is seen at a time; the first before, the last after all."""
+        with self._lock:
+            self._go_to(seconds + _HAIR_S)
+            return self._bitmap(self._current)
+
+    def _decoded(self) -> Any:
+        # The decoder that is chosen by itself leaves the transparency of VP9 out.
+        if "alpha_mode" in {key.lower() for key in self._stream.metadata}:
+            decoder = av.CodecContext.create("libvpx-vp9", "r")
+            for packet in self._container.demux(self._stream):
+                yield from decoder.decode(packet)
+            return
+        yield from self._container.decode(self._stream)
+
+    def _go_to(self, seconds: float) -> None:
+        if self._current is None or not self._is_near(seconds):
+            self._seek(seconds)
+        while self._next is not None and _time(self._next) <= seconds:
+            self._current, self._next = self._next, next(self._frames, None)
+
+    def _is_near(self, seconds: float) -> bool:
+        ahead = seconds - _time(self._current)
+        return 0 <= ahead <= _NEAR_S or (ahead > 0 and self._next is None)
+
+    def _seek(self, seconds: float) -> None:
+        start = self._stream.start_time or 0
+        target = start + int(max(seconds, 0.0) / self._stream.time_base)
+        self._container.seek(target, stream=self._stream, backward=True)
+        self._frames = self._decoded()
+        self._current = next(self._frames, None)
+        if self._current is None:  # sought beyond the last frame that can be decoded by itself
+            self._container.seek(start, stream=self._stream, backward=True)
+            self._frames = self._decoded()
+            self._current = next(self._frames, None)
+        if self._current is None:
+            raise MediaError(f"{self._path.name} has no picture that can be read.")
+        self._next = next(self._frames, None)
+
+    def _bitmap(self, frame: Any) -> Bitmap:
+        known = self._pixels.get(frame.pts)
+        if known is None:
+            key = f"{self._path}@{frame.pts}"
+            known = self._pixels[frame.pts] = Bitmap(key, self._straightened(frame))
+            while len(self._pixels) > _KEPT:
+                self._pixels.pop(next(iter(self._pixels)))
+        return known
+
+    def _straightened(self, frame: Any) -> np.ndarray:
+        space = frame.colorspace
+        if space == _UNKNOWN_SPACE:
+            space = Colorspace.ITU709 if frame.height >= 720 else Colorspace.ITU601
+        made = self._reformatter.reformat(
+            frame,
+            format="bgra",
+            src_colorspace=space,
+            dst_colorspace=space,
+            dst_color_range=ColorRange.JPEG,
+        ).to_ndarray()
+        has_alpha = frame.format.name.startswith(("yuva", "rgba", "bgra", "argb", "pal"))
+        if has_alpha:
+            made = premultiplied(made)
+        turned = int(getattr(frame, "rotation", 0)) // 90
+        return np.ascontiguousarray(np.rot90(made, turned)) if turned else made
+
+
+def _time(frame: Any) -> float:
+    return float(frame.time or 0.0)
+
+
+@lru_cache(maxsize=8)
+def video(path: Path) -> Video:
+    """The video of a file, which is kept open. MediaError if it cannot be read."""
+    try:
+        return Video(path)
+    except (av.FFmpegError, IndexError, OSError) as error:
+        raise MediaError(f"{path.name} cannot be read as a video: {error}") from None
