@@ -12,14 +12,18 @@ Box = tuple[float, float, float, float]
 
 @dataclass(frozen=True)
 class Bitmap:
-    """A picture of pixels (height, width, 4), BGRA premultiplied; two with one `key` are alike."""
+    """A picture of pixels (height, width, 4), BGRA premultiplied; two with one `key` are alike.
+
+    own_size: how large it means to be, where that is not one for each pixel
+    """
 
     key: str
     pixels: np.ndarray = field(compare=False, repr=False)
+    own_size: tuple[float, float] | None = None
 
     @property
-    def size(self) -> tuple[int, int]:
-        return self.pixels.shape[1], self.pixels.shape[0]
+    def size(self) -> tuple[float, float]:
+        return self.own_size or (self.pixels.shape[1], self.pixels.shape[0])
 
     @cached_property
     def image(self) -> skia.Image:

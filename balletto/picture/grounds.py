@@ -1,4 +1,4 @@
-"""Grounds: what lies behind everything, by the kind of background. A new kind is a line in GROUNDS."""
+"""Grounds: what lies behind everything, by kind of background. A new kind is a line in GROUNDS."""
 
 from collections.abc import Callable
 from typing import Any

@@ -4,7 +4,7 @@ MediaError     a file cannot be read as what it should be; the message says what
 """
 
 import threading
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from pathlib import Path
 from typing import Any, NamedTuple
 
@@ -84,17 +84,17 @@ def _seconds(file: Any, stream: Any) -> float:
 def still(path: Path) -> Bitmap:
     """The picture of a file. MediaError if it cannot be read."""
     try:
-        return Bitmap(str(path), _drawing(path) if path.suffix.lower() == ".svg" else _photo(path))
+        return _drawing(path) if path.suffix.lower() == ".svg" else _photo(path)
     except (OSError, UnidentifiedImageError, Image.DecompressionBombError, SyntaxError) as error:
         raise MediaError(f"{path.name} cannot be read as a picture: {error}") from None
 
 
-def _photo(path: Path) -> np.ndarray:
+def _photo(path: Path) -> Bitmap:
     with Image.open(path) as image:
         if image.width * image.height > MOST_PIXELS:
             raise MediaError(f"{path.name} has more than {MOST_PIXELS // 1_000_000} megapixels.")
         straight = np.asarray(ImageOps.exif_transpose(image).convert("RGBA"))
-    return premultiplied(straight[..., [2, 1, 0, 3]])
+    return Bitmap(str(path), premultiplied(straight[..., [2, 1, 0, 3]]))
 
 
 def premultiplied(straight: np.ndarray) -> np.ndarray:
@@ -104,8 +104,8 @@ def premultiplied(straight: np.ndarray) -> np.ndarray:
     return np.ascontiguousarray(np.concatenate([color, alpha], axis=-1), dtype=np.uint8)
 
 
-def _drawing(path: Path) -> np.ndarray:
-    """An SVG, drawn at its own size; a small one larger. It reads nothing from elsewhere."""
+def _drawing(path: Path) -> Bitmap:
+    """An SVG, drawn so large that it stays sharp. It reads nothing from elsewhere."""
     drawing = skia.SVGDOM.MakeFromStream(skia.MemoryStream.MakeCopy(path.read_bytes()))
     if drawing is None:
         raise MediaError(f"{path.name} cannot be read as an SVG.")
@@ -122,7 +122,7 @@ def _drawing(path: Path) -> np.ndarray:
     canvas = skia.Surface.MakeRasterDirect(info, pixels).getCanvas()
     canvas.scale(scale, scale)
     drawing.render(canvas)
-    return pixels
+    return Bitmap(str(path), pixels, (width, height))
 
 
 class Video:
@@ -139,6 +139,11 @@ class Video:
         self._current: Any = None
         self._next: Any = None
         self._pixels: dict[int, Bitmap] = {}
+
+    @cached_property
+    def size(self) -> tuple[int, int]:
+        """Of its frames."""
+        return self.at(0.0).size
 
     @property
     def seconds(self) -> float:

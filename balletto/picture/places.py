@@ -12,7 +12,9 @@ from ..motion.space import corners_seen, layer_matrices, own_space
 from ..scene.document import Scene
 from ..scene.layers import Layer, ShapeLayer, Title
 from ..scene.tracks import value_at
-from .shapes import box_of, outline_of
+from .media import still, video
+from .set_form import box_of
+from .shapes import outline_of
 
 
 def places(scene: Scene, frame: float, layer_id: str | None = None) -> dict[str, Any]:
@@ -98,10 +100,29 @@ def _group_box(scene: Scene, group: Layer, frame: float) -> list[float] | None:
     return [*points.min(axis=0).tolist(), *points.max(axis=0).tolist()]
 
 
+def _around_origin(size: tuple[float, float]) -> list[float]:
+    width, height = size
+    return [-width / 2, -height / 2, width / 2, height / 2]
+
+
+def _picture_box(scene: Scene, layer: Any, frame: float) -> list[float] | None:
+    path = scene.path_of(layer.file)
+    return _around_origin(still(path).size) if path else None
+
+
+def _video_box(scene: Scene, layer: Any, frame: float) -> list[float] | None:
+    path = scene.path_of(layer.file)
+    return _around_origin(video(path).size) if path else None
+
+
 REST_BOXES: dict[str, Callable[[Scene, Any, float], list[float] | None]] = {
     "title": _title_box,
     "shape": _shape_box,
+    "picture": _picture_box,
+    "video": _video_box,
+    "scene": lambda scene, layer, frame: _around_origin(scene.used(layer).size),
     "group": _group_box,
+    "sound": lambda scene, layer, frame: None,
     "adjustment": lambda scene, layer, frame: None,
 }
 

@@ -48,7 +48,7 @@ class EditTest(TestCase):
 
 class TitleTest(EditTest):
     def test_every_edit_is_tested(self):
-        """Here, in test_keyframe_edits, or in test_group_edits."""
+        """Here, in test_keyframe_edits, test_group_edits or test_nested_edits."""
         tested = {
             "set-value", "clear-value", "add-key", "remove-key", "set-text", "style-letters",
             "add-layer", "remove-layer", "add-move", "remove-move", "set-length", "replace-scene",
@@ -59,7 +59,7 @@ class TitleTest(EditTest):
             "distribute-keys", "distribute-layers", "paste-layers", "paste-style", "paste-moves",
             "add-marker", "change-marker", "remove-marker", "several", "group-layers",
             "ungroup-layers", "add-effect", "remove-effect", "move-effect", "add-mask",
-            "remove-mask",
+            "remove-mask", "use-scene", "renew-scene",
         }  # fmt: skip
         self.assertEqual(set(EDITS), tested)
 

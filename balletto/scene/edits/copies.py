@@ -26,10 +26,32 @@ class PasteLayers(Edit):
     """Adds copied layers in front of all others, with ids of their own."""
 
     layers: list[dict[str, Any]] = Field(min_length=1)
+    scenes: list[dict[str, Any]] = []
 
     def changes(self, document: Document) -> list[Change]:
         there = document.get("layers", [])
-        return [Change("put", ("layers",), [*there, *with_new_ids(self.layers, there)])]
+        used, names = self._with_scenes(document.get("scenes", []))
+        layers = [
+            {**layer, "scene": names.get(layer["scene"], layer["scene"])}
+            if layer["kind"] == "scene"
+            else layer
+            for layer in self.layers
+        ]
+        changes = [Change("put", ("layers",), [*there, *with_new_ids(layers, there)])]
+        return [*([Change("put", ("scenes",), used)] if self.scenes else []), *changes]
+
+    def _with_scenes(
+        self, there: list[dict[str, Any]]
+    ) -> tuple[list[dict[str, Any]], dict[str, str]]:
+        """The scenes used, with those that the layers show; and the ids that these have now."""
+        used, names = list(there), {}
+        for scene in self.scenes:
+            same = next((each for each in used if {**each, "id": scene["id"]} == scene), None)
+            if same is None:
+                same = {**scene, "id": free_id(used, "scene")}
+                used.append(same)
+            names[scene["id"]] = same["id"]
+        return used, names
 
     def label(self, document: Document) -> str:
         one = name_of(self.layers[0])
@@ -48,6 +70,12 @@ def copied_layers(document: Document, layers: list[str], same_scene: bool) -> li
     source = document if same_scene else _loosened(document, list(family))
     copied = [layer for layer in source["layers"] if layer["id"] in family]
     return copied if same_scene else [_alone(layer, family) for layer in copied]
+
+
+def copied_scenes(document: Document, layers: list[dict[str, Any]]) -> list[dict[str, Any]]:
+    """The scenes of a document that copied layers show, for `paste-layers`."""
+    shown = {layer["scene"] for layer in layers if layer["kind"] == "scene"}
+    return [used for used in document.get("scenes", []) if used["id"] in shown]
 
 
 def _alone(layer: dict[str, Any], family: set[str]) -> dict[str, Any]:

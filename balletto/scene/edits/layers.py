@@ -5,6 +5,7 @@ from typing import Any
 from pydantic import Field
 
 from ..changes import Change, get
+from ..document import rate_of
 from ..errors import SceneError
 from ..tracks import is_track
 from .base import Document, Edit, edit
@@ -137,10 +138,13 @@ class ShiftPlace(Edit):
         return f"{name} moved by {across:g} px across, {down:g} px down"
 
 
+_TIMED = ("moves", "transform", "effects", "masks", "shape", "stroke", "motion_blur", "gain")
+
+
 def shifted(layer: dict[str, Any], by: float) -> dict[str, Any]:
     """A layer with all its times `by` frames later."""
     changed = {**layer, "span": [frames(frame + by) for frame in layer["span"]]}
-    for name in ("moves", "transform", "effects", "masks", "shape", "stroke", "motion_blur"):
+    for name in _TIMED:
         if layer.get(name):
             changed[name] = _later(layer[name], by)
     return changed
@@ -219,6 +223,19 @@ def with_ties(data: Any, names: dict[str, str]) -> Any:
     return {name: with_ties(value, names) for name, value in data.items()}
 
 
+def _going_on(document: Document, layer: dict[str, Any], passed: float) -> dict[str, Any]:
+    """A layer that plays something, playing on from where it is after some frames."""
+    rate = rate_of(document["rate"])
+    if layer["kind"] in ("video", "sound"):
+        seconds = passed / float(rate) * layer.get("speed", 1)
+        return {**layer, "start": round(layer.get("start", 0) + seconds, 6)}
+    if layer["kind"] == "scene":
+        used = next(each for each in document["scenes"] if each["id"] == layer["scene"])
+        inner = float(rate_of(used["scene"]["rate"]) / rate)
+        return {**layer, "shift": frames(layer.get("shift", 0) + passed * inner)}
+    return layer
+
+
 @edit("split-layer")
 class SplitLayer(Edit):
     """Cuts a layer in two at the frame `at`: a copy in front of it goes on from there."""
@@ -234,7 +251,7 @@ class SplitLayer(Edit):
             told = f"the layer shows from frame {first:g} to {end:g}: go in between to split it"
             raise SceneError.at(self.layer, told)
         *inside, rest = copies_of(document, self.layer)
-        added = [*inside, {**rest, "span": [self.at, end]}]
+        added = [*inside, {**_going_on(document, rest, self.at - first), "span": [self.at, end]}]
         return [
             Change("put", (*pointer, "span"), [first, self.at]),
             *_in_front_of(document, self.layer, added),

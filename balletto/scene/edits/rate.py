@@ -68,7 +68,9 @@ def in_rate(data: Any, factor: float) -> Any:
         return data
     scaled = {}
     for name, value in data.items():
-        if name in _MOMENTS and isinstance(value, int | float):
+        if name == "start" and "file" in data:
+            scaled[name] = value  # what is played counts in seconds
+        elif name in _MOMENTS and isinstance(value, int | float):
             scaled[name] = _times(value, factor)
         elif name in _MOMENTS and isinstance(value, list):
             scaled[name] = [_times(item, factor) for item in value]
