@@ -146,7 +146,7 @@ class HandsTest(BrowserTest):
         expect(self.page.locator("#stage-frame")).to_have_text("89")
 
     def test_no_background_shows_what_is_behind(self):
-        self.settled(self.page.get_by_role("button", name="None", exact=True).click)
+        self.choose("background-kind", "nothing")
         alpha = self.page.evaluate(
             """() => {
               const canvas = document.getElementById('canvas');
@@ -154,7 +154,7 @@ class HandsTest(BrowserTest):
             }"""
         )
         self.assertEqual(alpha, 0)
-        self.settled(self.page.get_by_role("button", name="Colour", exact=True).click)
+        self.choose("background-kind", "a colour")
         self.assertEqual(self.document(self.scene)["background"]["kind"], "color")
 
     def test_a_longer_scene_takes_its_titles_along(self):

@@ -3,6 +3,7 @@
 from django.test import Client, override_settings
 from django.urls import get_resolver, reverse
 
+from web.library.models import MediaFile
 from web.projects.models import Project, Take
 from web.renders.models import Render
 
@@ -35,11 +36,19 @@ BY_GET = {
     "clip",
     "render-poster",
     "ask-render",
+    "sound",
+    "show-file",
     "new-scene",
 }
 
 
 class AccessTest(PageTest):
+    def setUp(self):
+        super().setUp()
+        self.file = MediaFile.objects.create(
+            owner=self.boris, name="moon-0.png", title="moon.png", kind="still", bytes=1
+        )
+
     def arguments(self, name, scene, project, render):
         return {
             "frame": [scene.pk, scene.digest, 3],
@@ -73,7 +82,12 @@ class AccessTest(PageTest):
             if name in OPEN:
                 continue
             plain = name in ("projects", "new-project", "renders", "keep-renders", "sign-out")
+            plain = plain or name in ("library", "send-file")
             arguments = self.arguments(name, scene, project, render)
+            if name == "sound":
+                arguments = [scene.pk, scene.digest]
+            if name.endswith("-file") and name.startswith(("show", "remove")):
+                arguments = [self.file.pk]
             if name in ("ask-render", "fit-poster"):
                 arguments = [scene.pk]
             if name == "back":
@@ -109,7 +123,7 @@ class AccessTest(PageTest):
         """The other way round: the same addresses work for their owner."""
         self.client.force_login(self.boris)
         for name, address, _ in self.all_addresses():
-            if name in BY_GET - {"clip", "render-poster"}:
+            if name in BY_GET - {"clip", "render-poster", "sound", "show-file"}:
                 with self.subTest(name):
                     self.assertEqual(self.client.get(address, {"layer": "t1"}).status_code, 200)
 

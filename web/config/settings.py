@@ -32,6 +32,7 @@ INSTALLED_APPS = [
     "csp",
     "web.accounts",
     "web.projects",
+    "web.library",
     "web.workbench",
     "web.renders",
 ]
@@ -153,6 +154,7 @@ STORAGES = {
 }
 MEDIA_ROOT = Path(_setting("MEDIA", str(VAR / "media")))
 
+MEDIA_FILE_MAX_BYTES = int(_setting("MEDIA_FILE_MAX_BYTES", str(1024**3)))
 # A scene file of a thousand layers is about a megabyte.
 SCENE_FILE_MAX_BYTES = 4 * 1024 * 1024
 DATA_UPLOAD_MAX_MEMORY_SIZE = SCENE_FILE_MAX_BYTES + 64 * 1024

@@ -17,7 +17,7 @@ from django.utils import timezone
 from balletto.clip.formats import FORMATS
 from balletto.clip.making import Making, clip_times
 from balletto.clip.render import check, segments
-from balletto.scene import files
+from web.library.store import opened
 from web.projects.history import newest
 from web.projects.models import Scene
 
@@ -69,7 +69,7 @@ def ask_again(render: Render) -> Render:
 
 
 def _add(making: Making, **more: object) -> Render:
-    scene = files.from_data(more["document"])
+    scene = opened(more["document"], more["owner"].pk)
     check(scene, making)
     count = len(clip_times(scene, making))
     check_room(making, count)

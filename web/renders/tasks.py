@@ -17,8 +17,8 @@ from django.db import close_old_connections
 
 from balletto.clip.encoder import encoder_threads
 from balletto.clip.render import is_slow, put_together, render_segment
-from balletto.scene import files
 from balletto.scene.document import Scene
+from web.library.store import opened
 
 from . import queue
 from .models import Render, Segment
@@ -91,7 +91,7 @@ def _measure(render: Render) -> bool:
 
 
 def _scene_of(render: Render) -> Scene:
-    return files.from_data(render.document)
+    return opened(render.document, render.owner_id)
 
 
 def _make(segment: Segment) -> None:

@@ -11,9 +11,9 @@ from django.views.decorators.http import require_POST
 
 from balletto.clip.errors import ClipError
 from balletto.clip.making import seen_in
-from balletto.scene import files
 from balletto.scene.document import MAX_SIDE
 from balletto.scene.fits import FIT_KINDS, fitted
+from web.library.store import opened
 from web.projects.access import own_scene
 from web.projects.history import newest
 from web.workbench.frames import BOXES, Frames
@@ -71,7 +71,7 @@ def renders(request: HttpRequest) -> HttpResponse:
 def ask(request: HttpRequest, scene_id: int) -> HttpResponse:
     """Where clips of a scene are asked for: what would be made is told before."""
     scene = own_scene(request, scene_id)
-    document = files.from_data(newest(scene).document)
+    document = opened(newest(scene).document, request.user.pk)
     data = request.POST or request.GET
     form = RenderForm(document, data if "name" in data else None)
     if not form.is_bound:
@@ -169,7 +169,7 @@ def poster(request: HttpRequest, render_id: int) -> HttpResponse:
     box = BOXES[1 if "large" in request.GET else 0]
 
     def find_scene():
-        return seen_in(files.from_data(own.document), own.how)
+        return seen_in(opened(own.document, own.owner_id), own.how)
 
     return Frames(f"render-{own.pk}", own.digest, find_scene, box).response(
         job_of(own).poster_frame
@@ -186,7 +186,7 @@ def fit_poster(request: HttpRequest, scene_id: int) -> HttpResponse:
     """How a scene fills a picture of a size: a frame of it, small."""
     scene = own_scene(request, scene_id)
     revision = newest(scene)
-    document = files.from_data(revision.document)
+    document = opened(revision.document, request.user.pk)
     width, height, at = (_whole(request, name) for name in ("width", "height", "at"))
     size, fit = (width, height), request.GET.get("fit") or None
     if not all(16 <= side <= MAX_SIDE for side in size) or fit not in (None, *FIT_KINDS):

@@ -14,16 +14,18 @@ from django.http import Http404, HttpRequest
 
 from balletto.motion.units import sweep_of
 from balletto.picture.places import aligned_positions, centered_position, group_pivot, pivot_shift
-from balletto.scene import files
 from balletto.scene.document import Scene as SceneDocument
-from balletto.scene.edits.copies import copied_keys, copied_layers
+from balletto.scene.edits.copies import copied_keys, copied_layers, copied_scenes
 from balletto.scene.edits.paths import name_of, start_of
 from balletto.scene.errors import SceneError
 from balletto.scene.presets import fitted, presets
 from balletto.scene.shapes import SHAPE_KINDS
+from web.library.models import MediaFile
+from web.library.store import opened
 from web.projects import history
 from web.projects.access import own_scene
 from web.projects.models import Scene
+from web.projects.nesting import source_of, usable
 
 from . import frames
 from .bench import Selection
@@ -46,7 +48,7 @@ class Asked:
 
     @cached_property
     def document(self) -> SceneDocument:
-        return files.from_data(self.data)
+        return opened(self.data, self.scene.project.owner_id)
 
     def layer(self, identifier: Any) -> Data:
         """A layer's plain data; SceneError if it is gone."""
@@ -166,6 +168,49 @@ def _add_shape(asked: Asked, wanted: Data) -> Data:
     return {"name": "add-layer", "layer": layer}
 
 
+_KINDS_OF_FILES = {"still": "picture", "video": "video", "sound": "sound"}
+
+
+def _add_file(asked: Asked, wanted: Data) -> Data:
+    """A layer that shows or plays a file, in the middle of the picture and not larger than it."""
+    kept = MediaFile.objects.filter(
+        owner=asked.scene.project.owner_id, name=wanted.get("file")
+    ).first()
+    if kept is None:
+        raise SceneError.at("file", "this file is not there any more: add it once more")
+    width, height = asked.data["size"]
+    layer = {
+        "kind": _KINDS_OF_FILES[kept.kind],
+        "name": kept.title[:100],
+        "span": [0, asked.data["length"]],
+        "file": kept.name,
+    }
+    if kept.kind != "sound":
+        scale = round(min(1.0, width / kept.width, height / kept.height), 4)
+        place = {"position": [width / 2, height / 2, 0], "scale": [scale, scale]}
+        layer["transform"] = place
+    return {"name": "add-layer", "layer": layer}
+
+
+def _use_scene(asked: Asked, wanted: Data) -> Data:
+    """A layer that shows another scene of the person's own, as it is now."""
+    try:
+        other = own_scene(asked.request, int(wanted.get("scene", 0)))
+    except (Http404, TypeError, ValueError):
+        raise SceneError.at("scene", "this scene is not there any more") from None
+    document = usable(asked.scene, other)
+    sides = zip(asked.data["size"], document["size"], strict=True)
+    scale = round(min(1.0, *(own / its for own, its in sides)), 4)
+    width, height = asked.data["size"]
+    layer = {
+        "name": other.name[:100],
+        "span": [0, asked.data["length"]],
+        "transform": {"position": [width / 2, height / 2, 0], "scale": [scale, scale]},
+    }
+    edit = {"name": "use-scene", "source": source_of(other), "document": document}
+    return {**edit, "layer": layer}
+
+
 def _add_adjustment(asked: Asked, wanted: Data) -> Data:
     span = [0, asked.data["length"]]
     return {"name": "add-layer", "layer": {"kind": "adjustment", "name": "", "span": span}}
@@ -244,7 +289,8 @@ def _paste_keys(asked: Asked, wanted: Data, copied: Data, source: Data) -> Data:
 
 def _paste_layers(asked: Asked, wanted: Data, copied: Data, source: Data) -> Data:
     same = copied["scene"] == asked.scene.pk
-    return {"name": "paste-layers", "layers": copied_layers(source, copied["layers"], same)}
+    layers = copied_layers(source, copied["layers"], same)
+    return {"name": "paste-layers", "layers": layers, "scenes": copied_scenes(source, layers)}
 
 
 def _copied_from(asked: Asked, copied: Data, source: Data) -> Data:
@@ -291,6 +337,8 @@ ASKED: dict[str, Callable[[Asked, Data], Data]] = {
     "add-title": _add_title,
     "add-shape": _add_shape,
     "add-adjustment": _add_adjustment,
+    "add-file": _add_file,
+    "use-scene": _use_scene,
     "group": _group,
     "center": _center,
     "align-layers": _align_layers,

@@ -12,11 +12,12 @@ from django.http import HttpRequest
 from django.utils.html import format_html_join
 from django.utils.safestring import SafeString
 
+from balletto.clip.sound import has_sound
 from balletto.lettering.families import FAMILIES
 from balletto.lettering.units import is_blank
 from balletto.motion.courses import keyed_values
 from balletto.motion.warnings import SceneWarning, warnings_of
-from balletto.scene import files
+from balletto.picture.media import SOUNDS, STILLS, VIDEOS
 from balletto.scene.characters import characters_of
 from balletto.scene.document import Scene as SceneDocument
 from balletto.scene.layers import Layer, ShapeLayer, Title
@@ -24,14 +25,25 @@ from balletto.scene.moves import Move
 from balletto.scene.presets import presets
 from balletto.scene.shapes import SHAPE_KINDS
 from balletto.scene.tracks import Track, value_at
+from web.library.models import MediaFile
+from web.library.store import opened
 from web.projects import history
 from web.projects.models import Revision, Scene
+from web.projects.nesting import offered
 from web.projects.takes import ShownTake, shown_takes
 
 from .chips import Chip, choice_chip
 from .dress_sentences import KIND_NAMES, DressCard, dress_cards, dress_to_add
 from .ease_chips import ease_chips
+from .media_sentences import (
+    media_actions,
+    media_more,
+    media_sentences,
+    missing_words,
+    source_link,
+)
 from .move_sentences import MoveSentence
+from .scene_sentences import SceneWords
 from .shape_sentences import shape_actions, shape_more, shape_sentences
 from .ties import tie_targets
 from .title_sentences import TypeSentence, place_actions, place_more, place_sentence, way_actions
@@ -42,6 +54,7 @@ RATES = [
 ]  # fmt: skip
 _LABEL_STEPS = (1, 2, 5, 10, 20, 25, 50, 100, 200, 250, 500, 1000, 2000, 5000, 10_000, 50_000)
 _MOST_LABELS = 14
+_MOST_FILES = 24  # offered to be added
 
 
 @dataclass(frozen=True)
@@ -74,7 +87,7 @@ class Bench:
     ):
         self.scene = scene
         self.revision = revision
-        self.document: SceneDocument = files.from_data(revision.document)
+        self.document: SceneDocument = opened(revision.document, scene.project.owner_id)
         self.selection = selection
 
     @cached_property
@@ -132,6 +145,9 @@ class Bench:
 
     # What a shape can start as.
     shape_kinds = tuple(kind for kind in SHAPE_KINDS if kind != "path")
+
+    # What the browser offers to be chosen as a file.
+    accepted = ",".join((*STILLS, *VIDEOS, *SOUNDS))
 
     @cached_property
     def takes(self) -> list[ShownTake]:
@@ -240,11 +256,43 @@ class Bench:
     def poster_frame(self) -> int:
         return self.document.length * 2 // 3
 
+    @property
+    def has_sound(self) -> bool:
+        return has_sound(self.document)
 
+    @cached_property
+    def words(self) -> SceneWords:
+        """The sentences of the scene itself."""
+        return SceneWords(self.document, self.scene.project.owner_id, self.selection.frame)
+
+    @cached_property
+    def files(self) -> list[MediaFile]:
+        """The newest files of the owner, to be added."""
+        return list(self.scene.project.owner.media.all()[:_MOST_FILES])
+
+    @cached_property
+    def other_scenes(self) -> list[Scene]:
+        """The scenes that can be used in this one."""
+        return offered(self.scene)
+
+
+_ICONS = {
+    "shape": "shape",
+    "picture": "picture",
+    "video": "play",
+    "scene": "scene",
+    "sound": "sound",
+    "group": "group",
+    "adjustment": "adjust",
+}
 _NAMELESS = {**KIND_NAMES, "title": "Empty title"}
 PLACE_ACTIONS: dict[str, Callable[[Any], list[dict[str, Any]]]] = {
     "title": place_actions,
     "shape": lambda layer: [*shape_actions(layer), *way_actions(layer)],
+    "picture": way_actions,
+    "video": way_actions,
+    "scene": way_actions,
+    "sound": lambda layer: [],
     "group": lambda layer: [
         *way_actions(layer),
         {"label": "ungroup", "edit": {"name": "ungroup-layers", "layer": layer.id}},
@@ -275,6 +323,21 @@ class LayerBlock:
         return KIND_NAMES[self.layer.kind]
 
     @property
+    def icon(self) -> str:
+        """The drawing that stands for its kind."""
+        return _ICONS[self.layer.kind]
+
+    @property
+    def is_drawn(self) -> bool:
+        """Whether it is seen at all."""
+        return self.layer.kind != "sound"
+
+    @property
+    def is_placed(self) -> bool:
+        """Whether it stands somewhere in the picture."""
+        return self.layer.kind not in ("sound", "adjustment")
+
+    @property
     def depth(self) -> int:
         """In how many groups it is, one in another."""
         return len(self.bench.document.groups_of(self.layer))
@@ -283,6 +346,19 @@ class LayerBlock:
     def members(self) -> int:
         """How many layers are in a group."""
         return sum(layer.group == self.layer.id for layer in self.bench.document.layers)
+
+    @cached_property
+    def media_sentences(self) -> list[SafeString]:
+        owner, frame = self.bench.scene.project.owner_id, self.bench.selection.frame
+        return media_sentences(self.bench.document, self.layer, owner, frame)
+
+    @property
+    def source_link(self) -> SafeString | str:
+        """Where the scene is made that the layer shows."""
+        if self.layer.kind != "scene":
+            return ""
+        used = next(each for each in self.bench.document.scenes if each.id == self.layer.scene)
+        return source_link(used.source, self.bench.scene.project.owner_id)
 
     @property
     def shape_sentences(self) -> list[SafeString]:
@@ -353,11 +429,8 @@ class LayerBlock:
         if self.layer.kind == "group":
             return f"Group of {self.members}"
         if not isinstance(self.layer, Title):
-            return (
-                f"{self.kind_name}, {self.layer.shape.kind}"
-                if self.shape_sentences
-                else self.kind_name
-            )
+            what = self.layer.shape.kind if isinstance(self.layer, ShapeLayer) else ""
+            return f"{self.kind_name}, {what}" if what else self.kind_name
         style = self.layer.style
         weight = f" {style.axes['wght']:g}" if "wght" in style.axes else ""
         return f"{style.font}{weight}, {style.size:g} px"
@@ -389,18 +462,21 @@ class LayerBlock:
 
     @property
     def place_more(self) -> list[SafeString]:
-        said = [] if self.is_title else shape_more(self.layer) if self.shape_sentences else []
+        said = shape_more(self.layer) if self.shape_sentences else media_more(self.layer)
         return [*said, *place_more(self.layer)]
 
     @property
     def place_actions(self) -> list[dict[str, Any]]:
-        return PLACE_ACTIONS[self.layer.kind](self.layer)
+        more = media_actions(self.bench.document, self.layer)
+        return [*PLACE_ACTIONS[self.layer.kind](self.layer), *more]
 
     @cached_property
     def all_warnings(self) -> list[SceneWarning]:
         if isinstance(self.layer, Title):
             return warnings_of(self.bench.document, self.layer)
-        return []
+        file = getattr(self.layer, "file", None)
+        told = missing_words(self.bench.document, file) if file else ""
+        return [SceneWarning(self.layer.id, told)] if told else []
 
     @property
     def warnings(self) -> dict[str, list[str]]:

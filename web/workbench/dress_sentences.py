@@ -282,7 +282,18 @@ def _shutter(layer: Layer, frame: float) -> list[DressCard]:
     return [DressCard(path, SHUTTER.title, words, {"name": "clear-value", "path": path})]
 
 
-KIND_NAMES = {"title": "Title", "shape": "Shape", "group": "Group", "adjustment": "Adjustment"}
+KIND_NAMES = {
+    "title": "Title",
+    "shape": "Shape",
+    "picture": "Picture",
+    "video": "Video",
+    "scene": "Scene",
+    "sound": "Sound",
+    "group": "Group",
+    "adjustment": "Adjustment",
+}
+# Layers that draw something themselves.
+_DRAWING = ("title", "shape", "picture", "video", "scene")
 
 
 def layer_name(layer: Layer) -> str:
@@ -292,13 +303,15 @@ def layer_name(layer: Layer) -> str:
 
 def dress_to_add(scene: Scene, layer: Layer) -> list[tuple[str, list[dict[str, Any]]]]:
     """What can be put on, in groups: each with what it is called and the edit that does it."""
+    if layer.kind == "sound":
+        return []
     groups = [
         (
             "Effects",
             [
                 _adding(EFFECTS[kind].title, "add-effect", layer, effect={"kind": kind})
                 for kind in EFFECT_KINDS
-                if kind not in _ON_LETTERS or layer.kind in ("title", "shape")
+                if _suits(kind, layer)
             ],
         ),
         (
@@ -315,15 +328,22 @@ def dress_to_add(scene: Scene, layer: Layer) -> list[tuple[str, list[dict[str, A
         value = {"layer": sources[-1][0].id}
         edit = {"name": "set-value", "path": f"{layer.id}.matte", "value": value}
         other.append({"label": "matte", "edit": edit})
-    if layer.motion_blur is None and layer.kind in ("title", "shape"):
+    if layer.motion_blur is None and layer.kind in _DRAWING:
         path = f"{layer.id}.motion_blur"
         edit = {"name": "set-value", "path": path, "value": {"angle": 180}}
         other.append({"label": "motion blur", "edit": edit})
     return [*groups, *([("Others", other)] if other else [])]
 
 
-# Effects on outlines have nothing to work on in a group or an adjustment.
-_ON_LETTERS = ("shadow", "trail", "displace")
+# What works on what a layer draws itself, and on its outlines.
+_ON_DRAWING, _ON_OUTLINES = ("shadow", "trail"), ("displace",)
+
+
+def _suits(kind: str, layer: Layer) -> bool:
+    """Whether an effect has something to work on."""
+    if kind in _ON_OUTLINES:
+        return layer.kind in ("title", "shape")
+    return kind not in _ON_DRAWING or layer.kind in _DRAWING
 
 
 def _adding(label: str, name: str, layer: Layer, **what: Any) -> dict[str, Any]:

@@ -11,8 +11,8 @@ from django.http import Http404, HttpResponse
 
 from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.stills import jpeg, png
-from balletto.scene import files
 from balletto.scene.document import Scene
+from web.library.store import opened
 
 # Frames fit into a box of one of these widths and 9/16 of it.
 BOXES = (480, 960, 1440, 1920)
@@ -62,7 +62,7 @@ def document_of(scene: Any, digest: str) -> dict[str, Any]:
 
 def scene_of(scene: Any, digest: str) -> Scene:
     """The same, ready to be asked."""
-    return files.from_data(document_of(scene, digest))
+    return opened(document_of(scene, digest), scene.project.owner_id)
 
 
 def document_at(scene: Any, digest: str) -> Scene:

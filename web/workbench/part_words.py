@@ -48,10 +48,10 @@ class PartWords:
         self.path, self.part, self._sentence = path, part, sentence
         self._at = np.array(float(frame))
 
-    def sentence(self) -> SafeString:
-        """The whole sentence."""
+    def sentence(self, **others: SafeString) -> SafeString:
+        """The whole sentence; `others` are words for names that are no values of it."""
         said = {name: self._said(name, each) for name, each in self._sentence.values.items()}
-        return format_html(self._sentence.words, **said)
+        return format_html(self._sentence.words, **said, **others)
 
     def more(self) -> list[SafeString]:
         """How the keyed values go from key to key, and beyond their keys."""

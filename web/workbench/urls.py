@@ -2,7 +2,7 @@
 
 from django.urls import path, register_converter
 
-from . import numbers, take_views, views
+from . import hearing, numbers, take_views, views
 
 
 class Digest:
@@ -41,6 +41,7 @@ urlpatterns = [
     path(
         "<int:scene_id>/film/<digest:digest>/<slug:layer>/<slug:preset>/", views.film, name="film"
     ),
+    path("<int:scene_id>/sound/<digest:digest>/", hearing.sound, name="sound"),
     path("<int:scene_id>/motion/<digest:digest>/", numbers.motion, name="motion"),
     path("<int:scene_id>/keyframes/<digest:digest>/", numbers.keyframes, name="keyframes"),
     path("<int:scene_id>/places/<digest:digest>/<int:number>/", numbers.places_at, name="places"),

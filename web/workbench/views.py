@@ -14,10 +14,12 @@ from balletto.picture.stills import jpeg
 from balletto.scene import files
 from balletto.scene.errors import SceneError
 from balletto.scene.presets import presets
+from web.library.store import folder_of
 from web.projects import history
 from web.projects.access import own_scene
 from web.projects.forms import SceneFileForm
 from web.projects.models import Revision, Scene
+from web.projects.nesting import renew
 
 from . import frames
 from .answers import answer_parts, base_of, changed_elsewhere, refused, walk
@@ -26,13 +28,14 @@ from .bench import Bench, Selection
 
 MOST_REVISIONS = 300  # that the list of the history shows
 MOST_IN_A_RUN = 16
+_ADDING = ("add-title", "add-shape", "add-adjustment", "add-file", "use-scene")
 
 
 @require_GET
 def workbench(request: HttpRequest, scene_id: int) -> HttpResponse:
     """The page."""
     scene = own_scene(request, scene_id)
-    bench = Bench(request, scene, history.newest(scene), Selection.of(request.GET))
+    bench = Bench(request, scene, renew(scene, request.user), Selection.of(request.GET))
     context = {"bench": bench, "file_form": SceneFileForm()}
     return render(request, "workbench/workbench.html", context)
 
@@ -81,7 +84,9 @@ def _preview(request: HttpRequest, scene: Scene, wanted: dict[str, Any]) -> Http
     digest = history.digest_of(applied.document)
     frames.keep_preview(scene.pk, digest, applied.document)
     number = min(Selection.of(request.POST).frame, applied.scene.length - 1)
-    found = frames.Frames(str(scene.pk), digest, lambda: applied.scene, _box(request.POST))
+    folder = folder_of(scene.project.owner_id)
+    shown = applied.scene.in_folder(folder)
+    found = frames.Frames(str(scene.pk), digest, lambda: shown, _box(request.POST))
     response = found.response(number)
     response["X-Digest"] = digest
     return response
@@ -100,7 +105,7 @@ def _selection_after(
     selection = Selection.of(request.POST)
     layers = revision.document.get("layers", [])
     pasted = wanted.get("name") == "paste" and wanted["copied"]["kind"] == "layers"
-    added = wanted.get("name") in ("add-title", "add-shape", "add-adjustment")
+    added = wanted.get("name") in _ADDING
     if (pasted or added) and layers:
         return Selection(layer=layers[-1]["id"], frame=selection.frame)
     if wanted.get("name") in ("duplicate-layer", "split-layer", "group"):

@@ -39,13 +39,18 @@ def pointer_to(document: Document, path: str) -> Pointer:
     """The pointer for a path; SceneError if a layer or move that it names is not there."""
     head, *rest = path.split(".")
     if head == "scene":
-        return tuple(rest)
+        return _with_numbers(rest)
     pointer: Pointer = ("layers", index_of(document["layers"], head, path, "layer"))
     if rest[:1] == ["moves"] and len(rest) > 1:
         moves = get(document, pointer).get("moves", [])
         pointer += ("moves", index_of(moves, rest[1], path, "move"))
         rest = rest[2:]
-    return pointer + tuple(int(part) if part.isdigit() else part for part in rest)
+    return pointer + _with_numbers(rest)
+
+
+def _with_numbers(parts: list[str]) -> Pointer:
+    """The parts of a path, the places in lists as numbers."""
+    return tuple(int(part) if part.isdigit() else part for part in parts)
 
 
 def start_of(document: Document, path: str) -> float:

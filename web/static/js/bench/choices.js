@@ -30,7 +30,7 @@ function close(focus = false) {
 function choose(option) {
   const { button } = open;
   close(true);
-  if (option.dataset.do) return; // an edit of its own, made below
+  if (!option.dataset.value) return; // an edit of its own, made below, or a file to be chosen
   commit({ ...JSON.parse(button.dataset.edit), value: JSON.parse(option.dataset.value) });
 }
 

@@ -6,6 +6,7 @@ import * as cascade from "./cascade.js";
 import * as choices from "./choices.js";
 import * as curves from "./curves.js";
 import * as gallery from "./gallery.js";
+import * as hearing from "./hearing.js";
 import * as keyed from "./keyed.js";
 import * as keys from "./keys.js";
 import * as order from "./order.js";
@@ -17,6 +18,7 @@ import * as picture from "./picture.js";
 import * as player from "./player.js";
 import * as server from "./server.js";
 import * as past from "./past.js";
+import * as sending from "./sending.js";
 import { goTo, on, read, state } from "./state.js";
 import * as several from "./several.js";
 import * as spread from "./spread.js";
@@ -28,7 +30,7 @@ import * as values from "./values.js";
 import * as views from "./views.js";
 import * as zoom from "./zoom.js";
 
-for (const module of [server, keying, values, choices, gallery, palette, past, text, player, takes, time, typing, picture, cascade, keyed, beads, curves, views, markers, order, several, spread, actions, zoom, now, keys]) module.listen(on);
+for (const module of [server, keying, values, choices, gallery, palette, past, text, player, hearing, takes, time, typing, picture, cascade, keyed, beads, curves, views, markers, order, sending, several, spread, actions, zoom, now, keys]) module.listen(on);
 read();
 
 // A clip is asked for when the last words are kept.

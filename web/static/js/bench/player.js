@@ -116,6 +116,7 @@ async function play() {
   if (playing !== run) return;
   Object.assign(run, { from: state.frame, at: performance.now(), last: state.frame });
   tellDropped(run);
+  emit("played");
   requestAnimationFrame((now) => tick(run, now));
 }
 
@@ -153,6 +154,7 @@ function tellDropped(run) {
 export function pause() {
   if (!playing) return;
   playing = null;
+  emit("paused");
   document.getElementById("buffer").textContent = "";
   document.getElementById("play").setAttribute("aria-pressed", "false");
   document.getElementById("play").setAttribute("aria-label", "Play");
@@ -160,6 +162,7 @@ export function pause() {
 }
 
 export const isPlaying = () => playing !== null;
+export const currentSpeed = () => speed;
 
 export function toggle() {
   if (playing) pause();

@@ -19,12 +19,14 @@ export const state = {
   frame: 0,
   ids: [], // of all layers, the front one first
   markers: [],
+  hasSound: false,
 };
 
 /**
  * Calls `listener` when something happens: "scene" (shown or selected changed), "frame", "rows"
  * (keyed values came), "keys" (other keyframes are selected), "view" (another view of time), "picture"
- * (what is drawn over it), "motion" (the numbers of the cascade came), "refused" (an edit was not made).
+ * (what is drawn over it), "motion" (the numbers of the cascade came), "refused" (an edit was not made),
+ * "played" and "paused" (playing begins and ends).
  */
 export function on(name, listener) {
   bus.addEventListener(name, listener);
@@ -75,6 +77,7 @@ export function read() {
   state.rate = over / under;
   state.width = Number(data.width);
   state.height = Number(data.height);
+  state.hasSound = data.sound === "yes";
   state.layer = data.layer;
   state.move = data.move;
   state.letters = data.first === "" ? null : [Number(data.first), Number(data.end)];

@@ -1,0 +1,242 @@
+"""Files of a person, the layers and backgrounds that show them, and scenes within scenes."""
+
+import io
+import tempfile
+
+from django.core.cache import cache
+from django.core.files.uploadedfile import SimpleUploadedFile
+from django.test import override_settings
+from django.urls import reverse
+from PIL import Image
+
+from balletto.scene import files as scene_files
+from tests.core.media import media_folder
+from web.library.models import MediaFile
+from web.library.store import folder_of, keep, opened
+from web.projects import history
+from web.projects.nesting import source_of
+
+from .base import PageTest, make_scene
+
+
+def upload(name: str, content: bytes | None = None) -> SimpleUploadedFile:
+    """A small file as a browser sends it."""
+    content = (media_folder() / name).read_bytes() if content is None else content
+    return SimpleUploadedFile(name, content)
+
+
+class MediaTest(PageTest):
+    def setUp(self):
+        super().setUp()
+        cache.clear()
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        media = override_settings(MEDIA_ROOT=folder.name)
+        media.enable()
+        self.addCleanup(media.disable)
+
+    def send(self, name, content=None):
+        return self.client.post(reverse("send-file"), {"file": upload(name, content)})
+
+    def pixel(self, x, y, frame=0):
+        """A pixel of a frame as the workbench shows it, at 480 px across."""
+        address = reverse("frame", args=[self.scene.pk, self.scene.digest, frame])
+        answer = self.client.get(address, {"box": "480"})
+        return Image.open(io.BytesIO(answer.content)).convert("RGB").getpixel((x, y))
+
+
+class FilesTest(MediaTest):
+    def test_files_are_kept_under_the_name_of_their_content(self):
+        first = self.send("moon.png").json()
+        self.assertRegex(first["file"], r"^moon-[0-9a-f]{12}\.png$")
+        self.assertEqual(self.send("moon.png").json()["file"], first["file"])
+        kept = MediaFile.objects.get()
+        self.assertEqual((kept.kind, kept.width, kept.height), ("still", 80, 60))
+        film = MediaFile.objects.get(name=self.send("orbit.mp4").json()["file"])
+        self.assertEqual(film.kind, "video")
+        self.assertAlmostEqual(film.seconds, 1, delta=0.05)
+
+    def test_what_cannot_be_used_is_said(self):
+        for name, content, told in (
+            ("notes.txt", b"words", "notes.txt is of no kind that is read here"),
+            ("moon.png", b"broken", "moon.png cannot be read"),
+            ("film.mp4", b"", "film.mp4 cannot be read"),
+        ):
+            with self.subTest(name):
+                answer = self.send(name, content)
+                self.assertEqual(answer.status_code, 422)
+                self.assertIn(told, answer.json()["message"])
+        with override_settings(MEDIA_FILE_MAX_BYTES=10):
+            self.assertIn("a file may have", self.send("moon.png").json()["message"])
+        self.assertFalse(MediaFile.objects.exists())
+
+    def test_the_page_of_files(self):
+        page = self.client.post(
+            reverse("library"), {"file": [upload("moon.png"), upload("bell.wav")]}, follow=True
+        )
+        self.assertContains(page, "still, 80 × 60")
+        self.assertContains(page, "sound, 1.0 s")
+        kept = MediaFile.objects.get(kind="still")
+        shown = self.client.get(reverse("show-file", args=[kept.pk]))
+        self.assertIn("sandbox", shown["Content-Security-Policy"])
+        self.assertEqual(b"".join(shown.streaming_content)[1:4], b"PNG")
+        self.client.post(reverse("remove-file", args=[kept.pk]))
+        self.assertFalse((folder_of(self.ada.pk) / kept.name).exists())
+
+    def test_files_of_others_are_not_reached(self):
+        theirs = keep(self.boris, upload("moon.png"))
+        self.edit(expect=422, name="add-file", file=theirs.name)
+        address = reverse("show-file", args=[theirs.pk])
+        self.assertEqual(self.client.get(address).status_code, 404)
+        self.assertEqual(
+            self.client.post(reverse("remove-file", args=[theirs.pk])).status_code, 404
+        )
+
+
+class LayersTest(MediaTest):
+    def add(self, name):
+        self.edit(name="add-file", file=self.send(name).json()["file"])
+        return self.document["layers"][-1]
+
+    def test_a_picture_is_a_layer_in_the_middle(self):
+        layer = self.add("photo.jpg")
+        self.assertEqual((layer["kind"], layer["name"]), ("picture", "photo.jpg"))
+        self.assertEqual(layer["transform"]["position"], [960, 540, 0])
+        self.edit(name="set-value", path=f"{layer['id']}.transform.scale", value=[20, 20])
+        red, green, blue = self.pixel(240, 135)
+        self.assertTrue(red > 180 and green < 90 and blue < 70, (red, green, blue))
+
+    def test_what_it_shows_is_said_and_can_be_another(self):
+        layer, other = self.add("moon.png"), keep(self.ada, upload("spark.svg"))
+        page = self.client.get(reverse("workbench", args=[self.scene.pk]), {"layer": layer["id"]})
+        self.assertContains(page, "moon.png")
+        self.assertContains(page, other.name)
+        self.edit(name="set-value", path=f"{layer['id']}.file", value=other.name)
+        self.assertEqual(self.document["layers"][-1]["file"], other.name)
+
+    def test_a_video_and_a_sound_have_their_sentences(self):
+        video, sound = self.add("orbit.mp4"), self.add("bell.wav")
+        for layer, told in ((video, "Plays"), (sound, "louder")):
+            page = self.client.get(
+                reverse("workbench", args=[self.scene.pk]), {"layer": layer["id"]}
+            )
+            self.assertContains(page, told)
+        self.assertNotIn("transform", sound)
+        page = self.client.get(reverse("workbench", args=[self.scene.pk]), {"layer": video["id"]})
+        self.assertContains(page, "the scene as long as it")
+        self.edit(name="set-length", length=30)
+        self.assertEqual(self.document["layers"][-1]["span"], [0, 30])
+
+    def test_a_missing_file_is_said_where_it_is_shown(self):
+        layer = self.add("moon.png")
+        self.client.post(reverse("remove-file", args=[MediaFile.objects.get().pk]))
+        page = self.client.get(reverse("workbench", args=[self.scene.pk]), {"layer": layer["id"]})
+        self.assertContains(page, f"The file {layer['file']} is not there")
+        page = self.client.get(reverse("ask-render", args=[self.scene.pk]))
+        self.assertContains(page, "is not there. Add it again")
+
+    def test_sound_is_heard_in_the_workbench(self):
+        address = reverse("sound", args=[self.scene.pk, self.scene.digest])
+        self.assertEqual(self.client.get(address).status_code, 404)
+        self.add("bell.wav")
+        address = reverse("sound", args=[self.scene.pk, self.scene.digest])
+        answer = self.client.get(address, headers={"range": "bytes=0-3"})
+        self.assertEqual(b"".join(answer.streaming_content), b"RIFF")
+        page = self.client.get(reverse("workbench", args=[self.scene.pk]))
+        self.assertContains(page, 'data-sound="yes"')
+
+    def test_backgrounds(self):
+        page = self.client.get(reverse("workbench", args=[self.scene.pk]))
+        self.assertContains(page, "Lies on")
+        fill = {"kind": "linear", "angle": 0, "colors": ["#FF0000", "#0000FF"]}
+        gradient = {"kind": "gradient", "fill": fill}
+        self.edit(name="set-value", path="scene.background", value=gradient)
+        self.edit(name="set-value", path="scene.background.fill.colors.0", value="#00FF00")
+        self.assertGreater(self.pixel(4, 20)[1], 200)
+        photo = self.send("photo.jpg").json()["file"]
+        still = {"kind": "still", "file": photo}
+        self.edit(name="set-value", path="scene.background", value=still)
+        self.assertGreater(self.pixel(4, 20)[0], 180)
+        film = self.send("orbit.mp4").json()["file"]
+        clip = {"kind": "clip", "file": film}
+        page = self.edit(name="set-value", path="scene.background", value=clip)
+        self.assertContains(page, "as long as the video")
+        self.assertLess(self.pixel(4, 20, 2)[0], self.pixel(4, 20, 25)[0])
+
+    def test_fits_and_the_shutter_of_the_scene_are_said(self):
+        places = [{"layer": "t1", "shift": [0, -90], "scale": 0.6}]
+        fits = [{"shape": "9:16", "by": "placed", "places": places}]
+        page = self.edit(name="set-value", path="scene.fits", value=fits)
+        self.assertContains(page, "with its own places")
+        self.edit(name="set-value", path="scene.fits.0.places.0.scale", value=0.5)
+        self.assertEqual(self.document["fits"][0]["places"][0]["scale"], 0.5)
+        self.assertContains(self.edit(name="set-value", path="scene.motion_blur", value={"angle": 90}),
+                            "while a shutter is open for")  # fmt: skip
+
+
+class NestedTest(MediaTest):
+    def setUp(self):
+        super().setUp()
+        self.moon = make_scene(self.ada, name="Moon", length=40)
+
+    def use(self, expect=200, scene=None):
+        return self.edit(expect, name="use-scene", scene=(scene or self.moon).pk)
+
+    def open(self, scene):
+        return self.client.get(reverse("workbench", args=[scene.pk]))
+
+    def test_a_scene_is_used_and_says_so(self):
+        page = self.use()
+        self.assertContains(page, "“Moon”")
+        self.assertContains(page, "open the scene itself")
+        self.assertEqual(self.document["scenes"][0]["source"], source_of(self.moon))
+        self.assertEqual(self.document["layers"][-1]["kind"], "scene")
+        self.assertContains(self.open(self.scene), "scene “Moon”")
+
+    def test_it_follows_its_source(self):
+        self.use()
+        edit = {"name": "set-length", "length": 55}
+        history.record(self.moon.pk, self.moon.head, edit, self.ada)
+        before = self.scene.head
+        self.open(self.scene)
+        self.assertEqual(self.document["scenes"][0]["scene"]["length"], 55)
+        self.assertEqual(self.scene.head, before + 1)
+        self.assertIn("as it is now", history.newest(self.scene).label)
+        self.open(self.scene)
+        self.scene.refresh_from_db()
+        self.assertEqual(self.scene.head, before + 1, "it was brought up to date twice")
+
+    def test_circles_are_refused_by_name(self):
+        self.use()
+        told = self.use(422, self.scene).json()["message"]
+        self.assertIn("“Opening” cannot be used in itself", told)
+        star = make_scene(self.ada, name="Star")
+        edit = {"name": "use-scene", "source": source_of(self.scene), "document": self.document}
+        history.record(star.pk, star.head, {**edit, "layer": {"span": [0, 9]}}, self.ada)
+        told = self.use(422, star).json()["message"]
+        self.assertIn("“Star” uses “Opening”: they cannot be in each other", told)
+
+    def test_scenes_of_others_are_not_used(self):
+        self.use(422, self.other)
+
+    def test_a_source_elsewhere_means_nothing_here(self):
+        document = history.newest(self.moon).document
+        edit = {"name": "use-scene", "source": f"{self.moon.pk}-1.000000", "document": document}
+        layer = {"layer": {"span": [0, 9]}}
+        self.scene.refresh_from_db()
+        history.record(self.scene.pk, self.scene.head, {**edit, **layer}, self.ada)
+        history.record(self.moon.pk, 1, {"name": "set-length", "length": 50}, self.ada)
+        self.open(self.scene)
+        self.assertEqual(self.document["scenes"][0]["scene"]["length"], 40)
+
+    def test_files_are_at_hand_in_nested_scenes(self):
+        kept = keep(self.ada, upload("photo.jpg"))
+        layer = {"kind": "picture", "file": kept.name, "span": [0, 40],
+                 "transform": {"position": [960, 540, 0], "scale": [9, 9]}}  # fmt: skip
+        edit = {"name": "add-layer", "layer": layer}
+        history.record(self.moon.pk, self.moon.head, edit, self.ada)
+        self.use()
+        self.assertGreater(self.pixel(240, 135)[0], 180)
+        scene = opened(self.document, self.ada.pk)
+        self.assertEqual(scene.scenes[0].scene.folder, folder_of(self.ada.pk))
+        self.assertEqual(scene_files.to_data(scene), self.document)

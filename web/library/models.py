@@ -1,0 +1,33 @@
+"""Files that scenes show or sound."""
+
+from django.conf import settings
+from django.db import models
+
+
+class MediaFile(models.Model):
+    """A picture, video or sound of a person's own. `name` is what scenes call it: that of the file
+    as it came (`title`), with a mark of its content, so that it never means another."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="media")
+    name = models.CharField(max_length=120)
+    title = models.CharField(max_length=200)
+    kind = models.CharField(max_length=10)  # still, video or sound
+    bytes = models.PositiveBigIntegerField()
+    width = models.PositiveIntegerField(default=0)
+    height = models.PositiveIntegerField(default=0)
+    seconds = models.FloatField(default=0)
+    made_at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        ordering = ["-made_at", "-pk"]
+        constraints = [models.UniqueConstraint(fields=["owner", "name"], name="one_file_a_name")]
+
+    def __str__(self) -> str:
+        return self.title
+
+    @property
+    def about(self) -> str:
+        """What it is, in a few words."""
+        size = f"{self.width} × {self.height}" if self.width else ""
+        lasts = f"{self.seconds:.1f} s" if self.seconds else ""
+        return ", ".join(part for part in (size, lasts) if part)

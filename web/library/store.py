@@ -1,0 +1,82 @@
+"""Where files of people are kept: each person's in a folder of their own, which the scenes read."""
+
+import hashlib
+import shutil
+import tempfile
+from collections.abc import Iterable
+from pathlib import Path
+from typing import Any
+
+from django.conf import settings
+from django.contrib.auth.models import AbstractBaseUser
+from django.core.files.uploadedfile import UploadedFile
+from django.template.defaultfilters import filesizeformat
+from django.utils.text import slugify
+
+from balletto.picture.media import MediaError, about
+from balletto.scene import files
+from balletto.scene.document import Scene
+
+from .models import MediaFile
+
+_MARK = 12  # letters of the content's digest in a name
+
+
+def folder_of(owner_id: int) -> Path:
+    """Where the files of a person lie."""
+    return Path(settings.MEDIA_ROOT) / "files" / str(owner_id)
+
+
+def opened(document: dict[str, Any], owner_id: int) -> Scene:
+    """The scene of a document of a person, with their files at hand."""
+    return files.from_data(document).in_folder(folder_of(owner_id))
+
+
+def keep(owner: AbstractBaseUser, upload: UploadedFile) -> MediaFile:
+    """Keeps a file that was sent; the same content is kept once. MediaError, with what would do, if
+    it is none that scenes can show."""
+    if upload.size > settings.MEDIA_FILE_MAX_BYTES:
+        most, has = filesizeformat(settings.MEDIA_FILE_MAX_BYTES), filesizeformat(upload.size)
+        raise MediaError(f"{upload.name} has {has}; a file may have {most}.")
+    with tempfile.TemporaryDirectory() as folder:
+        came = Path(folder) / f"came{Path(upload.name).suffix.lower()}"
+        came.write_bytes(b"") if upload.size == 0 else _write(came, upload.chunks())
+        return keep_path(owner, came, Path(upload.name).name)
+
+
+def keep_path(owner: AbstractBaseUser, path: Path, title: str, name: str = "") -> MediaFile:
+    """Keeps a copy of a file, under a name that scenes know it by or one of its own."""
+    try:
+        found = about(path)
+    except MediaError as error:
+        raise MediaError(str(error).replace(path.name, title)) from None
+    name = name or _name(path, title)
+    place = folder_of(owner.pk) / name
+    place.parent.mkdir(parents=True, exist_ok=True)
+    if not place.exists():
+        coming = place.with_name(f".{name}.part")
+        shutil.copyfile(path, coming)
+        coming.replace(place)
+    width, height = (round(side) for side in found.size)
+    facts = {"title": title[:200], "kind": found.kind, "bytes": place.stat().st_size}
+    sides = {"width": width, "height": height, "seconds": found.seconds}
+    kept, _ = MediaFile.objects.get_or_create(owner=owner, name=name, defaults={**facts, **sides})
+    return kept
+
+
+def _name(path: Path, title: str) -> str:
+    with path.open("rb") as file:
+        mark = hashlib.file_digest(file, "sha256").hexdigest()[:_MARK]
+    return f"{slugify(Path(title).stem)[:80] or 'file'}-{mark}{path.suffix.lower()}"
+
+
+def _write(path: Path, chunks: Iterable[bytes]) -> None:
+    with path.open("wb") as file:
+        for chunk in chunks:
+            file.write(chunk)
+
+
+def remove(kept: MediaFile) -> None:
+    """Removes a file; scenes that show it say so."""
+    (folder_of(kept.owner_id) / kept.name).unlink(missing_ok=True)
+    kept.delete()

@@ -1,0 +1,12 @@
+"""Addresses of files."""
+
+from django.urls import path
+
+from . import views
+
+urlpatterns = [
+    path("", views.library, name="library"),
+    path("send/", views.send, name="send-file"),
+    path("<int:file_id>/", views.show, name="show-file"),
+    path("<int:file_id>/remove/", views.remove_file, name="remove-file"),
+]

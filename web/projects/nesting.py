@@ -1,0 +1,61 @@
+"""Scenes of a project within one another: which may be used where, and kept up to date."""
+
+from django.contrib.auth.models import AbstractBaseUser
+
+from balletto.scene.edits.nested import sources_of
+from balletto.scene.errors import SceneError
+
+from . import history
+from .models import Revision, Scene
+
+
+def source_of(scene: Scene) -> str:
+    """What a document calls a scene that it uses: in no other installation it means another."""
+    return f"{scene.pk}-{scene.made_at.timestamp():.6f}"
+
+
+def scene_of(source: str, owner_id: int) -> Scene | None:
+    """The scene of a person that a document used; None if it is gone, or was of somebody else."""
+    number = source.partition("-")[0]
+    if not number.isdigit() or len(number) > 12:
+        return None
+    scene = Scene.objects.filter(pk=int(number), project__owner=owner_id).first()
+    return scene if scene and source_of(scene) == source else None
+
+
+def usable(scene: Scene, other: Scene) -> dict:
+    """The document of another scene, to be used in this one. SceneError, by name, if that would be
+    a circle."""
+    document = history.newest(other).document
+    if other.pk == scene.pk:
+        raise SceneError.at("scene", f"“{scene.name}” cannot be used in itself")
+    way = sources_of(document).get(source_of(scene))
+    if way is not None:
+        told = f"“{other.name}” uses “{way}”: they cannot be in each other"
+        raise SceneError.at("scene", told)
+    return document
+
+
+def offered(scene: Scene) -> list[Scene]:
+    """The other scenes of the project, to be used in this one."""
+    return list(scene.project.scenes.exclude(pk=scene.pk).order_by("name")[:60])
+
+
+def renew(scene: Scene, author: AbstractBaseUser) -> Revision:
+    """Brings the scenes that are used up to date with what they are now, as edits; the newest
+    revision. A source that is gone, or that now uses this one, stays as it was."""
+    head = history.newest(scene)
+    for used in head.document.get("scenes", []):
+        source = used.get("source") or ""
+        other = scene_of(source, author.pk)
+        if other is None:
+            continue
+        try:
+            document = usable(scene, other)
+            if document != used["scene"]:
+                edit = {"name": "renew-scene", "source": source, "document": document}
+                head = history.record(scene.pk, head.number, edit, author)
+        except (SceneError, history.ChangedElsewhere):
+            continue
+    scene.refresh_from_db()
+    return head

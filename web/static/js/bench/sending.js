@@ -1,0 +1,48 @@
+// Files: chosen or dropped on the picture, sent, and added as layers.
+
+import { tell } from "../page.js";
+import { commit } from "./server.js";
+
+const headers = JSON.parse(document.body.getAttribute("hx-headers"));
+
+async function send(file) {
+  const body = new FormData();
+  body.append("file", file);
+  const response = await fetch("/files/send/", { method: "POST", headers, body });
+  const answer = await response.json();
+  if (!response.ok) throw new Error(answer.message);
+  return answer.file;
+}
+
+/** Sends files one after another; each becomes a layer, and what cannot be used is said. */
+async function addAll(files) {
+  for (const file of files) {
+    tell(`“${file.name}” is being sent.`, "info");
+    try {
+      commit({ name: "add-file", file: await send(file) });
+      tell(`“${file.name}” is added.`, "info");
+    } catch (error) {
+      return tell(error.message || "The file could not be sent. Try again in a moment.");
+    }
+  }
+}
+
+function drop(event) {
+  if (!event.dataTransfer?.files.length) return;
+  event.preventDefault();
+  addAll([...event.dataTransfer.files]);
+}
+
+export function listen() {
+  document.addEventListener("click", (event) => {
+    if (event.target.closest("[data-send-file]")) document.getElementById("file-field").click();
+  });
+  document.addEventListener("change", (event) => {
+    if (event.target.id !== "file-field") return;
+    addAll([...event.target.files]);
+    event.target.value = "";
+  });
+  const stage = document.getElementById("stage");
+  stage.addEventListener("dragover", (event) => event.dataTransfer?.types.includes("Files") && event.preventDefault());
+  stage.addEventListener("drop", drop);
+}

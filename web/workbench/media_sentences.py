@@ -1,0 +1,125 @@
+"""The sentences of what is shown or heard from elsewhere: pictures, videos, sound, other scenes."""
+
+from typing import Any
+
+from django.urls import reverse
+from django.utils.html import format_html
+from django.utils.safestring import SafeString
+
+from balletto.picture.media import MediaError, video
+from balletto.scene.document import Scene
+from balletto.scene.layers import Layer
+from web.library.models import MediaFile
+from web.projects.nesting import scene_of
+
+from . import chips
+from .chips import Chip, Measure, choice_chip
+from .part_words import PartWords, Said, Sentence
+from .words import edit_of, tight
+
+_SECONDS = Measure(" s", drag=0.02, step=0.1, low=0)
+_DECIBELS = Measure(" dB", drag=0.1, step=0.5, low=-100, high=40)
+_SPEED = Measure(" %", scale=100, drag=0.005, step=0.05, low=0)
+AFTERS = (("hold", "holding its last frame"), ("loop", "beginning again"), ("gone", "gone"))
+_AFTER = Said("What comes after its end", options=AFTERS)
+_PLAYED = {
+    "start": Said("Where it starts", _SECONDS, 0),
+    "speed": Said("Speed", _SPEED, 1),
+    "after": _AFTER,
+}
+# Of which kind the file of a layer is.
+FILE_KINDS = {"picture": "still", "video": "video", "sound": "sound"}
+
+MEDIA: dict[str, Sentence] = {
+    "picture": Sentence("Picture", "Shows {file}."),
+    "video": Sentence(
+        "Video", "Plays {file} from {start} on, at {speed}; at its end {after}.", _PLAYED
+    ),
+    "sound": Sentence(
+        "Sound",
+        "Plays {file} from {start} on, {gain} louder, fading in for {fade_in} and out for "
+        "{fade_out}.",
+        {
+            "start": Said("Where it starts", _SECONDS, 0),
+            "gain": Said("Gain", _DECIBELS, 0),
+            "fade_in": Said("Fade in", _SECONDS, 0),
+            "fade_out": Said("Fade out", _SECONDS, 0),
+        },
+    ),
+    "scene": Sentence(
+        "Scene",
+        "Shows {file} from its {shift} on; at its end {after}.",
+        {"shift": Said("Frame of the other scene", chips.FRAME, 0), "after": _AFTER},
+    ),
+}
+
+
+def media_sentences(document: Scene, layer: Layer, owner_id: int, frame: float) -> list[SafeString]:
+    """What a layer shows or plays, as it is at a frame."""
+    sentence = MEDIA.get(layer.kind)
+    if sentence is None:
+        return []
+    words = PartWords(layer.id, layer, sentence, frame)
+    what = _scenes(document, layer) if layer.kind == "scene" else _files(layer, owner_id)
+    return [tight(words.sentence(file=what))]
+
+
+def media_more(layer: Layer) -> list[SafeString]:
+    """How keyed values of it go from key to key."""
+    sentence = MEDIA.get(layer.kind)
+    return PartWords(layer.id, layer, sentence).more() if sentence else []
+
+
+def file_chip(path: str, name: str, kinds: tuple[str, ...], owner_id: int) -> SafeString:
+    """Which of a person's files of some kinds stands at a path of the scene."""
+    known = MediaFile.objects.filter(owner_id=owner_id, kind__in=kinds)
+    options = [(each.name, each.title) for each in known[:40]]
+    if name not in dict(options):
+        options = [(name, name), *options]
+    return choice_chip(Chip(path, edit_of(path), "File"), name, options)
+
+
+def _files(layer: Any, owner_id: int) -> SafeString:
+    return file_chip(f"{layer.id}.file", layer.file, (FILE_KINDS[layer.kind],), owner_id)
+
+
+def _scenes(document: Scene, layer: Any) -> SafeString:
+    path = f"{layer.id}.scene"
+    options = [(used.id, f"“{used.scene.name or used.id}”") for used in document.scenes]
+    return choice_chip(Chip(path, edit_of(path), "Scene"), layer.scene, options)
+
+
+def media_actions(document: Scene, layer: Layer) -> list[dict[str, Any]]:
+    """A video can give the scene its length; a scene leads to where it is made."""
+    if layer.kind != "video" or (length := frames_of(document, layer)) is None:
+        return []
+    edit = {"name": "set-length", "length": length + round(layer.span[0])}
+    return [{"label": "the scene as long as it", "edit": edit}]
+
+
+def frames_of(document: Scene, played: Any) -> int | None:
+    """How many frames of the scene a video lasts that is played; None if it is not there."""
+    path = document.path_of(played.file)
+    if path is None or not played.speed:
+        return None
+    try:
+        seconds = min(played.end or 1e9, video(path).seconds) - played.start
+    except MediaError:
+        return None
+    return max(1, round(seconds / played.speed * float(document.frames_a_second)))
+
+
+def missing_words(document: Scene, file: str) -> str:
+    """What is said where a file is not there; empty if it is."""
+    if document.path_of(file) is not None:
+        return ""
+    return f"The file {file} is not there: add it again under Files, or choose another."
+
+
+def source_link(source: str | None, owner_id: int) -> SafeString | str:
+    """A way to where a nested scene is made."""
+    scene = scene_of(source or "", owner_id)
+    if scene is None:
+        return ""
+    address = reverse("workbench", args=[scene.pk])
+    return format_html('<a class="btn btn--sm" href="{}">open the scene itself</a>', address)

@@ -1,0 +1,227 @@
+"""The sentences of the scene itself: its background, its open shutter, how it fits other shapes."""
+
+from typing import Any
+
+from django.utils.html import format_html
+from django.utils.safestring import SafeString
+
+from balletto.scene.document import Scene
+from balletto.scene.fits import FIT_KINDS, Fit
+from web.library.models import MediaFile
+
+from . import chips
+from .chips import Chip, Measure, choice_chip, color_chip, number_chip
+from .dress_sentences import SHUTTER, layer_name
+from .media_sentences import AFTERS, file_chip, frames_of, missing_words
+from .part_words import PartWords
+from .words import edit_of, join, tight
+
+_PATH = "scene.background"
+_GRADIENT = {"kind": "linear", "angle": 90, "colors": ["#101428", "#3A2150"]}
+_STARTS: dict[str, tuple[Any, str]] = {
+    "none": ({"kind": "none"}, "nothing"),
+    "color": ({"kind": "color", "color": "#101428"}, "a colour"),
+    "gradient": ({"kind": "gradient", "fill": _GRADIENT}, "a gradient"),
+}
+_FROM_FILES = {"still": ("still", "a picture"), "video": ("clip", "a video")}
+_FILLS = [("filled", "filling it, cut off at two sides"), ("whole", "seen whole")]
+_SPEED = Measure(" %", scale=100, drag=0.005, step=0.05, low=0)
+_FIT_WORDS = {"whole": "seen whole", "filled": "filled", "placed": "with its own places"}
+SHAPES = (("9:16", "tall"), ("1:1", "square"), ("4:5", "portrait"), ("16:9", "wide"))
+_SCALE = Measure(" %", scale=100, drag=0.005, step=0.01, low=0.01)
+
+
+class SceneWords:
+    """The sentences of a scene of a person."""
+
+    def __init__(self, document: Scene, owner_id: int, frame: float = 0.0):
+        self._scene, self._owner_id, self._frame = document, owner_id, frame
+
+    @property
+    def background(self) -> SafeString:
+        """What lies behind everything."""
+        background = self._scene.background
+        said = _SAID.get(background.kind)
+        more = said(self) if said else ""
+        return tight(format_html("Lies on {}{}.", self._kind(), more and format_html(" {}", more)))
+
+    def _kind(self) -> SafeString:
+        background = self._scene.background
+        value = background.model_dump(exclude_unset=True)
+        options = [
+            (value if kind == background.kind else start, words)
+            for kind, (start, words) in _STARTS.items()
+        ]
+        for file_kind, (kind, words) in _FROM_FILES.items():
+            if kind == background.kind:
+                options.append((value, words))
+            elif file := self._newest(file_kind):
+                options.append(({"kind": kind, "file": file}, words))
+        return choice_chip(Chip("background-kind", edit_of(_PATH), "Background"), value, options)
+
+    def _newest(self, kind: str) -> str | None:
+        own = MediaFile.objects.filter(owner_id=self._owner_id, kind=kind)
+        return own.values_list("name", flat=True).first()
+
+    def _color(self) -> SafeString:
+        chip = Chip("background", edit_of(f"{_PATH}.color"), "Background colour")
+        return color_chip(chip, self._scene.background.color)
+
+    def _gradient(self) -> SafeString:
+        fill, path = self._scene.background.fill, f"{_PATH}.fill"
+        colors = [
+            color_chip(Chip(f"{path}.{n}", edit_of(f"{path}.colors.{n}"), f"Colour {n + 1}"), color)
+            for n, color in enumerate(fill.colors)
+        ]
+        way = ""
+        if fill.kind == "linear":
+            chip = Chip(f"{path}.angle", edit_of(f"{path}.angle"), "Direction of the gradient")
+            way = format_html(" along {}", number_chip(chip, fill.angle, chips.DEGREES, rest=90))
+        else:
+            way = " from the middle out"
+        return format_html("from {}{}", join(colors, " to "), way)
+
+    def _file(self, kind: str) -> SafeString:
+        return file_chip(f"{_PATH}.file", self._scene.background.file, (kind,), self._owner_id)
+
+    def _fill(self) -> SafeString:
+        path = f"{_PATH}.fill"
+        return choice_chip(
+            Chip(path, edit_of(path), "Filling"), self._scene.background.fill, _FILLS
+        )
+
+    def _still(self) -> SafeString:
+        return format_html("{}, {}", self._file("still"), self._fill())
+
+    def _clip(self) -> SafeString:
+        background = self._scene.background
+        speed = Chip(f"{_PATH}.speed", edit_of(f"{_PATH}.speed"), "Speed of the background")
+        after = Chip(f"{_PATH}.after", edit_of(f"{_PATH}.after"), "After its end")
+        return format_html(
+            "{}, {}, at {}, at its end {}",
+            self._file("video"),
+            self._fill(),
+            number_chip(speed, background.speed, _SPEED, rest=1),
+            choice_chip(after, background.after, list(AFTERS)),
+        )
+
+    @property
+    def warnings(self) -> list[str]:
+        """What is wrong with the background."""
+        file = getattr(self._scene.background, "file", None)
+        return [told] if file and (told := missing_words(self._scene, file)) else []
+
+    @property
+    def actions(self) -> list[dict[str, Any]]:
+        """What else can be done with the scene as a whole."""
+        background, actions = self._scene.background, []
+        if background.kind == "clip" and (length := frames_of(self._scene, background)):
+            edit = {"name": "set-length", "length": length}
+            actions.append({"label": "as long as the video", "edit": edit})
+        if background.kind == "gradient":
+            actions += self._gradient_actions()
+        path = "scene.motion_blur"
+        if self._scene.motion_blur is None:
+            edit = {"name": "set-value", "path": path, "value": {"angle": 180}}
+            actions.append({"label": "motion blur for all", "edit": edit})
+        else:
+            edit = {"name": "clear-value", "path": path}
+            actions.append({"label": "no motion blur for all", "edit": edit})
+        return actions
+
+    def _gradient_actions(self) -> list[dict[str, Any]]:
+        fill = self._scene.background.fill
+        colors = list(fill.colors)
+        other = "round" if fill.kind == "linear" else "linear"
+        changes = [(f"a {other} gradient", {"kind": other, "colors": colors})]
+        plain = fill.model_dump(exclude_unset=True)
+        if len(colors) < 6:
+            changes.append(("one colour more", {**plain, "colors": [*colors, "#F2B705"]}))
+        if len(colors) > 2:
+            changes.append(("one colour less", {**plain, "colors": colors[:-1]}))
+        return [
+            {"label": label, "edit": {**edit_of(f"{_PATH}.fill"), "value": value}}
+            for label, value in changes
+        ]
+
+    @property
+    def shutter(self) -> SafeString | str:
+        """The shutter of the whole scene, if it is open."""
+        if self._scene.motion_blur is None:
+            return ""
+        words = PartWords("scene.motion_blur", self._scene.motion_blur, SHUTTER, self._frame)
+        return tight(words.sentence())
+
+    @property
+    def fits(self) -> list[SafeString]:
+        """How the scene fills each other shape, with the places of its layers there."""
+        return [
+            self._fit(shape, words)
+            for shape, words in SHAPES
+            if shape != _shape_of(self._scene.size)
+        ]
+
+    def _fit(self, shape: str, words: str) -> SafeString:
+        fits = list(self._scene.fits)
+        known = next((n for n, fit in enumerate(fits) if fit.shape == shape), None)
+        fit = fits[known] if known is not None else Fit(shape=shape)
+        others = [each.model_dump(exclude_unset=True) for each in fits if each.shape != shape]
+        options = [
+            ([*others, {**fit.model_dump(exclude_unset=True), "shape": shape, "by": by}], said)
+            for by, said in _FIT_WORDS.items()
+        ]
+        value = options[FIT_KINDS.index(fit.by)][0]
+        chip = Chip(f"fit-{shape}", edit_of("scene.fits"), f"In {words} pictures")
+        said = format_html(
+            "In {} pictures ({}) {}", words, shape, choice_chip(chip, value, options)
+        )
+        if fit.by != "placed" or known is None:
+            return tight(format_html("{}.", said))
+        return tight(format_html("{}: {}.", said, self._places(known, fit)))
+
+    def _places(self, index: int, fit: Fit) -> SafeString:
+        layers = [each for each in self._scene.layers if each.kind not in ("sound", "adjustment")]
+        told = {place.layer: n for n, place in enumerate(fit.places)}
+        parts = [
+            self._place(f"scene.fits.{index}", fit, told.get(each.id), each) for each in layers
+        ]
+        return join(parts, "; ")
+
+    def _place(self, path: str, fit: Fit, number: int | None, layer: Any) -> SafeString:
+        name = f"“{layer_name(layer)}”"
+        if number is None:
+            place = {"layer": layer.id, "shift": [0, 0], "scale": 1}
+            places = [*(each.model_dump(exclude_unset=True) for each in fit.places), place]
+            options = [(None, "as it is"), (places, "at its own place")]
+            chip = Chip(f"{path}-{layer.id}", edit_of(f"{path}.places"), f"Place of {name}")
+            return format_html("{} {}", name, choice_chip(chip, None, options))
+        here, place = f"{path}.places.{number}", fit.places[number]
+
+        def part(key: str, value: float, measure: Measure, label: str, rest: float) -> SafeString:
+            chip = Chip(f"{here}.{key}", edit_of(f"{here}.{key}"), f"{label} of {name}")
+            return number_chip(chip, value, measure, rest=rest)
+
+        return format_html(
+            "{} {} and {}, {} large",
+            name,
+            part("shift.0", place.shift[0], chips.LEFT_RIGHT, "Shift across", 0),
+            part("shift.1", place.shift[1], chips.ABOVE_BELOW, "Shift down", 0),
+            part("scale", place.scale, _SCALE, "Size", 1),
+        )
+
+
+_SAID = {
+    "color": SceneWords._color,
+    "gradient": SceneWords._gradient,
+    "still": SceneWords._still,
+    "clip": SceneWords._clip,
+}
+
+
+def _shape_of(size: tuple[int, int]) -> str:
+    """Which of the named shapes a size has; empty if none."""
+    for shape, _ in SHAPES:
+        across, down = map(int, shape.split(":"))
+        if size[0] * down == size[1] * across:
+            return shape
+    return ""
