@@ -170,8 +170,8 @@ class LayersTest(MediaTest):
         self.assertContains(page, "with its own places")
         self.edit(name="set-value", path="scene.fits.0.places.0.scale", value=0.5)
         self.assertEqual(self.document["fits"][0]["places"][0]["scale"], 0.5)
-        self.assertContains(self.edit(name="set-value", path="scene.motion_blur", value={"angle": 90}),
-                            "while a shutter is open for")  # fmt: skip
+        page = self.edit(name="set-value", path="scene.motion_blur", value={"angle": 90})
+        self.assertContains(page, "while a shutter is open for")
 
 
 class NestedTest(MediaTest):
