@@ -85,6 +85,15 @@ class Pane:
         wider = np.pad(self.pixels, ((up, low), (left, right), (0, 0)))
         return Pane(wider, self.left - left, self.top - up)
 
+    def continued(self, scale: Scale) -> "Pane":
+        """A copy that goes on beyond its edges, over the margin of the scale, as it is there."""
+        far = min(scale.margin, MOST_MARGIN)
+        across, down = math.ceil(far * scale.across), math.ceil(far * scale.down)
+        if not across and not down:
+            return self.like(self.pixels.copy())
+        wider = np.pad(self.pixels, ((down, down), (across, across), (0, 0)), mode="edge")
+        return Pane(wider, self.left - across, self.top - down)
+
     def within(self, edges: Edges) -> "Pane":
         """What lies between the edges left, top, right, bottom; itself if that is all."""
         left, top = max(self.left, edges[0]), max(self.top, edges[1])

@@ -261,7 +261,9 @@ class SkiaCanvas:
 
     def adjust(self, steps: Sequence[Step], cuts: Sequence[Cut], opacity: float) -> None:
         below = self._panes[-1]
-        pane = self._done(steps, below.like(below.pixels.copy()))
+        # What lies beyond the edges is taken to go on as it is there, or else they would fade.
+        margin = sum(margin_of(step.kind, dict(step.values)) for step in steps)
+        pane = self._done(steps, below.continued(self._pixel._replace(margin=margin)))
         rows = slice(below.top - pane.top, below.bottom - pane.top)
         columns = slice(below.left - pane.left, below.right - pane.left)
         changed = pane.pixels[rows, columns]

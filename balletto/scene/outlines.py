@@ -2,9 +2,12 @@
 
 from functools import lru_cache
 from typing import Annotated
+from xml.etree.ElementTree import ParseError
 
 from fontTools.pens.recordingPen import RecordingPen
-from fontTools.svgLib.path import parse_path
+from fontTools.pens.svgPathPen import SVGPathPen
+from fontTools.pens.transformPen import TransformPen
+from fontTools.svgLib.path import SVGPath, parse_path
 from pydantic import AfterValidator, StringConstraints
 from pydantic_core import PydanticCustomError
 
@@ -36,6 +39,30 @@ def commands_of(drawing: str) -> tuple[Command, ...]:
         (_WORDS[verb], tuple(float(number) for point in points for number in point))
         for verb, points in pen.value
     )
+
+
+def drawing_of_svg(content: bytes) -> str:
+    """The path data of all paths and plain shapes of an SVG file, about the middle of their box.
+
+    ValueError if there are none, or the file cannot be read.
+    """
+    if b"<!ENTITY" in content or b"<!DOCTYPE" in content:
+        raise ValueError("it has a document type of its own, which is not read")
+    pen = RecordingPen()
+    try:
+        SVGPath.fromstring(content).draw(pen)
+    except (ParseError, ValueError, IndexError, KeyError, TypeError, AttributeError) as error:
+        raise ValueError(f"it cannot be read as an SVG: {error}") from None
+    points = [point for _, points in pen.value for point in points if point is not None]
+    if not points:
+        raise ValueError("it has no paths and no plain shapes")
+    across, down = zip(*points, strict=True)
+    middle = ((min(across) + max(across)) / 2, (min(down) + max(down)) / 2)
+    writer = SVGPathPen(
+        None, ntos=lambda number: f"{number:.4g}" if number % 1 else str(int(number))
+    )
+    pen.replay(TransformPen(writer, (1, 0, 0, 1, -middle[0], -middle[1])))
+    return writer.getCommands()
 
 
 def _known_drawing(text: str) -> str:

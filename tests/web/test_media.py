@@ -10,6 +10,7 @@ from django.urls import reverse
 from PIL import Image
 
 from balletto.scene import files as scene_files
+from balletto.scene.outlines import commands_of
 from tests.core.media import media_folder
 from web.library.models import MediaFile
 from web.library.store import folder_of, keep, opened
@@ -105,6 +106,21 @@ class LayersTest(MediaTest):
         self.edit(name="set-value", path=f"{layer['id']}.transform.scale", value=[20, 20])
         red, green, blue = self.pixel(240, 135)
         self.assertTrue(red > 180 and green < 90 and blue < 70, (red, green, blue))
+
+    def test_the_paths_of_an_svg_are_a_shape(self):
+        self.edit(name="add-path", file=self.send("spark.svg").json()["file"])
+        layer = self.document["layers"][-1]
+        self.assertEqual(layer["shape"]["kind"], "path")
+        points = commands_of(layer["shape"]["path"])
+        self.assertEqual(points[0], ("move", (0.0, -20.0)))
+        moon = self.send("moon.png").json()["file"]
+        answer = self.edit(422, name="add-path", file=moon)
+        self.assertIn("moon.png is no SVG", answer.json()["message"])
+        empty = self.send(
+            "a.svg", b'<svg xmlns="http://www.w3.org/2000/svg" width="9" height="9"/>'
+        )
+        answer = self.edit(422, name="add-path", file=empty.json()["file"])
+        self.assertIn("no paths and no plain shapes", answer.json()["message"])
 
     def test_what_it_shows_is_said_and_can_be_another(self):
         layer, other = self.add("moon.png"), keep(self.ada, upload("spark.svg"))

@@ -2,17 +2,24 @@
 
 import json
 
+import numpy as np
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.templatetags.static import static
 from django.test import override_settings
 from django.urls import reverse
 
 from balletto.lettering.families import FALLBACKS
+from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
+from balletto.scene.effects import EFFECT_KINDS
+from balletto.scene.layers import LAYER_KINDS
 from tests.core.scenes import scene_data
 from web.config.settings import ROOT
+from web.library.store import opened
 from web.projects.demo import PROJECT_NAME, load_demo
+from web.projects.history import newest
 from web.projects.models import Project, Scene
+from web.projects.nesting import renew
 
 from .base import PageTest
 
@@ -113,6 +120,26 @@ class ProjectsTest(PageTest):
         left = project.scenes.count()
         load_demo("orrery", "on-the-house")
         self.assertEqual(project.scenes.count(), left)
+
+    def test_the_demo_shows_what_there_is(self):
+        """Its scenes are whole, look like something, and use all that dresses a picture."""
+        load_demo("orrery", "on-the-house")
+        project = Project.objects.get(name=PROJECT_NAME)
+        used = set()
+        for scene in project.scenes.all():
+            with self.subTest(scene.name):
+                document = opened(newest(scene).document, project.owner_id)
+                self.assertEqual([f for _, f in document.files() if not document.path_of(f)], [])
+                size = tuple(side // 8 for side in document.size)
+                pixels = draw_frame(Picture(document), document.length * 2 // 3, size)
+                self.assertGreater(len(np.unique(pixels.reshape(-1, 4), axis=0)), 20)
+                used |= {layer.kind for layer in document.layers} | {document.background.kind}
+                used |= {effect.kind for layer in document.layers for effect in layer.effects}
+                used |= {"mask" for layer in document.layers if layer.masks}
+                used |= {"matte" for layer in document.layers if layer.matte}
+        self.assertGreaterEqual(used, {*LAYER_KINDS, *EFFECT_KINDS, "mask", "matte", "clip"})
+        nested = project.scenes.get(name="Opening title")
+        self.assertEqual(renew(nested, project.owner).number, 1, "it was brought up to date")
 
     def test_fonts_are_served_as_the_core_reads_them(self):
         rules = self.client.get(reverse("font-rules")).content.decode()

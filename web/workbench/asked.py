@@ -18,10 +18,11 @@ from balletto.scene.document import Scene as SceneDocument
 from balletto.scene.edits.copies import copied_keys, copied_layers, copied_scenes
 from balletto.scene.edits.paths import name_of, start_of
 from balletto.scene.errors import SceneError
+from balletto.scene.outlines import drawing_of_svg
 from balletto.scene.presets import fitted, presets
 from balletto.scene.shapes import SHAPE_KINDS
 from web.library.models import MediaFile
-from web.library.store import opened
+from web.library.store import folder_of, opened
 from web.projects import history
 from web.projects.access import own_scene
 from web.projects.models import Scene
@@ -168,16 +169,45 @@ def _add_shape(asked: Asked, wanted: Data) -> Data:
     return {"name": "add-layer", "layer": layer}
 
 
+def _add_path(asked: Asked, wanted: Data) -> Data:
+    """A shape of the paths of an SVG file, in the middle of the picture and not larger than it."""
+    kept = _own_file(asked, wanted, kind="still")
+    if not kept.name.endswith(".svg"):
+        raise SceneError.at("file", f"{kept.title} is no SVG: its paths cannot be taken")
+    path = folder_of(kept.owner_id) / kept.name
+    try:
+        drawing = drawing_of_svg(path.read_bytes())
+    except ValueError as error:
+        raise SceneError.at("file", f"{kept.title}: {error}") from None
+    width, height = asked.data["size"]
+    scale = round(min(width / kept.width, height / kept.height) * 0.6, 4)
+    layer = {
+        "kind": "shape",
+        "name": kept.title[:100],
+        "span": [0, asked.data["length"]],
+        "shape": {"kind": "path", "path": drawing},
+        "fill": _SHAPE_FILL,
+        "stroke": None,
+        "transform": {"position": [width / 2, height / 2, 0], "scale": [scale, scale]},
+    }
+    return {"name": "add-layer", "layer": layer}
+
+
+def _own_file(asked: Asked, wanted: Data, **more: str) -> MediaFile:
+    """The file of the scene's owner that is meant; SceneError if there is none."""
+    own = MediaFile.objects.filter(owner=asked.scene.project.owner_id, **more)
+    kept = own.filter(name=str(wanted.get("file"))).first()
+    if kept is None:
+        raise SceneError.at("file", "this file is not there any more: add it once more")
+    return kept
+
+
 _KINDS_OF_FILES = {"still": "picture", "video": "video", "sound": "sound"}
 
 
 def _add_file(asked: Asked, wanted: Data) -> Data:
     """A layer that shows or plays a file, in the middle of the picture and not larger than it."""
-    kept = MediaFile.objects.filter(
-        owner=asked.scene.project.owner_id, name=wanted.get("file")
-    ).first()
-    if kept is None:
-        raise SceneError.at("file", "this file is not there any more: add it once more")
+    kept = _own_file(asked, wanted)
     width, height = asked.data["size"]
     layer = {
         "kind": _KINDS_OF_FILES[kept.kind],
@@ -338,6 +368,7 @@ ASKED: dict[str, Callable[[Asked, Data], Data]] = {
     "add-shape": _add_shape,
     "add-adjustment": _add_adjustment,
     "add-file": _add_file,
+    "add-path": _add_path,
     "use-scene": _use_scene,
     "group": _group,
     "center": _center,

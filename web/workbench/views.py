@@ -28,7 +28,7 @@ from .bench import Bench, Selection
 
 MOST_REVISIONS = 300  # that the list of the history shows
 MOST_IN_A_RUN = 16
-_ADDING = ("add-title", "add-shape", "add-adjustment", "add-file", "use-scene")
+_ADDING = ("add-title", "add-shape", "add-adjustment", "add-file", "add-path", "use-scene")
 
 
 @require_GET

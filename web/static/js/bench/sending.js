@@ -14,12 +14,14 @@ async function send(file) {
   return answer.file;
 }
 
+let edit = "add-file"; // what is done with the files that are chosen
+
 /** Sends files one after another; each becomes a layer, and what cannot be used is said. */
-async function addAll(files) {
+async function addAll(files, name = "add-file") {
   for (const file of files) {
     tell(`“${file.name}” is being sent.`, "info");
     try {
-      commit({ name: "add-file", file: await send(file) });
+      commit({ name, file: await send(file) });
       tell(`“${file.name}” is added.`, "info");
     } catch (error) {
       return tell(error.message || "The file could not be sent. Try again in a moment.");
@@ -35,11 +37,14 @@ function drop(event) {
 
 export function listen() {
   document.addEventListener("click", (event) => {
-    if (event.target.closest("[data-send-file]")) document.getElementById("file-field").click();
+    const button = event.target.closest("[data-send-file]");
+    if (!button) return;
+    edit = button.dataset.sendFile || "add-file";
+    document.getElementById("file-field").click();
   });
   document.addEventListener("change", (event) => {
     if (event.target.id !== "file-field") return;
-    addAll([...event.target.files]);
+    addAll([...event.target.files], edit);
     event.target.value = "";
   });
   const stage = document.getElementById("stage");
