@@ -5,11 +5,12 @@ from pathlib import Path
 
 from ..picture.stills import png
 from .animations import GifWriter, WebpWriter
+from .drawings import svg
 from .encoder import APNG, AV1, H264, PRORES, VP9, VP9_ALPHA, Codec, encoder_threads
 from .errors import ClipError
 from .making import Making
 from .numbered import NumberedWriter
-from .pieces import CollectedPieces, EncodedPieces, Pieces, Samples, StillPieces
+from .pieces import CollectedPieces, DrawnPieces, EncodedPieces, Pieces, Samples, StillPieces
 from .videos import VideoWriter
 
 
@@ -109,9 +110,18 @@ FORMATS: dict[str, Format] = {
         has_alpha=True,
         is_still=True,
     ),
+    "svg": Format(
+        "SVG still",
+        "one frame as paths, sharp at any size",
+        ".svg",
+        DrawnPieces(".svg", svg),
+        has_alpha=True,
+        is_still=True,
+    ),
 }
 _BY_SUFFIX = {".mp4": "mp4", ".webm": "webm", ".mov": "prores", ".gif": "gif", ".apng": "apng",
-              ".webp": "webp", ".zip": "pngs", ".png": "png"}  # fmt: skip
+              ".webp": "webp", ".zip": "pngs", ".png": "png",
+              ".svg": "svg"}  # fmt: skip
 
 
 def format_for(path: Path, name: str | None = None) -> str:

@@ -14,6 +14,7 @@ import av
 import numpy as np
 from av.video.reformatter import VideoReformatter
 
+from ..picture.frame import Picture
 from .encoder import Codec, Encoder, join
 from .making import Making
 from .videos import VideoWriter
@@ -139,6 +140,18 @@ class StillPieces:
         progress: Progress,
     ) -> None:  # fmt: skip
         path.write_bytes(pieces[0].read_bytes())
+
+
+class DrawnPieces(StillPieces):
+    """One frame that is no picture of pixels: `draw` writes it, from the picture and its time."""
+
+    def __init__(self, suffix: str, draw: Callable[[Picture, float, tuple[int, int]], str]):
+        super().__init__(suffix, lambda pixels: b"")
+        self._draw = draw
+
+    def write_frame(self, path: Path, picture: Picture, time: float, making: Making) -> None:
+        """Writes the frame at a time. ClipError if it cannot be said so."""
+        path.write_text(self._draw(picture, time, making.size), encoding="utf-8")
 
 
 class _StillWriter(NamedTuple):

@@ -20,7 +20,7 @@ from .encoder import encoder_threads
 from .errors import ClipError
 from .formats import FORMATS, check_making
 from .making import Making, clip_times, seen_in
-from .pieces import Progress, Whole
+from .pieces import DrawnPieces, Progress, Whole
 from .sound import has_sound, mix
 
 SEGMENT_FRAMES = 240
@@ -67,9 +67,13 @@ def render_segment(
 ) -> None:
     """Draws and encodes the clip's frames of those numbers into a piece at `path`, all in memory
     but one frame. `progress` is told the frames done; raising from it stops."""
-    reel = Reel(Picture(seen_in(scene, making)), making.size)
+    picture, pieces = Picture(seen_in(scene, making)), FORMATS[making.format].pieces
     times = clip_times(scene, making)[part.start : part.stop]
-    with FORMATS[making.format].pieces.open(path, making, threads) as writer:
+    if isinstance(pieces, DrawnPieces):
+        pieces.write_frame(path, picture, times[0], making)
+        return
+    reel = Reel(picture, making.size)
+    with pieces.open(path, making, threads) as writer:
         for done, time_ in enumerate(times, start=1):
             changed = reel.draw(time_)
             writer.add(reel.pixels, changed)

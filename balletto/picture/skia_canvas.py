@@ -103,7 +103,7 @@ class SkiaCanvas:
         first, end = rows or (0, len(self.pixels))
         self.pixels[first:end] = self._ground[1].pixels[first:end]
 
-    def outline(self, commands: Commands) -> "_Outline":
+    def outline(self, commands: Commands) -> "Outline":
         builder = skia.PathBuilder()
         verbs = {
             "move": builder.moveTo,
@@ -115,7 +115,7 @@ class SkiaCanvas:
         for verb, numbers in commands:
             if verb != "end":
                 verbs[verb](*numbers)
-        return _Outline(builder.detach())
+        return Outline(builder.detach())
 
     def draw(self, letters: Iterable[Letter], blend: str = "normal") -> None:
         if blend != "normal":
@@ -151,7 +151,7 @@ class SkiaCanvas:
 
     def _draw_dressed(
         self,
-        outline: "_Outline",
+        outline: "Outline",
         fill: str | Gradient | Photo | None,
         opacity: float,
         line: Line | None,
@@ -173,7 +173,7 @@ class SkiaCanvas:
         if is_layered:
             self._canvas.restore()
 
-    def _draw_line(self, outline: "_Outline", line: Line, opacity: float, blur: float) -> None:
+    def _draw_line(self, outline: "Outline", line: Line, opacity: float, blur: float) -> None:
         paint = _paint(line.color, opacity, blur)
         paint.setStyle(skia.Paint.kStroke_Style)
         paint.setStrokeCap(_ENDS[line.ends])
@@ -313,7 +313,7 @@ def _draw_photo(canvas: skia.Canvas, photo: Photo, opacity: float, blur: float) 
     canvas.drawImageRect(photo.bitmap.image, box, _SMOOTH, paint)
 
 
-class _Outline:
+class Outline:
     """A path, and its edge: the same without the pieces of contours that lie inside others."""
 
     __slots__ = ("_edge", "path")

@@ -126,6 +126,7 @@ class ModelTest(BrowserTest):
         )
 
     def test_another_rate_keeps_the_seconds(self):
+        self.page.locator("#more-scene summary").click()
         self.choose("rate", "60")
         document = self.document(self.scene)
         self.assertEqual((document["rate"], document["length"]), ("60", 180))

@@ -7,6 +7,7 @@ import zipfile
 from fractions import Fraction
 from pathlib import Path
 from unittest import TestCase, mock
+from xml.etree import ElementTree
 
 import av
 import numpy as np
@@ -14,6 +15,7 @@ from PIL import Image, ImageSequence
 
 from balletto.clip import render as clips
 from balletto.clip.animations import durations, palette_of
+from balletto.clip.drawings import svg
 from balletto.clip.errors import ClipError
 from balletto.clip.formats import FORMATS, check_making, format_for
 from balletto.clip.making import Making, clip_times, making_of
@@ -23,7 +25,7 @@ from balletto.picture.stills import straight_rgba
 from balletto.scene import files
 
 from .scenes import scene_data, small_scene
-from .test_pictures import shape
+from .test_pictures import SLIDE, shape, title
 
 RATE = Fraction(30)
 RED, TEAL = (200, 64, 44), (43, 181, 160)
@@ -162,7 +164,7 @@ class FormatTest(TestCase):
         self.assertEqual(making_of(json.loads(json.dumps(making.to_data()))), making)
 
     def test_pieces_put_together_are_the_whole(self):
-        for name in FORMATS.keys() - {"mp4", "png"}:  # mp4: see test_clip
+        for name in FORMATS.keys() - {"mp4", "png", "svg"}:  # mp4: see test_clip
             with self.subTest(name):
                 scene = self.moving(None if FORMATS[name].has_alpha else "#2BB5A0")
                 whole = self.read(self.made(name, scene, quality=95))
@@ -226,3 +228,40 @@ class TimesAndColoursTest(TestCase):
         palette = palette_of([pixels])
         self.assertEqual(palette[0].tolist(), list(RED))
         self.assertGreater(len(np.unique(palette, axis=0)), 200)
+
+
+class DrawingTest(TestCase):
+    """SVG stills: what is in them, and what is said where they cannot be. That they look as the
+    frame does is seen in a browser, see tests.browser.test_drawings."""
+
+    def svg(self, *layers, frame=0, **more):
+        data = scene_data(size=[160, 90], length=30, layers=list(layers), **more)
+        return svg(Picture(files.from_data(data)), frame, (320, 180))
+
+    def test_letters_are_paths_in_the_place_of_the_scene(self):
+        text = self.svg(title())
+        root = ElementTree.fromstring(text)
+        self.assertEqual((root.get("width"), root.get("viewBox")), ("320", "0 0 160 90"))
+        paths = root.findall(".//{http://www.w3.org/2000/svg}path")
+        self.assertEqual(len(paths), 3)
+        self.assertEqual({path.get("fill") for path in paths}, {"#F2B705"})
+
+    def test_what_dresses_them_is_in_it(self):
+        mask = {"kind": "ellipse", "size": [60, 40], "feather": 4}
+        effects = [{"kind": "glow"}, {"kind": "tint"}]
+        text = self.svg(title(effects=effects, masks=[mask], blend="screen"))
+        for told in ("feGaussianBlur", "feColorMatrix", "<mask", "mix-blend-mode: screen"):
+            self.assertIn(told, text)
+
+    def test_what_cannot_be_said_is_refused_with_what_would_do(self):
+        moving = {**SLIDE, "id": "m1"}
+        for told, layer in (
+            ("what motion blurs", title(moves=[moving], motion_blur={"angle": 180})),
+            ("“directional blur”", title(effects=[{"kind": "directional-blur"}])),
+            ("made narrower", title(masks=[{"kind": "ellipse", "expand": -4}])),
+        ):
+            with self.assertRaisesRegex(ClipError, f"{told}.*Choose a PNG still"):
+                self.svg(layer, frame=8)
+        # What does nothing at that frame needs not be said.
+        still = {"kind": "directional-blur", "length": 0}
+        self.assertIn("<path", self.svg(title(effects=[still])))

@@ -18,7 +18,7 @@ from .models import UNFINISHED, Keeping, Render
 # pieces are needed while the file is put together.
 _BYTES_A_PIXEL = {
     "mp4": 0.06, "webm": 0.04, "webm-alpha": 0.05, "webm-av1": 0.03, "prores": 0.6,
-    "gif": 0.25, "apng": 0.5, "webp": 0.06, "pngs": 0.6, "png": 0.6,
+    "gif": 0.25, "apng": 0.5, "webp": 0.06, "pngs": 0.6, "png": 0.6, "svg": 0.2,
 }  # fmt: skip
 _LOSSLESS = 0.8
 _IN_LOSSLESS_PIECES = {"gif", "apng", "webp", "pngs"}

@@ -1,15 +1,41 @@
-"""Django's test runner, with one closing line that says how many passed and failed."""
+"""Django's test runner, with the slowest tests and one closing line that says how many passed and
+failed."""
 
+import time
+import unittest
 from typing import Any
 
 from django.test.runner import DiscoverRunner
 
+_SLOWEST = 12
+
+
+class TimedResult(unittest.TextTestResult):
+    """Notes how long each test takes."""
+
+    def startTest(self, test: unittest.TestCase) -> None:  # noqa: N802 - its name there
+        self._began = time.monotonic()
+        super().startTest(test)
+
+    def stopTest(self, test: unittest.TestCase) -> None:  # noqa: N802 - its name there
+        super().stopTest(test)
+        took.append((time.monotonic() - self._began, test.id()))
+
+
+took: list[tuple[float, str]] = []  # seconds and names
+
 
 class Runner(DiscoverRunner):
-    """Adds the line "N passed, N failed, N skipped"."""
+    """Adds the slowest tests, and the line "N passed, N failed, N skipped"."""
+
+    def get_resultclass(self) -> type[unittest.TextTestResult]:
+        return super().get_resultclass() or TimedResult
 
     def suite_result(self, suite: Any, result: Any, **options: Any) -> int:
         failed = super().suite_result(suite, result, **options)
+        if len(took) > _SLOWEST:
+            for seconds, name in sorted(took, reverse=True)[:_SLOWEST]:
+                print(f"{seconds:7.1f} s  {name}")
         passed = result.testsRun - failed - len(result.skipped)
         print(f"{passed} passed, {failed} failed, {len(result.skipped)} skipped")
         return failed

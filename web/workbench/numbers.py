@@ -13,6 +13,7 @@ from balletto.motion.stagger import levels_of
 from balletto.motion.timing import timing
 from balletto.motion.units import Units, units_of
 from balletto.picture import marks
+from balletto.picture.mask_marks import line_marks, mask_marks
 from balletto.picture.places import places
 from balletto.scene.colors import hex_of
 from balletto.scene.layers import Title
@@ -121,6 +122,8 @@ def places_at(request: HttpRequest, scene_id: int, digest: str, number: int) -> 
     title = next((each for each in document.layers if each.id == layer), None)
     if title is not None and layer in found["layers"]:
         found["way"] = marks.way(document, title)
+        found["masks"] = mask_marks(document, title, number)
+        found["line"] = line_marks(document, title, number)
         moves = title.moves if isinstance(title, Title) else ()
         chosen = [each for each in moves if each.id == move and each.on]
         found["sweeps"] = [s for m in chosen for s in marks.sweeps(document, title, m, number)]

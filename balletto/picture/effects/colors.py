@@ -1,5 +1,6 @@
 """Effects on colours, each a matrix on red, green, blue and alpha (not premultiplied)."""
 
+from collections.abc import Callable
 from typing import Any
 
 import numpy as np
@@ -7,6 +8,8 @@ import skia
 
 from ..pane import Pane, Scale
 
+# A matrix (3, 3) on red, green and blue, and what is added to all of them.
+Mixing = tuple[np.ndarray, float]
 _LUMA = np.array([0.2126, 0.7152, 0.0722])  # of BT.709
 # How colours turn round the grey axis: W3C Filter Effects 1, feColorMatrix, hueRotate.
 _GREY = np.tile([0.213, 0.715, 0.072], (3, 1))
@@ -29,22 +32,45 @@ def colored(pane: Pane, color: str) -> Pane:
     return _mixed(pane, np.zeros((3, 3)), _rgb(color))
 
 
-def tint(pane: Pane, values: dict[str, Any], scale: Scale) -> Pane:
+def tint_matrix(values: dict[str, Any]) -> Mixing:
     """Toward `color` times the luma, `amount` percent of the way."""
     share = values["amount"] / 100
-    return _mixed(pane, (1 - share) * np.eye(3) + share * np.outer(_rgb(values["color"]), _LUMA))
+    return (1 - share) * np.eye(3) + share * np.outer(_rgb(values["color"]), _LUMA), 0.0
 
 
-def hue(pane: Pane, values: dict[str, Any], scale: Scale) -> Pane:
+def hue_matrix(values: dict[str, Any]) -> Mixing:
     """Turned by `turn` degrees, at `saturation` percent."""
     angle = np.radians(values["turn"])
     full = values["saturation"] / 100
     turned = _GREY + np.cos(angle) * _COS + np.sin(angle) * _SIN
     saturated = _GREY + full * _COS
-    return _mixed(pane, saturated @ turned)
+    return saturated @ turned, 0.0
+
+
+def light_matrix(values: dict[str, Any]) -> Mixing:
+    """`brightness` percent of what it was, then `contrast` percent of the distance from grey."""
+    bright, contrast = values["brightness"] / 100, values["contrast"] / 100
+    return bright * contrast * np.eye(3), 0.5 - 0.5 * contrast
+
+
+# How each kind mixes red, green and blue.
+MATRICES: dict[str, Callable[[dict[str, Any]], Mixing]] = {
+    "tint": tint_matrix,
+    "hue": hue_matrix,
+    "light": light_matrix,
+}
+
+
+def tint(pane: Pane, values: dict[str, Any], scale: Scale) -> Pane:
+    """See tint_matrix."""
+    return _mixed(pane, *tint_matrix(values))
+
+
+def hue(pane: Pane, values: dict[str, Any], scale: Scale) -> Pane:
+    """See hue_matrix."""
+    return _mixed(pane, *hue_matrix(values))
 
 
 def light(pane: Pane, values: dict[str, Any], scale: Scale) -> Pane:
-    """`brightness` percent of what it was, then `contrast` percent of the distance from grey."""
-    bright, contrast = values["brightness"] / 100, values["contrast"] / 100
-    return _mixed(pane, bright * contrast * np.eye(3), 0.5 - 0.5 * contrast)
+    """See light_matrix."""
+    return _mixed(pane, *light_matrix(values))

@@ -2,6 +2,7 @@
 // grips, ways and the marks of reaches have their own modules. A hand gets the place of the pointer
 // and answers with the edit that it makes, what to say, and lines to show meanwhile.
 
+import { formHands, formMarks } from "./formmarks.js";
 import { keeper } from "./fetched.js";
 import { gripMarks, gripHands } from "./grips.js";
 import { lines, listen as listenToLines, snapped } from "./guides.js";
@@ -58,7 +59,7 @@ function draw() {
   const seen = context();
   const letters = state.letters && !isEditing() ? places.characters.filter(({ place }) => place >= state.letters[0] && place < state.letters[1]).map(({ corners }) => shape("polygon", { points: points(corners), class: "is-letter" })) : [];
   const isAlone = seen.own && !seen.own.locked && !state.also.length && !isEditing();
-  const marks = isAlone ? [...wayMarks(seen), ...reachMarks(seen), ...gripMarks(seen)] : [];
+  const marks = isAlone ? [...wayMarks(seen), ...gripMarks(seen), ...reachMarks(seen), ...formMarks(seen)] : [];
   over.replaceChildren(...lines(), ...shapes, ...letters, ...caretMarks(seen), ...marks, ...(drag?.guides ?? []));
 }
 
@@ -126,7 +127,7 @@ function boxHand(from, more) {
   };
 }
 
-const GRIPS = { ...gripHands, ...wayHands, ...reachHands };
+const GRIPS = { ...gripHands, ...wayHands, ...reachHands, ...formHands };
 
 function start(event) {
   if (event.button !== 0 || isPanning(event)) return;

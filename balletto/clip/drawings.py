@@ -1,0 +1,15 @@
+"""Frames as drawings: SVG."""
+
+from ..picture.frame import Picture
+from ..picture.svg_canvas import NotInSvg, SvgCanvas
+from .errors import ClipError
+
+
+def svg(picture: Picture, time: float, size: tuple[int, int]) -> str:
+    """A frame as the text of an SVG file. ClipError if something of it cannot be said so."""
+    canvas = SvgCanvas(size, picture.scene.size)
+    try:
+        picture.draw(canvas, time)
+    except NotInSvg as error:
+        raise ClipError(str(error)) from None
+    return canvas.text()

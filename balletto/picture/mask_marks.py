@@ -1,0 +1,87 @@
+"""Masks and lines as they are drawn over the picture, to be dragged."""
+
+from typing import Any
+
+import numpy as np
+
+from ..motion.space import layer_matrices
+from ..scene.document import Scene
+from ..scene.layers import Layer
+from ..scene.tracks import Tied, value_at
+from .forms import moved
+from .masks import MASKS
+from .set_form import box_of
+
+_ROUND = 48  # points along an ellipse
+_DIGITS = 3
+
+
+def mask_marks(scene: Scene, layer: Layer, frame: float) -> list[dict[str, Any]]:
+    """The masks of a layer that are on, as they are at a frame.
+
+    index: which it is; center, rotation, and `size` where it has one: its values
+    outline: points of the picture around it
+    matrix, back: three rows each, from its space to the picture and from there
+    """
+    at = np.array(float(frame))
+    own = layer_matrices(scene, layer, np.array([float(frame)]))[0]
+    across, down = scene.view.origin
+    still = np.array([[1.0, 0.0, across], [0.0, 1.0, down], [0.0, 0.0, 1.0]])
+    return [
+        _mask(index, mask, still if mask.fixed else own, at)
+        for index, mask in enumerate(layer.masks)
+        if mask.on and not _is_tied(mask)
+    ]
+
+
+def _is_tied(mask: Any) -> bool:
+    return any(isinstance(value, Tied) for _, value in mask)
+
+
+def _mask(index: int, mask: Any, matrix: np.ndarray, at: np.ndarray) -> dict[str, Any]:
+    center, turned = value_at(mask.center, at).tolist(), float(value_at(mask.rotation, at))
+    size = value_at(mask.size, at).tolist() if hasattr(mask, "size") else None
+    return {
+        "index": index,
+        "center": np.round(center, _DIGITS).tolist(),
+        "rotation": round(turned, _DIGITS),
+        "size": size and np.round(size, _DIGITS).tolist(),
+        "outline": _outline(mask, size, center, turned, matrix, at),
+        **_maps(matrix),
+    }
+
+
+def _outline(
+    mask: Any, size: list[float] | None, center: list[float], turned: float, matrix: np.ndarray,
+    at: np.ndarray,
+) -> list[list[float]]:  # fmt: skip
+    if mask.kind == "ellipse" and size:
+        angles = np.linspace(0, 2 * np.pi, _ROUND, endpoint=False)
+        points = np.column_stack([np.cos(angles) * size[0], np.sin(angles) * size[1]]) / 2
+    else:
+        left, top, right, bottom = box_of(MASKS[mask.kind](mask, at))
+        points = np.array([[left, top], [right, top], [right, bottom], [left, bottom]])
+    turned_commands = moved((("line", tuple(points.reshape(-1).tolist())),), center, turned)
+    return _seen(matrix, np.array(turned_commands[0][1]).reshape(-1, 2))
+
+
+def line_marks(scene: Scene, layer: Layer, frame: float) -> dict[str, Any] | None:
+    """The ends of a line as they are at a frame, from `from` to `to`, with the maps to the picture
+    and back; None if it is none, or its ends are tied."""
+    shape = getattr(layer, "shape", None)
+    if shape is None or shape.kind != "line" or _is_tied(shape):
+        return None
+    at = np.array(float(frame))
+    matrix = layer_matrices(scene, layer, np.array([float(frame)]))[0]
+    ends = [value_at(value, at).tolist() for value in (shape.start, shape.end)]
+    return {"ends": ends, "seen": _seen(matrix, np.array(ends)), **_maps(matrix)}
+
+
+def _seen(matrix: np.ndarray, points: np.ndarray) -> list[list[float]]:
+    seen = np.column_stack([points, np.ones(len(points))]) @ matrix.T
+    return np.round(seen[:, :2] / np.maximum(seen[:, 2:], 1e-6), 2).tolist()
+
+
+def _maps(matrix: np.ndarray) -> dict[str, list[list[float]]]:
+    back = np.linalg.pinv(matrix)
+    return {"matrix": np.round(matrix, 8).tolist(), "back": np.round(back, 10).tolist()}

@@ -1,0 +1,345 @@
+"""The canvas that writes SVG 2: a frame as a drawing that stays sharp, with its letters as paths.
+
+What a drawing cannot hold is said by NotInSvg, with what would do.
+"""
+
+import base64
+import io
+from collections.abc import Iterable, Sequence
+from html import escape
+from typing import Any
+
+import numpy as np
+import skia
+from PIL import Image
+
+from .bitmaps import Box, Photo
+from .canvas import Cut, Gradient, Letter, Line, Matrix, Step
+from .effects.colors import MATRICES
+from .skia_canvas import SkiaCanvas
+from .stills import straight_rgba
+
+_FAR = 20_000  # px: farther than anything is seen
+_ENDS = {"flat": "butt", "round": "round", "square": "square"}
+_JOINS = {"sharp": "miter", "round": "round", "cut": "bevel"}
+_CONIC_STEPS = 2  # halvings of one into quadratics
+# What is 0 where an effect that cannot be said does nothing.
+_AMOUNTS = {"directional-blur": "length", "zoom-blur": "amount", "outline": "width"}
+_VERBS = {
+    skia.Path.kMove_Verb: "M",
+    skia.Path.kLine_Verb: "L",
+    skia.Path.kQuad_Verb: "Q",
+    skia.Path.kCubic_Verb: "C",
+    skia.Path.kClose_Verb: "Z",
+}
+
+
+class NotInSvg(ValueError):
+    """Something of the scene cannot be said in a drawing."""
+
+
+class SvgCanvas:
+    """A drawing of width x height, of a scene of so many px. `text()` is the whole file."""
+
+    def __init__(self, size: tuple[int, int], scene_size: tuple[int, int]):
+        self._size, self._scene_size = size, scene_size
+        self._groups: list[list[str]] = [[]]
+        self._definitions: list[str] = []
+
+    def text(self) -> str:
+        """The SVG file."""
+        width, height = self._size
+        view = " ".join(map(str, (0, 0, *self._scene_size)))
+        lines = "\n".join((*self._definitions_text(), *self._groups[0]))
+        return (
+            f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}" height="{height}" '
+            f'viewBox="{view}" preserveAspectRatio="none">\n{lines}\n</svg>\n'
+        )
+
+    def _definitions_text(self) -> list[str]:
+        return ["<defs>", *self._definitions, "</defs>"] if self._definitions else []
+
+    def clear(self, color: str | None) -> None:
+        self._groups = [[]]
+        if color is not None:
+            self._put(_rectangle(color))
+
+    def lay_ground(self, ground: Letter) -> None:
+        self.draw([ground])
+
+    # Paths are prepared as for drawing: parts and edges of them are the same then.
+    outline = SkiaCanvas.outline
+
+    def draw(self, letters: Iterable[Letter], blend: str = "normal") -> None:
+        said = [part for letter in letters for part in self._letter(letter)]
+        if blend == "normal":
+            self._groups[-1] += said
+        elif said:
+            self._put(_group(said, f'style="mix-blend-mode: {blend}"'))
+
+    def _put(self, element: str) -> None:
+        self._groups[-1].append(element)
+
+    # Letters
+
+    def _letter(self, letter: Letter) -> list[str]:
+        parts = []
+        path, transform = _placed(letter.outline.path, letter.matrix)
+        if isinstance(letter.fill, Photo):
+            parts.append(self._photo(letter.fill, letter.matrix))
+        elif letter.fill is not None:
+            fill = self._fill(letter.fill, letter.matrix, not transform)
+            parts.append(f'<path d="{_data(path)}" fill="{fill}"{transform}/>')
+        if letter.line is not None:
+            parts.append(self._line(letter, letter.line))
+        looks = "" if letter.opacity >= 1 else f' opacity="{_number(letter.opacity)}"'
+        if letter.blur:
+            scale = _scale_of(letter.matrix)
+            looks += f' filter="url(#{self._blurred(letter.blur * scale, letter.blur * scale)})"'
+        return [_group(parts, looks.strip())] if looks and parts else parts
+
+    def _line(self, letter: Letter, line: Line) -> str:
+        whole = letter.outline.path if line.whole else letter.outline.edge
+        path = letter.outline.part(line.seen) if line.seen is not None else whole
+        placed, transform = _placed(path, letter.matrix)
+        width = line.width * (1 if transform else _scale_of(letter.matrix))
+        dashes = ""
+        if line.dashes:
+            lengths, shift = line.dashes
+            told = " ".join(map(_number, lengths))
+            dashes = f' stroke-dasharray="{told}" stroke-dashoffset="{_number(shift)}"'
+        return (
+            f'<path d="{_data(placed)}" fill="none" stroke="{line.color}" '
+            f'stroke-width="{_number(width)}" stroke-linecap="{_ENDS[line.ends]}" '
+            f'stroke-linejoin="{_JOINS[line.joins]}"{dashes}{transform}/>'
+        )
+
+    def _fill(self, fill: str | Gradient, matrix: Matrix, is_placed: bool) -> str:
+        return fill if isinstance(fill, str) else f"url(#{self._gradient(fill, matrix, is_placed)})"
+
+    def _gradient(self, fill: Gradient, matrix: Matrix, is_placed: bool) -> str:
+        steps = len(fill.colors) - 1
+        stops = "".join(
+            f'<stop offset="{_number(n / steps)}" stop-color="{color}"/>'
+            for n, color in enumerate(fill.colors)
+        )
+        moved = f' gradientTransform="{_affine(matrix)}"' if is_placed else ""
+        (x, y), (to_x, to_y) = fill.start, fill.end
+        where = f'gradientUnits="userSpaceOnUse"{moved}'
+        if fill.is_round:
+            radius = float(np.hypot(to_x - x, to_y - y))
+            place = f'cx="{_number(x)}" cy="{_number(y)}" r="{_number(radius)}"'
+            return self._define("radialGradient", f"{where} {place}", stops)
+        ends = zip(("x1", "y1", "x2", "y2"), (x, y, to_x, to_y), strict=True)
+        place = " ".join(f'{name}="{_number(value)}"' for name, value in ends)
+        return self._define("linearGradient", f"{where} {place}", stops)
+
+    def _photo(self, photo: Photo, matrix: Matrix) -> str:
+        if matrix[6] or matrix[7]:
+            raise NotInSvg(
+                "An SVG cannot hold a picture that is turned in depth. Choose a PNG still."
+            )
+        left, top, right, bottom = photo.box
+        file = io.BytesIO()
+        Image.fromarray(straight_rgba(photo.bitmap.pixels)).save(file, "PNG")
+        data = base64.b64encode(file.getvalue()).decode()
+        looks = f' filter="url(#{self._one_color(photo.color)})"' if photo.color else ""
+        return (
+            f'<image href="data:image/png;base64,{data}" x="{_number(left)}" y="{_number(top)}" '
+            f'width="{_number(right - left)}" height="{_number(bottom - top)}" '
+            f'preserveAspectRatio="none" transform="{_affine(matrix)}"{looks}/>'
+        )
+
+    # Sheets
+
+    def open(self, box: Box | None, margin: float) -> None:
+        self._groups.append([])
+
+    def average(self, samples: Sequence[Sequence[Letter]]) -> None:
+        raise NotInSvg(
+            "An SVG cannot hold what motion blurs. Choose a PNG still, a frame where all rests, or "
+            "switch motion blur off."
+        )
+
+    def apply(self, steps: Sequence[Step]) -> None:
+        for step in steps:
+            if dict(step.values).get(_AMOUNTS.get(step.kind, ""), 1):
+                self._wrap(f'filter="url(#{self._filter(step)})"')
+
+    def _wrap(self, looks: str) -> None:
+        self._groups[-1] = [_group(self._groups[-1], looks)] if self._groups[-1] else []
+
+    def cut(self, cuts: Sequence[Cut]) -> None:
+        self._wrap(f'mask="url(#{self._mask(cuts)})"')
+
+    def close(self, blend: str, opacity: float) -> None:
+        inside = self._groups.pop()
+        looks = [] if opacity >= 1 else [f'opacity="{_number(opacity)}"']
+        # By itself even where it is blended as usual: what is in it blends with that alone.
+        style = "isolation: isolate" if blend == "normal" else f"mix-blend-mode: {blend}"
+        if inside:
+            self._put(_group(inside, " ".join((*looks, f'style="{style}"'))))
+
+    def close_as_matte(self, by: str, invert: bool) -> None:
+        inside = self._groups.pop()
+        if by == "luminance":
+            inside = [_rectangle("#000000"), *inside]
+        if invert:
+            inside = [_group(inside, f'filter="url(#{self._inverted(by)})"')]
+        name = self._define("mask", f'{_REGION} mask-type="{by}"', "".join(inside))
+        self._wrap(f'mask="url(#{name})"')
+
+    def adjust(self, steps: Sequence[Step], cuts: Sequence[Cut], opacity: float) -> None:
+        before = self._groups[-1]
+        self.apply(steps)
+        looks = [] if opacity >= 1 else [f'opacity="{_number(opacity)}"']
+        looks += [f'mask="url(#{self._mask(cuts)})"'] if cuts else []
+        if looks and before:
+            # As it was, with the adjusted copy over it where that is let through.
+            self._groups[-1] = [*before, _group(self._groups[-1], " ".join(looks))]
+
+    # Definitions
+
+    def _define(self, kind: str, attributes: str, content: str) -> str:
+        """Adds a definition; gives its name. The same one is there once."""
+        known = f" {attributes}>{content}</{kind}>"
+        for number, text in enumerate(self._definitions, start=1):
+            if text == f'<{kind} id="d{number}"{known}':
+                return f"d{number}"
+        name = f"d{len(self._definitions) + 1}"
+        self._definitions.append(f'<{kind} id="{name}"{known}')
+        return name
+
+    def _filter(self, step: Step) -> str:
+        values = dict(step.values)
+        if step.kind in MATRICES:
+            linear, plus = MATRICES[step.kind](values)
+            rows = [[*row, 0, plus] for row in linear.tolist()]
+            return self._colors([*rows, [0, 0, 0, 1, 0]])
+        if step.kind == "blur":
+            return self._blurred(values["x"], values["y"])
+        if step.kind == "glow":
+            return self._glow(values)
+        name = step.kind.replace("-", " ")
+        raise NotInSvg(f"An SVG cannot hold the effect “{name}”. Choose a PNG still.")
+
+    def _defined_filter(self, content: str) -> str:
+        return self._define("filter", f'{_REGION} color-interpolation-filters="sRGB"', content)
+
+    def _colors(self, rows: list[list[float]]) -> str:
+        told = " ".join(_number(number) for row in rows for number in row)
+        return self._defined_filter(f'<feColorMatrix values="{told}"/>')
+
+    def _blurred(self, x: float, y: float) -> str:
+        return self._defined_filter(f'<feGaussianBlur stdDeviation="{_number(x)} {_number(y)}"/>')
+
+    def _glow(self, values: dict[str, Any]) -> str:
+        source = ""
+        if values["color"]:
+            source = _flooded(values["color"])
+        radius, strength = _number(values["radius"]), _number(values["strength"] / 100)
+        return self._defined_filter(
+            f'{source}<feGaussianBlur stdDeviation="{radius}"/>'
+            f'<feComposite in2="SourceGraphic" operator="arithmetic" k2="{strength}" k3="1"/>'
+        )
+
+    def _one_color(self, color: str) -> str:
+        return self._defined_filter(_flooded(color))
+
+    def _inverted(self, by: str) -> str:
+        if by == "alpha":
+            return self._colors([[0, 0, 0, 0, 0]] * 3 + [[0, 0, 0, -1, 1]])
+        rows = [[-1, 0, 0, 0, 1], [0, -1, 0, 0, 1], [0, 0, -1, 0, 1], [0, 0, 0, 1, 0]]
+        return self._colors(rows)
+
+    def _mask(self, cuts: Sequence[Cut]) -> str:
+        """Masks one after another, as light: what is white lets through."""
+        content = [_rectangle("#000000" if cuts[0].mode == "add" else "#FFFFFF")]
+        for cut in cuts:
+            inside = f'mask="url(#{self._covered(cut)})"'
+            if cut.mode == "intersect":
+                content = [_rectangle("#000000"), _group(content, inside)]
+            else:
+                color = "#FFFFFF" if cut.mode == "add" else "#000000"
+                content.append(_group([_rectangle(color)], inside))
+        return self._define("mask", f'{_REGION} mask-type="luminance"', "".join(content))
+
+    def _covered(self, cut: Cut) -> str:
+        """The form of a mask: opaque where it lets through."""
+        path, transform = _placed(cut.outline.path, cut.matrix)
+        line = ""
+        if cut.expand > 0:
+            line = f' stroke="#FFFFFF" stroke-width="{_number(2 * cut.expand)}"'
+            line += ' stroke-linejoin="round"'
+        if cut.expand < 0:
+            raise NotInSvg("An SVG cannot hold a mask that is made narrower. Choose a PNG still.")
+        form = f'<path d="{_data(path)}" fill="#FFFFFF"{line}{transform}/>'
+        if cut.feather:
+            form = _group([form], f'filter="url(#{self._blurred(cut.feather, cut.feather)})"')
+        if cut.invert:
+            form = _group([form], f'filter="url(#{self._inverted("alpha")})"')
+        form = _group([form], f'opacity="{_number(cut.opacity)}"') if cut.opacity < 1 else form
+        return self._define("mask", f'{_REGION} mask-type="alpha"', form)
+
+
+_EDGES = f'x="{-_FAR}" y="{-_FAR}" width="{2 * _FAR}" height="{2 * _FAR}"'
+_REGION = f'{_EDGES} maskUnits="userSpaceOnUse" filterUnits="userSpaceOnUse"'
+
+
+def _flooded(color: str) -> str:
+    flood = f'<feFlood flood-color="{color}"/>'
+    return f'{flood}<feComposite in2="SourceAlpha" operator="in"/>'
+
+
+def _rectangle(color: str) -> str:
+    return f'<rect {_EDGES} fill="{escape(color)}"/>'
+
+
+def _group(content: Sequence[str], looks: str) -> str:
+    return f"<g {looks}>{''.join(content)}</g>"
+
+
+def _number(value: float) -> str:
+    return f"{value:.6g}"
+
+
+def _affine(matrix: Matrix) -> str:
+    a, b, x, c, d, y = matrix[:6]
+    return f"matrix({' '.join(map(_number, (a, c, b, d, x, y)))})"
+
+
+def _scale_of(matrix: Matrix) -> float:
+    a, b, _, c, d, *_ = matrix
+    return float(np.sqrt(abs(a * d - b * c))) / max(matrix[8], 1e-6)
+
+
+def _placed(path: skia.Path, matrix: Matrix) -> tuple[skia.Path, str]:
+    """A path and how it is placed; what is seen in perspective is placed already."""
+    if matrix[6] or matrix[7] or matrix[8] != 1:
+        moved = skia.Path()
+        path.transform(skia.Matrix.MakeAll(*matrix), moved)
+        return moved, ""
+    return path, f' transform="{_affine(matrix)}"'
+
+
+def _data(path: skia.Path) -> str:
+    """The path data of a path."""
+    parts = []
+    walk = skia.Path.Iter(path, False)
+    while True:
+        verb, points = walk.next()
+        if verb == skia.Path.kDone_Verb:
+            return "".join(parts)
+        if verb == skia.Path.kConic_Verb:  # what a quadratic is, seen in perspective
+            quads = skia.Path.ConvertConicToQuads(*points[:3], walk.conicWeight(), _CONIC_STEPS)
+            for n in range(1, len(quads) - 1, 2):
+                parts.append("Q" + _told(quads[n : n + 2]))
+        else:
+            # All but a move tell where they come from too.
+            parts.append(
+                _VERBS[verb] + _told(points if verb == skia.Path.kMove_Verb else points[1:])
+            )
+
+
+def _told(points: Sequence[skia.Point]) -> str:
+    return " ".join(_number(number) for point in points for number in (point.x(), point.y()))
