@@ -25,6 +25,10 @@ class DressTest(BrowserTest):
             more.locator("summary").click()
         self.settled(more.get_by_role("button", name=name, exact=True).click)
 
+    def add_adjustment(self):
+        self.page.locator("#add-more").click()
+        self.settled(self.page.get_by_role("option", name="adjustment", exact=True).click)
+
     def test_a_shape_is_added_changed_and_drawn_on(self):
         self.show()
         self.page.get_by_role("button", name="Add a shape").click()
@@ -125,7 +129,7 @@ class DressTest(BrowserTest):
         self.wear("matte")
         self.assertEqual(self.layers()[1]["matte"], {"layer": "t1"})
         expect(self.page.locator("#wear-s1matte")).to_contain_text("is opaque")
-        self.settled(self.page.get_by_role("button", name="Adjustment").click)
+        self.add_adjustment()
         self.wear("hue and saturation")
         before = self.picture()
         self.type_value("a1.effects.0.turn", "120")
@@ -133,7 +137,7 @@ class DressTest(BrowserTest):
 
     def test_what_only_titles_have_is_said(self):
         self.show()
-        self.settled(self.page.get_by_role("button", name="Adjustment").click)
+        self.add_adjustment()
         expect(self.page.locator("#moves")).to_contain_text("Moves are for titles")
         expect(self.page.locator("#cascade")).to_contain_text("in titles alone")
         self.page.keyboard.press("Control+k")
