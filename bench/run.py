@@ -2,13 +2,14 @@
 
 import json
 
-from . import application, browsing, core, dressing, motion
+from . import application, browsing, clips, core, dressing, motion
 
 # Groups of figures: each function gives {name: value}, measured in one run.
 GROUPS = {
     "draw": core.drawing,
     "dress": dressing.dressing,
     "render": core.rendering,
+    "clips": clips.clips,
     "memory": core.render_memory,
     "edit": application.editing,
     "browse": browsing.browsing,
@@ -22,6 +23,8 @@ GOALS = {
     "trail_ratio": "at most 15",
     "blur_ratio": "at most 12",
     "render_ratio": "at most 1.25",
+    "browser_ratio": "at least 5",
+    "showcase_ratio": "at most 1.3",
     "poses_speedup": "at least 100",
     "poses_mib_10000": "no more than with two moves",
     "layout_edit_ms": "under 5",

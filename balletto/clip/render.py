@@ -5,17 +5,22 @@ threads work on the frames before; segments may be made by several processes. Th
 put together.
 """
 
+import os
 import tempfile
 import time
 from collections.abc import Sequence
+from concurrent.futures import ProcessPoolExecutor, as_completed
 from functools import partial
+from multiprocessing import get_context
 from pathlib import Path
+from typing import Any
 
 import numpy as np
 
 from ..picture.frame import Picture, draw_frame
 from ..picture.reel import Reel
 from ..scene.document import Scene
+from ..scene.files import from_data, to_data
 from .encoder import encoder_threads
 from .errors import ClipError
 from .formats import FORMATS, check_making
@@ -24,6 +29,7 @@ from .pieces import DrawnPieces, Progress, Whole
 from .sound import has_sound, mix
 
 SEGMENT_FRAMES = 240
+_SEGMENTS_A_WORKER, _FEWEST_FRAMES = 4, 8
 # Above this a frame is slower to draw than to encode, and drawing in several processes pays.
 SLOW_FRAME_MS = 15.0
 _SAMPLED = 12  # frames that stand for all of a clip
@@ -44,9 +50,13 @@ def check(scene: Scene, making: Making) -> None:
     check_making(making)
 
 
-def segments(count: int) -> list[range]:
-    """The numbers of a clip's frames cut into segments, none of them empty."""
-    return [range(count)[at : at + SEGMENT_FRAMES] for at in range(0, count, SEGMENT_FRAMES)]
+def segments(count: int, workers: int = 1) -> list[range]:
+    """The numbers of a clip's frames cut into segments, none of them empty; for several workers
+    into so many that all have enough to do until the end."""
+    most = SEGMENT_FRAMES
+    if workers > 1:
+        most = min(most, max(_FEWEST_FRAMES, -(-count // (workers * _SEGMENTS_A_WORKER))))
+    return [range(count)[at : at + most] for at in range(0, count, most)]
 
 
 def is_slow(scene: Scene, making: Making) -> bool:
@@ -103,18 +113,53 @@ def render(scene: Scene, making: Making, path: Path, progress: Progress = lambda
     frames that it has. ClipError if it cannot be done."""
     check(scene, making)
     count = len(clip_times(scene, making))
+    workers = len(os.sched_getaffinity(0)) if is_slow(scene, making) else 1
+    parts = segments(count, workers)
+    suffix = FORMATS[making.format].pieces.suffix
     with tempfile.TemporaryDirectory(prefix=".balletto-", dir=path.parent) as folder:
-        pieces = []
-        for number, part in enumerate(segments(count)):
-            piece = Path(folder) / f"{number}{FORMATS[making.format].pieces.suffix}"
-            told = partial(_told_from, part.start, progress)
-            render_segment(scene, making, part, piece, told, encoder_threads())
-            pieces.append(piece)
+        pieces = [Path(folder) / f"{number}{suffix}" for number in range(len(parts))]
+        render_parts = _render_side_by_side if workers > 1 else _render_in_turn
+        render_parts(scene, making, parts, pieces, progress)
         whole = Path(folder) / f"whole{path.suffix}"
         put_together(scene, making, pieces, whole, lambda done: None)
         whole.replace(path)
     return count
 
 
+def _render_in_turn(
+    scene: Scene, making: Making, parts: list[range], pieces: list[Path], progress: Progress
+) -> None:
+    for part, piece in zip(parts, pieces, strict=True):
+        told = partial(_told_from, part.start, progress)
+        render_segment(scene, making, part, piece, told, encoder_threads())
+
+
 def _told_from(before: int, progress: Progress, done: int) -> None:
     progress(before + done)
+
+
+def _render_side_by_side(
+    scene: Scene, making: Making, parts: list[range], pieces: list[Path], progress: Progress
+) -> None:
+    """Segments in several processes, one for each core; progress goes on with each of them."""
+    data, done = to_data(scene), 0
+    # New processes: what this one has open is not theirs.
+    pool = ProcessPoolExecutor(len(os.sched_getaffinity(0)), get_context("spawn"))
+    try:
+        jobs = [
+            pool.submit(_render_apart, data, scene.folder, making, part, piece)
+            for part, piece in zip(parts, pieces, strict=True)
+        ]
+        for job in as_completed(jobs):
+            done += job.result()
+            progress(done)
+    finally:
+        pool.shutdown(cancel_futures=True)
+
+
+def _render_apart(
+    data: dict[str, Any], folder: Path | None, making: Making, part: range, piece: Path
+) -> int:
+    scene = from_data(data).in_folder(folder)
+    render_segment(scene, making, part, piece, lambda done: None, 1)
+    return len(part)

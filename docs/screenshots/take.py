@@ -19,6 +19,55 @@ def take(page: Page, name: str) -> None:
     page.screenshot(path=FOLDER / f"{name}.png")
 
 
+def open_scene(page: Page, address: str, name: str, layer: str, at: int) -> None:
+    """A scene in the workbench, with a layer selected, at a frame."""
+    page.goto(address)
+    page.get_by_role("link", name=name).first.click()
+    page.wait_for_load_state("networkidle")
+    page.locator(f"#slab-{layer} .slab__body").click(position={"x": 120, "y": 14})
+    page.keyboard.press("Escape")
+    page.get_by_label("Time", exact=True).fill(str(at))
+    page.keyboard.press("Enter")
+    page.wait_for_timeout(1500)
+
+
+def workbench(page: Page, address: str) -> None:
+    """The workbench in its views."""
+    open_scene(page, address, "Opening title", "t1", 40)
+    take(page, "workbench")
+    open_scene(page, address, "Opening title", "p2", 26)
+    page.get_by_role("tab", name="Keyframes").click()
+    take(page, "keyframes")
+    page.get_by_role("tab", name="Curves").click()
+    take(page, "curves")
+    page.get_by_role("tab", name="Cascade").click()
+    open_scene(page, address, "Speaker caption", "t2", 30)
+    page.locator(".dress").scroll_into_view_if_needed()
+    take(page, "effects")
+    page.locator("#open-gallery").click()
+    page.wait_for_timeout(4000)
+    take(page, "gallery")
+    page.keyboard.press("Escape")
+    open_scene(page, address, "Looping idle", "t1", 60)
+    page.locator("details.more > summary").last.click()
+    take(page, "move")
+
+
+def clips(page: Page, address: str) -> None:
+    """Files, asking for clips, and the clips."""
+    page.goto(f"{address}files/")
+    take(page, "files")
+    open_scene(page, address, "Opening title", "t1", 100)
+    page.get_by_role("button", name="Render clip").click()
+    page.locator('[value="1920x1080"]').uncheck()
+    for choice in ("960x540", "1080x1920", "1080x1080"):
+        page.locator(f'[value="{choice}"]').check()
+    take(page, "ask")
+    page.get_by_role("button", name="Render 3 clips").click()
+    page.locator("#download").wait_for(timeout=120_000)
+    take(page, "renders")
+
+
 def main(address: str, password: str) -> None:
     """All pictures, in the order of a person's way through the application."""
     with sync_playwright() as playwright:
@@ -31,41 +80,8 @@ def main(address: str, password: str) -> None:
         take(page, "projects")
         page.get_by_role("link", name="New scene").first.click()
         take(page, "new-scene")
-        page.goto(address)
-        page.get_by_role("link", name="Opening title").click()
-        page.wait_for_load_state("networkidle")
-        page.get_by_label("Time", exact=True).fill("26")
-        page.keyboard.press("Enter")
-        take(page, "workbench")
-        page.get_by_role("tab", name="Keyframes").click()
-        take(page, "keyframes")
-        page.get_by_role("tab", name="Curves").click()
-        take(page, "curves")
-        page.get_by_role("tab", name="Cascade").click()
-        page.locator("[id^=wear-more] summary").click()
-        page.get_by_role("button", name="glow", exact=True).click()
-        page.get_by_role("button", name="motion blur", exact=True).click()
-        page.wait_for_timeout(800)
-        page.locator(".dress").scroll_into_view_if_needed()
-        take(page, "effects")
-        page.keyboard.press("Control+z")
-        page.keyboard.press("Control+z")
-        page.wait_for_timeout(800)
-        page.locator("#open-gallery").click()
-        page.wait_for_timeout(4000)
-        take(page, "gallery")
-        page.keyboard.press("Escape")
-        page.goto(address)
-        page.get_by_role("link", name="Looping idle").click()
-        page.wait_for_load_state("networkidle")
-        page.locator("details.more > summary").last.click()
-        take(page, "move")
-        page.goto(address)
-        page.get_by_role("link", name="Opening title").click()
-        page.wait_for_load_state("networkidle")
-        page.get_by_role("button", name="Render clip").click()
-        page.locator("#download").wait_for(timeout=60_000)
-        take(page, "renders")
+        workbench(page, address)
+        clips(page, address)
         browser.close()
 
 

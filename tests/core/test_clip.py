@@ -4,6 +4,7 @@ import itertools
 import subprocess
 import sys
 import tempfile
+import zipfile
 from fractions import Fraction
 from pathlib import Path
 from unittest import TestCase, mock
@@ -105,6 +106,29 @@ class ClipTest(TestCase):
         with self.assertRaises(InterruptedError):
             clips.render(scene, making, self.path, stop)
         self.assertEqual(list(self.path.parent.iterdir()), [], "half a clip was left behind")
+
+    def test_slow_scenes_are_drawn_by_several_processes(self):
+        """As one piece would be, to the last bit, where nothing is lost in encoding."""
+        scene = small_scene(length=20)
+        making = usual_making(scene, "pngs")
+        alone = self.path.with_name("alone.zip")
+        clips.render(scene, making, alone)
+        told, together = [], self.path.with_name("together.zip")
+        with mock.patch.object(clips, "SLOW_FRAME_MS", 0):
+            clips.render(scene, making, together, told.append)
+        self.assertEqual((len(told), told[-1]), (3, 20))
+        with zipfile.ZipFile(alone) as one, zipfile.ZipFile(together) as other:
+            self.assertEqual(one.namelist(), other.namelist())
+            for name in one.namelist():
+                self.assertEqual(one.read(name), other.read(name), name)
+
+    def test_segments_are_even_enough_for_all_workers(self):
+        for count, workers in ((1, 2), (20, 2), (150, 2), (900, 4), (5000, 2)):
+            parts = clips.segments(count, workers)
+            self.assertEqual([n for part in parts for n in part], list(range(count)))
+            self.assertLessEqual(max(map(len, parts)), clips.SEGMENT_FRAMES)
+            if count >= 64 * workers:
+                self.assertGreaterEqual(len(parts), 4 * workers)
 
     def test_what_cannot_be_a_clip_is_said(self):
         data = {**files.to_data(small_scene()), "size": [321, 180]}

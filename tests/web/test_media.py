@@ -2,6 +2,7 @@
 
 import io
 import tempfile
+import zipfile
 
 from django.core.cache import cache
 from django.core.files.uploadedfile import SimpleUploadedFile
@@ -160,6 +161,30 @@ class LayersTest(MediaTest):
         self.assertEqual(b"".join(answer.streaming_content), b"RIFF")
         page = self.client.get(reverse("workbench", args=[self.scene.pk]))
         self.assertContains(page, 'data-sound="yes"')
+
+    def test_a_scene_goes_elsewhere_with_its_files(self):
+        self.add("moon.png")
+        page = self.client.get(reverse("workbench", args=[self.scene.pk]))
+        self.assertContains(page, "Download it with its files")
+        answer = self.client.get(reverse("download-scene", args=[self.scene.pk]), {"files": ""})
+        self.client.force_login(self.boris)
+        project = self.other.project
+        address = reverse("scene-from-file", args=[project.pk])
+        bundle = SimpleUploadedFile("opening.zip", answer.content)
+        self.client.post(address, {"file": bundle})
+        made = project.scenes.latest("pk")
+        document = opened(history.newest(made).document, self.boris.pk)
+        self.assertEqual([file for _, file in document.files() if not document.path_of(file)], [])
+        self.assertEqual(MediaFile.objects.filter(owner=self.boris).count(), 1)
+
+    def test_a_zip_that_is_no_scene_is_said(self):
+        archive = io.BytesIO()
+        with zipfile.ZipFile(archive, "w") as made:
+            made.writestr("moon.png", b"x")
+        address = reverse("scene-from-file", args=[self.scene.project.pk])
+        bundle = SimpleUploadedFile("moon.zip", archive.getvalue())
+        page = self.client.post(address, {"file": bundle})
+        self.assertContains(page, "one scene file", status_code=400)
 
     def test_backgrounds(self):
         page = self.client.get(reverse("workbench", args=[self.scene.pk]))

@@ -105,13 +105,16 @@ class RenderTest(PageTest):
         self.assertEqual([p.name for p in queue.folder_of(render).iterdir()], ["clip.mp4"])
 
     def test_slow_scenes_are_given_to_several_workers(self):
-        render = self.ask_in_segments(7)
+        render = self.ask()
+        self.assertEqual(render.segments.filter(joins=False).count(), 1)
         self.is_slow.return_value = True
         self.sent.reset_mock()
         self.assertTrue(tasks._measure(render))
         render.refresh_from_db()
         self.assertEqual(render.workers, settings.RENDER_WORKERS)
-        self.assertEqual(self.sent.call_count, 4)
+        # Of 24 frames three segments of eight, and what puts them together.
+        self.assertEqual(render.segments.filter(joins=False).count(), 3)
+        self.assertEqual(self.sent.call_count, 3)
         claimed = [queue.claim(render) for _ in range(settings.RENDER_WORKERS + 1)]
         self.assertIsNone(claimed.pop(), "more workers than may")
         self.assertEqual([segment.number for segment in claimed], list(range(len(claimed))))

@@ -101,13 +101,15 @@ class SceneForm(forms.Form):
 
 
 class SceneFileForm(forms.Form):
-    """An uploaded scene file, not larger than is sensible."""
+    """An uploaded scene file, or a ZIP of one with its files, not larger than is sensible."""
 
     file = forms.FileField(label="Scene file")
 
     def clean_file(self):
         file = self.cleaned_data["file"]
-        if file.size > settings.SCENE_FILE_MAX_BYTES:
-            limit = settings.SCENE_FILE_MAX_BYTES // 1024**2
+        is_bundle = file.name.lower().endswith(".zip")
+        most = settings.MEDIA_FILE_MAX_BYTES if is_bundle else settings.SCENE_FILE_MAX_BYTES
+        if file.size > most:
+            limit = most // 1024**2
             raise ValidationError(f"A scene file may have {limit} MB; {file.name} has more.")
         return file

@@ -6,8 +6,8 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import redirect, render
 from django.views.decorators.http import require_POST
 
-from balletto.scene import files
 from balletto.scene.errors import SceneError
+from web.library.bundle import document_in
 
 from .access import own_project, own_scene
 from .forms import ProjectForm, SceneFileForm, SceneForm
@@ -61,7 +61,7 @@ def scene_from_file(request: HttpRequest, project_id: int) -> HttpResponse:
     faults = []
     if form.is_valid():
         try:
-            document = files.to_data(files.parse(form.cleaned_data["file"].read()))
+            document = document_in(form.cleaned_data["file"], request.user)
             return redirect("workbench", make_scene(project, document, request.user).pk)
         except SceneError as error:
             faults = error.faults

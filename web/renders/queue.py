@@ -73,15 +73,34 @@ def _add(making: Making, **more: object) -> Render:
     check(scene, making)
     count = len(clip_times(scene, making))
     check_room(making, count)
-    parts = segments(count)
     with transaction.atomic():
         render = Render.objects.create(making=making.to_data(), count=count, **more)
-        Segment.objects.bulk_create(
-            Segment(render=render, number=number, first=part.start, end=part.stop)
-            for number, part in enumerate(parts)
-        )
-        render.segments.create(number=len(parts), joins=True, first=0, end=0)
+        _cut(render)
     return render
+
+
+def cut_for(render: Render, workers: int) -> bool:
+    """Settles how many workers draw a render, and cuts it into segments for them; False if that is
+    settled already."""
+    with transaction.atomic():
+        locked = Render.objects.select_for_update().get(pk=render.pk)
+        if locked.workers is not None or locked.state != State.WAITING:
+            return False
+        locked.workers = workers
+        locked.save(update_fields=["workers"])
+        if workers > 1:
+            locked.segments.all().delete()
+            _cut(locked, workers)
+        return True
+
+
+def _cut(render: Render, workers: int = 1) -> None:
+    parts = segments(render.count, workers)
+    Segment.objects.bulk_create(
+        Segment(render=render, number=number, first=part.start, end=part.stop)
+        for number, part in enumerate(parts)
+    )
+    render.segments.create(number=len(parts), joins=True, first=0, end=0)
 
 
 def in_line() -> list[Render]:

@@ -83,8 +83,7 @@ def _measure(render: Render) -> bool:
         queue.fail(render, f"The scene cannot be drawn: {error}")
         return False
     workers = settings.RENDER_WORKERS if slow else 1
-    Render.objects.filter(pk=render.pk).update(workers=workers)
-    if slow:
+    if queue.cut_for(render, workers) and slow:
         with suppress(Exception):  # without the broker this one draws alone
             call_workers(render.segments.count() - 1)
     return True

@@ -257,6 +257,11 @@ class Bench:
         return self.document.length * 2 // 3
 
     @property
+    def has_files(self) -> bool:
+        """Whether it shows or sounds anything from files."""
+        return any(True for _ in self.document.files())
+
+    @property
     def has_sound(self) -> bool:
         return has_sound(self.document)
 

@@ -14,7 +14,8 @@ from balletto.picture.stills import jpeg
 from balletto.scene import files
 from balletto.scene.errors import SceneError
 from balletto.scene.presets import presets
-from web.library.store import folder_of
+from web.library.bundle import bundle, document_in
+from web.library.store import folder_of, opened
 from web.projects import history
 from web.projects.access import own_scene
 from web.projects.forms import SceneFileForm
@@ -198,12 +199,17 @@ def film(request: HttpRequest, scene_id: int, digest: str, layer: str, preset: s
 
 @require_GET
 def download(request: HttpRequest, scene_id: int) -> HttpResponse:
-    """The scene as a file."""
+    """The scene as a file; with ?files in a ZIP with the files that it shows."""
     scene = own_scene(request, scene_id)
-    text = files.to_text(history.newest(scene).document)
+    document = history.newest(scene).document
+    text, name = files.to_text(document), slugify(scene.name) or "scene"
+    if "files" in request.GET:
+        shown = opened(document, scene.project.owner_id)
+        response = HttpResponse(bundle(shown, text, name), content_type="application/zip")
+        response["Content-Disposition"] = f'attachment; filename="{name}.zip"'
+        return response
     response = HttpResponse(text, content_type="application/json; charset=utf-8")
-    name = f"{slugify(scene.name) or 'scene'}.balletto.json"
-    response["Content-Disposition"] = f'attachment; filename="{name}"'
+    response["Content-Disposition"] = f'attachment; filename="{name}.balletto.json"'
     return response
 
 
@@ -216,7 +222,7 @@ def upload(request: HttpRequest, scene_id: int) -> HttpResponse:
     if form.is_valid():
         file = form.cleaned_data["file"]
         try:
-            document = files.to_data(files.parse(file.read()))
+            document = document_in(file, request.user)
             wanted = {"name": "replace-scene", "document": document, "file": file.name[:80]}
             history.record(scene.pk, base_of(request), wanted, request.user)
         except SceneError as error:
