@@ -54,8 +54,8 @@ _SUM, _PRODUCT = Property(0.0, _sum), Property(1.0, _product)
 _TINT = Property(Tint(1.0, 0.0), _tinted)
 PROPERTIES: dict[str, Property] = {
     **dict.fromkeys(("x", "y", "z", "rotation", "rotation_x", "rotation_y", "skew"), _SUM),
-    **dict.fromkeys(("tracking", "blur", "outline"), _SUM),
-    **dict.fromkeys(("scale_x", "scale_y", "opacity"), _PRODUCT),
+    **dict.fromkeys(("tracking", "blur", "outline", "displace"), _SUM),
+    **dict.fromkeys(("scale_x", "scale_y", "opacity", "shadow"), _PRODUCT),
     **dict.fromkeys(("fill", "outline_color"), _TINT),
 }
 # Those that turn and stretch about a pivot.
@@ -79,6 +79,8 @@ _CHANCE_NUMBERS: dict[str, int] = {
     "outline": 12,
     "fill": 13,
     "outline_color": 14,
+    "displace": 15,
+    "shadow": 16,
 }
 _FIRST_AXIS = 20
 

@@ -23,12 +23,15 @@ Fill = str | Gradient | None
 class Dress:
     """What letters wear in each of some frames: lists by frame, then by character.
 
+    pushes: px by which moves displace outlines; shadows: how much is left of a shadow
     reach: px by which what is drawn reaches beyond the outline, (frames, characters) or 0
     """
 
     fills: list[list[Fill]]
     lines: list[list[Line | None]]
     blurs: list[list[float]]
+    pushes: list[list[float]]
+    shadows: list[list[float]]
     reach: np.ndarray | float
 
 
@@ -36,12 +39,15 @@ def dress(layout: Layout, composites: dict[str, Composite], frames: int) -> Dres
     """The dress of the letters of a title, whose moves are composed over `frames` frames."""
     widths = _widths(layout, composites)
     blurs = _summed("blur", layout, composites)
+    pushes = _summed("displace", layout, composites)
     plain_lines: list[Line | None] = [None] * len(layout.characters)
-    reach = widths / 2 + 3 * blurs
+    reach = widths / 2 + 3 * blurs + 2 * pushes
     return Dress(
         _fills(layout, composites, frames),
         _lines(layout, composites, widths, frames) if np.any(widths) else [plain_lines] * frames,
         _rows_of(blurs, layout, frames),
+        _rows_of(pushes, layout, frames),
+        _rows_of(_multiplied("shadow", layout, composites), layout, frames),
         reach if np.any(reach) else 0.0,
     )
 
@@ -57,6 +63,15 @@ def _summed(
     return np.maximum(total, 0.0)
 
 
+def _multiplied(name: str, layout: Layout, composites: dict[str, Composite]) -> np.ndarray | float:
+    """A share that is multiplied over unit kinds, from 0 to 1; 1 if nothing changes it."""
+    total: np.ndarray | float = 1.0
+    for kind, composite in composites.items():
+        if name in composite.values:
+            total = total * composite.values[name][:, layout.member[kind]]
+    return np.clip(total, 0.0, 1.0)
+
+
 def _widths(layout: Layout, composites: dict[str, Composite]) -> np.ndarray:
     own = np.array([character.setting.outline for character in layout.characters])
     return _summed("outline", layout, composites, own)
@@ -64,8 +79,8 @@ def _widths(layout: Layout, composites: dict[str, Composite]) -> np.ndarray:
 
 def _rows_of(values: np.ndarray | float, layout: Layout, frames: int) -> list[list[float]]:
     shape = (frames, len(layout.characters))
-    if not np.any(values):
-        return [[0.0] * shape[1]] * frames
+    if np.ndim(values) == 0:
+        return [[float(values)] * shape[1]] * frames
     return np.broadcast_to(values, shape).tolist()
 
 

@@ -106,11 +106,19 @@ def cast_of(layer: Layer, frame: float) -> Cast | None:
     return found and Cast(**values_of(found, frame))
 
 
-def with_shadows(letters: list[Letter], cast: Cast | None) -> list[Letter]:
-    """Each letter after its shadow, which so falls on the letters before it."""
+def with_shadows(
+    letters: list[Letter], cast: Cast | None, shares: list[float] | None = None
+) -> list[Letter]:
+    """Each letter after its shadow, which so falls on the letters before it; of the shadow of each
+    only a share is left."""
     if cast is None:
         return letters
-    return [each for letter in letters for each in (cast.of(letter), letter)]
+    shares = shares or [1.0] * len(letters)
+    return [
+        each
+        for letter, share in zip(letters, shares, strict=True)
+        for each in (cast._replace(opacity=cast.opacity * share).of(letter), letter)
+    ]
 
 
 def trail_of(layer: Layer) -> Trail | None:
@@ -127,9 +135,12 @@ class Push(NamedTuple):
     tick: int
 
 
-def push_of(scene: Scene, layer: Layer, time: float) -> Push | None:
-    """The displacement of the outlines of a layer; of several the first."""
+def push_of(scene: Scene, layer: Layer, time: float, is_moved: bool = False) -> Push | None:
+    """The displacement of the outlines of a layer; of several the first. Where only moves displace
+    them, in bumps and at a pace that are usual, by nothing more."""
     found = next((e for e in layer.effects if e.on and isinstance(e, Displace)), None)
+    if found is None and is_moved:
+        found = Displace(kind="displace", amount=0)
     if found is None:
         return None
     at = np.array(time)

@@ -20,13 +20,14 @@ from .canvas import Box, Canvas, Letter
 from .dress import Dress, dress
 from .outlines import displaced, of_glyphs
 from .sheets import Drawn
-from .steps import as_copies, cast_of, push_of, trail_of, values_of, with_shadows
+from .steps import Push, as_copies, cast_of, push_of, trail_of, values_of, with_shadows
 
 # Frames are worked out so many at a time: that costs little more than one, and as a rule the
 # next frame that is asked for is the next one.
 BLOCK = 16
 # Outlines at moved axes, or displaced, that a title keeps: those of a few seconds, not of a clip.
 MOST_MOVED = 4096
+_PUSH_DIGITS = 1  # of px, by which outlines that moves displace are told apart
 _LARGEST = 1000.0  # times, that a copy of a trail grows
 
 
@@ -125,10 +126,13 @@ class SetTitle:
             strict=True,
         )
         letters = [Letter(*letter) for letter in every]
+        order = range(len(letters))
         if self._title.draw_order != "reading":
-            letters = [letters[number] for number in self._order(block, row)]
-        seen = [letter for letter in letters if letter.opacity > 0]
-        return with_shadows(seen, cast_of(self._title, float(block.times[row])))
+            order = self._order(block, row)
+        seen = [number for number in order if letters[number].opacity > 0]
+        cast = cast_of(self._title, float(block.times[row]))
+        shares = [worn.shadows[row][number] for number in seen] if cast else None
+        return with_shadows([letters[number] for number in seen], cast, shares)
 
     def _order(self, block: _Block, row: int) -> list[int]:
         """The places of the letters from the back to the front."""
@@ -173,7 +177,9 @@ class SetTitle:
         if not self._outlines:
             glyphs = [character.glyphs for character in self._layout.characters]
             self._outlines = [canvas.outline(of_glyphs(each)) for each in glyphs]
-        pushed = push_of(self._scene, self._title, float(block.times[row]))
+        more = block.dress.pushes[row]
+        time = float(block.times[row])
+        pushed = push_of(self._scene, self._title, time, is_moved=any(more))
         if not block.axes and pushed is None:
             return self._outlines
         tags = sorted(block.axes)
@@ -181,7 +187,12 @@ class SetTitle:
         if tags:
             changes = np.stack([block.axes[tag][row] for tag in tags], axis=-1).tolist()
         return [
-            self._moved_outline(canvas, number, tuple(zip(tags, change, strict=True)), pushed)
+            self._moved_outline(
+                canvas,
+                number,
+                tuple(zip(tags, change, strict=True)),
+                _further(pushed, more[number]),
+            )
             for number, change in enumerate(changes)
         ]
 
@@ -196,3 +207,11 @@ class SetTitle:
             commands = of_glyphs(moved)
             self._moved[key] = canvas.outline(displaced(commands, *pushed) if pushed else commands)
         return self._moved[key]
+
+
+def _further(push: Push | None, by: float) -> Push | None:
+    """A displacement that is so much stronger; None if it displaces nothing."""
+    if push is None:
+        return None
+    amount = round(push.amount + by, _PUSH_DIGITS)
+    return push._replace(amount=amount) if amount else None

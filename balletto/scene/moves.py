@@ -33,7 +33,11 @@ Pivot = Annotated[tuple[Share, Share], Field(strict=False), needs("two shares of
 
 
 class Pose(Model):
-    """The away values of a move; what is left out stays at rest."""
+    """The away values of a move; what is left out stays at rest.
+
+    `displace` bends outlines by px more than the layer's displacement does, in its bumps and at its
+    pace, or those that are usual; `shadow` is how much is left of the shadow of the layer.
+    """
 
     x: changing(Pixels) = None
     y: changing(Pixels) = None
@@ -49,6 +53,8 @@ class Pose(Model):
     tracking: changing(Thousandths) = None
     blur: changing(Pixels) = None
     outline: changing(Pixels) = None
+    displace: changing(Pixels) = None
+    shadow: changing(Opacity) = None
     fill: changing(Color) = None
     outline_color: changing(Color) = None
     axes: dict[AxisTag, changing(AxisValue)] = {}

@@ -13,7 +13,7 @@ from .document import rate_of
 from .edits.rate import in_rate
 
 _SIZE, _WIDTH, _HEIGHT, _RATE = 120, 1920, 1080, 30
-_LENGTHS = ("x", "y", "blur", "outline")
+_LENGTHS = ("x", "y", "blur", "outline", "displace")
 _RADII = ("inner", "outer", "width")
 _POINTS = ("center", "from", "to", "point")
 

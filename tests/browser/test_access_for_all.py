@@ -44,6 +44,10 @@ class AxeTest(BrowserTest):
         self.no_serious_fault("new scene")
         self.go("/renders/")
         self.no_serious_fault("renders")
+        self.go(f"/renders/of/{scene.pk}/")
+        self.no_serious_fault("asking for clips")
+        self.go("/files/")
+        self.no_serious_fault("files")
 
     def test_the_workbench_in_its_three_views(self):
         self.open_scene(self.sign_in(), **crowded_scene(layers=4, letters=60))
@@ -51,6 +55,8 @@ class AxeTest(BrowserTest):
             self.page.get_by_role("tab", name=name).click()
             self.page.wait_for_load_state("networkidle")
             self.no_serious_fault(name)
+        self.page.evaluate("document.querySelectorAll('details.more').forEach(d => d.open = true)")
+        self.no_serious_fault("all that is said under more")
 
     def test_what_opens_over_the_workbench(self):
         self.open_scene(self.sign_in())

@@ -56,11 +56,14 @@ class EffectTest(TestCase):
     @settings(max_examples=12, deadline=None)
     @given(st.floats(0.5, 40), st.floats(0.5, 40))
     def test_a_blur_keeps_the_sum_of_light_and_spreads_it_as_a_gaussian(self, x, y):
-        soft = done("blur", x=x, y=y)
-        self.assertAlmostEqual(light(soft) / light(spot()), 1, delta=0.02)
+        # So much light that what is spread thin is not lost below a step of 255.
+        pane = Pane.empty(0, 0, 400, 300)
+        pane.pixels[110:190, 160:240] = 255
+        soft = done("blur", pane, x=x, y=y)
+        self.assertAlmostEqual(light(soft) / light(pane), 1, delta=0.02)
         for axis, deviation in ((1, x), (0, y)):
             # That of the square is added to that of the Gaussian, as squares.
-            wanted = np.hypot(deviation, spread(spot(), axis))
+            wanted = np.hypot(deviation, spread(pane, axis))
             self.assertAlmostEqual(spread(soft, axis) / wanted, 1, delta=0.05)
 
     def test_a_smear_is_as_long_as_it_says_and_keeps_the_light(self):
@@ -191,6 +194,42 @@ class EffectTest(TestCase):
             self.assertLessEqual(np.abs(np.subtract(moved, plain)).max(initial=0), 6)
         # What is cut into pieces is the same line as before.
         np.testing.assert_allclose(still[-1][1][-2:], (0, 80), atol=1e-9)
+
+    def by_reach(self, share, **more):
+        """The frame of "Orb" whose first letter alone a move takes `share` of the way to a pose."""
+        first = {"kind": "sweep", "low": 0, "high": 1, "measure": "units"}
+        pose = more.pop("pose")
+        moves = [{"id": "m1", "pose": pose, "amount": share, "reach": [first]}]
+        return drawn(title(moves=moves, **more)).astype(int)
+
+    def test_moves_bend_the_form_of_the_letters_that_they_reach(self):
+        plain = self.by_reach(0, pose={"displace": 6})
+        bent = self.by_reach(1, pose={"displace": 6})
+        columns = np.nonzero(np.abs(bent - plain)[..., 3].max(axis=0) > 20)[0]
+        self.assertGreater(len(columns), 10)
+        # The first letter alone, which lies at the left.
+        self.assertLess(columns.max(), 75)
+        twice = self.by_reach(1, pose={"displace": 12})
+        away = [np.abs(each - plain)[..., 3].sum() for each in (bent, twice)]
+        self.assertGreater(away[1], away[0] * 1.2)
+        # On top of what the whole layer has.
+        layer = {"effects": [{"kind": "displace", "amount": 6}]}
+        both = self.by_reach(1, pose={"displace": 6}, **layer)
+        alone = self.by_reach(0, pose={"displace": 6}, **layer)
+        self.assertGreater(np.abs(both - alone)[:, :75, 3].sum(), 5000)
+        self.assertEqual(np.abs(both - alone)[:, 90:, 3].sum(), 0)
+
+    def test_moves_take_the_shadow_of_the_letters_that_they_reach(self):
+        cast = {"effects": [{"kind": "shadow", "y": 25, "softness": 0, "opacity": 1}]}
+        below = slice(72, 90)
+        whole, half, none = (
+            self.by_reach(share, pose={"shadow": 0}, **cast)[below, ..., 3] for share in (0, 0.5, 1)
+        )
+        first, others = slice(0, 30), slice(95, 160)
+        self.assertGreater(whole[:, first].sum(), 200)
+        self.assertAlmostEqual(half[:, first].sum() / whole[:, first].sum(), 0.5, delta=0.02)
+        self.assertEqual(none[:, first].sum(), 0)
+        np.testing.assert_array_equal(none[:, others], whole[:, others])
 
     def test_effects_never_reach_beyond_their_limits(self):
         """However far keys overshoot, or what a value is tied to goes."""

@@ -27,18 +27,17 @@ class FuzzTest(TestCase):
             with self.subTest(seed):
                 scene = files.from_data(RandomScenes(seed).scene()).in_folder(media_folder())
                 picture = Picture(scene)
-                for frame in (3, 7.25):
-                    size = tuple(side // 3 for side in scene.size)
-                    pixels = draw_frame(picture, frame, size)
-                    self.assertEqual(pixels.shape, (*reversed(size), 4))
-                    drawn += len(np.unique(pixels.reshape(-1, 4), axis=0)) > 1
+                size = tuple(side // 3 for side in scene.size)
+                pixels = draw_frame(picture, 3 if seed % 2 else 7.25, size)
+                self.assertEqual(pixels.shape, (*reversed(size), 4))
+                drawn += len(np.unique(pixels.reshape(-1, 4), axis=0)) > 1
                 for layer in scene.titles:
                     moves += len(layer.moves)
                     warnings_of(scene, layer)
                     values = poses(scene, layer.id, [0, 5, 40])["values"]
                     self.assertTrue(np.isfinite(np.array(list(values.values()))).all())
         # The scenes are no empty ones.
-        self.assertGreater(drawn, SCENES / 10)
+        self.assertGreater(drawn, SCENES / 20)
         self.assertGreater(moves, SCENES / 2)
 
     def test_damaged_files_are_refused_with_a_path_and_a_sentence(self):

@@ -17,7 +17,7 @@ from tests.core.scenes import small_scene
 
 from . import application
 
-LENGTH = 700
+LENGTH = 500
 
 
 class KillTest(TestCase):

@@ -61,7 +61,7 @@ class WorkerTest(TransactionTestCase):
         worker.process.wait()
 
     def test_a_killed_worker_loses_nothing(self):
-        render = self.ask(length=700)
+        render = self.ask(length=400)
         tasks.call_workers(1)
         worker = self.start_worker()
         self.wait_until(render, lambda: queue.frames_done(render) > 10)
@@ -72,7 +72,7 @@ class WorkerTest(TransactionTestCase):
         self.wait_until(render, lambda: not render.is_unfinished)
         self.assertEqual((render.state, render.reason), (State.FINISHED, ""))
         with av.open(str(queue.clip_of(render))) as clip:
-            self.assertEqual(sum(packet.size > 0 for packet in clip.demux(video=0)), 700)
+            self.assertEqual(sum(packet.size > 0 for packet in clip.demux(video=0)), 400)
         queue.remove(render)
 
     def test_two_machines_share_a_render(self):
@@ -80,7 +80,7 @@ class WorkerTest(TransactionTestCase):
         folder = tempfile.TemporaryDirectory(prefix="balletto-machines-")
         self.addCleanup(folder.cleanup)
         with mock.patch.object(clips, "SEGMENT_FRAMES", 40):
-            render = self.ask(length=900)
+            render = self.ask(length=500)
         Render.objects.filter(pk=render.pk).update(workers=4)
         for name in ("attic", "cellar"):
             work = Path(folder.name) / name
@@ -91,7 +91,7 @@ class WorkerTest(TransactionTestCase):
         drawn = render.segments.filter(joins=False)
         self.assertEqual(set(drawn.values_list("worker", flat=True)), {"attic", "cellar"})
         with av.open(str(queue.clip_of(render))) as clip:
-            self.assertEqual(sum(packet.size > 0 for packet in clip.demux(video=0)), 900)
+            self.assertEqual(sum(packet.size > 0 for packet in clip.demux(video=0)), 500)
         self.assertEqual([each.name for each in queue.folder_of(render).iterdir()], ["clip.mp4"])
         for name in ("attic", "cellar"):
             self.assertEqual(list((Path(folder.name) / name).iterdir()), [], "left behind")

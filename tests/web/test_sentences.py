@@ -97,7 +97,7 @@ class EverySentenceTest(TestCase):
     def test_whatever_a_scene_holds_can_be_said_and_set(self):
         """Each chip's edit, with the value that it shows, can be made."""
         made = 0
-        for seed in range(400):
+        for seed in range(80):
             data = unlocked(seed)
             scene = files.from_data(data)
             for layer in scene.layers:
@@ -109,7 +109,7 @@ class EverySentenceTest(TestCase):
                             # What goes "straight on" may have gone beyond what can be set.
                             self.assertIn('"continue"', json.dumps(data))
                         made += 1
-        self.assertGreater(made, 5000)
+        self.assertGreater(made, 1500)
 
     def test_whatever_is_offered_can_be_done(self):
         """The buttons under "more": each edit can be made, and gives a scene that is sound."""

@@ -9,7 +9,7 @@ ROOT = Path(__file__).resolve().parents[2]
 # A browser waits, a page renders, the core only computes.
 _WEIGHTS = {"browser": 28, "services": 30, "web": 9, "core": 4}
 # Modules that say how often in one line.
-_LONG = {"tests.core.test_fuzz": 15_000}
+_LONG = {"tests.core.test_fuzz": 9_000, "tests.web.test_sentences": 6_000}
 
 
 def share_of_tests(number: int, count: int) -> list[str]:

@@ -50,6 +50,8 @@ POSE_WORDS: dict[str, tuple[Measure, str, str, float]] = {
     "tracking": (chips.THOUSANDTHS, "spread by {}", "tracking", 300),
     "blur": (chips.BLUR, "blurred by {}", "blur", 12),
     "outline": (chips.OUTLINE, "its outline {} wider", "outline", 4),
+    "displace": (chips.BLUR, "its form bent by {}", "bent form", 8),
+    "shadow": (chips.OPACITY, "{} of its shadow", "shadow", 0),
 }
 DAMPING = Measure(" %", scale=100, drag=0.005, step=0.05, low=0.01, high=10)
 

@@ -90,8 +90,12 @@ export function toggleChosen(path, place) {
 /** The selection as edits take it: the places in order, by path. */
 export const chosenKeys = () => Object.fromEntries([...chosen].map(([path, places]) => [path, [...places].sort((a, b) => a - b)]));
 
-/** Each selected key: its path, its place, its frame. */
-export const chosenList = () => [...chosen].flatMap(([path, places]) => [...places].flatMap((place) => (rowAt(path)?.keys[place] ? [{ path, place, at: rowAt(path).keys[place].at }] : [])));
+/** Each selected key: its path, its place, its frame; of keys on their way, where they will be. */
+export const chosenList = () => [...chosen].flatMap(([path, places]) => {
+  const keys = rowAt(path)?.keys ?? [];
+  const ahead = expected?.get(path)?.length === places.size ? expected.get(path) : null;
+  return [...places].flatMap((place, index) => (keys[place] ? [{ path, place, at: ahead?.[index] ?? keys[place].at }] : []));
+});
 
 /** Says where the selected keys stand after an edit: `moved` gives the new frame of each. */
 export function expect(list, moved) {
