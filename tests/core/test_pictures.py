@@ -18,6 +18,7 @@ from balletto.scene.layers import BLENDS
 from balletto.scene.masks import MASK_KINDS
 from balletto.scene.shapes import SHAPE_KINDS
 
+from .media import media_folder
 from .scenes import scene_data
 
 FOLDER = Path(__file__).parents[1] / "golden" / "pictures"
@@ -118,6 +119,38 @@ def cases():
     adjusted = {"id": "a1", "kind": "adjustment", "span": [0, 90], "masks": [half]}
     hue = {"kind": "hue", "turn": 180}
     yield "adjustment", [shape(shape=FORM), title(), {**adjusted, "effects": [hue]}]
+    soft = {"kind": "blur", "x": 6, "y": 6}
+    whole = {**adjusted, "masks": [], "effects": [soft]}
+    yield "adjustment-to-the-edge", [shape(shape={**FORM, "size": [150, 20]}), whole]
+    first = {"kind": "sweep", "low": 0, "high": 50}
+    bent = {"id": "m1", "pose": {"displace": 5}, "amount": 1, "reach": [first]}
+    yield "pose-displace", [title(moves=[bent])]
+    cast = {"kind": "shadow", "x": 6, "y": 8, "softness": 2}
+    turned = {"position": [80, 45, 0], "rotation": [0, 30, 12], "scale": [0.9, 0.9]}
+    shown = {"id": "p1", "span": [0, 90], "transform": turned, "effects": [cast]}
+    yield "picture", [{**shown, "kind": "picture", "file": "moon.png"}]
+    yield "drawing", [{**shown, "kind": "picture", "file": "spark.svg"}]
+    yield "video", [{**shown, "kind": "video", "file": "orbit.mp4"}]
+    tinted = {"effects": [{"kind": "tint", "color": "#D1495B"}]}
+    yield "nested-scene", [{**shown, "kind": "scene", "scene": "inner", **tinted}]
+
+
+INNER = {
+    "format": "balletto-scene",
+    "version": 1,
+    "size": [120, 70],
+    "rate": "30",
+    "length": 30,
+    "background": {"kind": "color", "color": "#24406B"},
+    "layers": [title(transform={"position": [60, 52, 0], "scale": [0.7, 0.7]})],
+}
+
+
+def pictured(layers):
+    """A small scene of some layers, with files and a scene to show."""
+    used = [{"id": "inner", "scene": INNER}]
+    data = scene_data(layers=layers, size=list(SIZE), scenes=used)
+    return files.from_data(data).in_folder(media_folder())
 
 
 class PicturesTest(TestCase):
@@ -129,8 +162,7 @@ class PicturesTest(TestCase):
     def test_pictures_are_as_they_are_kept(self):
         for name, layers in cases():
             with self.subTest(name):
-                data = scene_data(layers=layers, size=list(SIZE))
-                pixels = draw_frame(Picture(files.from_data(data)), 12)[..., 2::-1]
+                pixels = draw_frame(Picture(pictured(layers)), 12)[..., 2::-1]
                 path = FOLDER / f"{name}.png"
                 if os.environ.get("BALLETTO_UPDATE_GOLDEN"):
                     Image.fromarray(np.ascontiguousarray(pixels)).save(path, optimize=True)
@@ -151,8 +183,7 @@ class ReelTest(TestCase):
             with self.subTest(name):
                 moving = [{**layer} for layer in layers]
                 moving[-1]["transform"] = {"position": {"keys": WAY}}
-                data = scene_data(layers=moving, size=list(SIZE))
-                picture = Picture(files.from_data(data))
+                picture = Picture(pictured(moving))
                 for size in (None, (107, 60)):
                     reel = Reel(picture, size)
                     for frame in (0, 4, 12, 12, 20):
