@@ -50,6 +50,16 @@ class NestedEditTest(EditTest):
         outer = self.use(playing(), inner=inner).document
         self.assertEqual(sources_of(outer), {"7": "Moon", "9": "Moon” which uses “Star"})
 
+    def test_a_scene_that_is_shown_no_more_goes(self):
+        two = self.use(self.use(playing()).document).document
+        one = apply(two, {"name": "remove-layer", "layer": "n1"})
+        self.assertEqual(len(one.document["scenes"]), 1)
+        none = apply(one.document, {"name": "remove-layer", "layer": "n2"})
+        self.assertEqual(none.document["scenes"], [])
+        self.assertEqual(apply(none.document, none.inverse).document, one.document)
+        # What is kept without being shown is no reason for a circle.
+        self.assertEqual(sources_of({**one.document, "layers": []}), {})
+
     def test_layers_pasted_elsewhere_bring_their_scene(self):
         used = self.use(playing()).document
         layers = copied_layers(used, ["n1"], same_scene=False)

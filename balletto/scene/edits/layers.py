@@ -45,10 +45,18 @@ class RemoveLayer(Edit):
             for layer in document["layers"]
             if layer["id"] not in gone
         ]
-        return [Change("put", ("layers",), left)]
+        return [Change("put", ("layers",), left), *_without_unused_scenes(document, left)]
 
     def label(self, document: Document) -> str:
         return f"{name_of(get(document, layer_pointer(document, self.layer)))} removed"
+
+
+def _without_unused_scenes(document: Document, layers: list[dict[str, Any]]) -> list[Change]:
+    """Scenes that no layer shows any more go with the last one that did."""
+    used = document.get("scenes", [])
+    shown = {layer.get("scene") for layer in layers}
+    left = [each for each in used if each["id"] in shown]
+    return [Change("put", ("scenes",), left)] if len(left) < len(used) else []
 
 
 @edit("duplicate-layer")

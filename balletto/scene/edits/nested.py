@@ -61,10 +61,13 @@ def _renewed(document: Document, source: str, new: dict[str, Any]) -> list[Chang
 
 
 def sources_of(document: Document) -> dict[str, str]:
-    """The sources that a document uses, those within scenes within it too: with their names, by way
-    of which they came."""
+    """The sources that a document shows, those within scenes within it too: with their names, and
+    by way of which they came."""
     found: dict[str, str] = {}
+    shown = {layer.get("scene") for layer in document.get("layers", [])}
     for used in document.get("scenes", []):
+        if used["id"] not in shown:
+            continue
         name = used["scene"].get("name") or "Untitled"
         if used.get("source"):
             found[used["source"]] = name
