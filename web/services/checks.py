@@ -57,8 +57,7 @@ def run_tests(arguments: argparse.Namespace) -> int:
         return 1
     if arguments.labels:
         return _run_labels(arguments.labels, 0)
-    # One more than there are cores: tests in a browser wait for a third of their time.
-    return run_shares(len(os.sched_getaffinity(0)) + 1, TEST_VAR)
+    return run_shares(len(os.sched_getaffinity(0)), TEST_VAR)
 
 
 def _run_labels(labels: list[str], share: int) -> int:
