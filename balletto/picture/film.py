@@ -34,6 +34,9 @@ def preset_film(document: dict[str, Any], layer: str, preset: dict[str, Any]) ->
     return strip
 
 
+_LEFT_OUT = ("group", "matte", "masks", "motion_blur", "blend", "solo")
+
+
 def _staged(document: dict[str, Any], layer: str, preset: dict[str, Any]) -> Scene:
     """A scene of just that title in the middle, with just that move, as long as it takes."""
     title = next((each for each in document["layers"] if each["id"] == layer), None)
@@ -42,8 +45,10 @@ def _staged(document: dict[str, Any], layer: str, preset: dict[str, Any]) -> Sce
     width, height = 1920, 1080
     rate = files.from_data({**document, "layers": []}).frames_a_second
     shortest = round((_SECONDS if preset["group"] != "Exits" else _SECONDS / 2) * rate)
+    # What it needs of other layers, and what cuts it where it stands, is left out.
+    alone = {name: value for name, value in title.items() if name not in _LEFT_OUT}
     staged = {
-        **title,
+        **alone,
         "on": True,
         "text": title["text"] if title["text"].strip() else "Your words",
         "transform": {},

@@ -28,6 +28,8 @@ def open_scene(page: Page, address: str, name: str, layer: str, at: int) -> None
     page.keyboard.press("Escape")
     page.get_by_label("Time", exact=True).fill(str(at))
     page.keyboard.press("Enter")
+    shown = f"() => document.getElementById('canvas').dataset.shown?.includes('/{at}/')"
+    page.wait_for_function(shown)
     page.wait_for_timeout(1500)
 
 
@@ -44,13 +46,13 @@ def workbench(page: Page, address: str) -> None:
     open_scene(page, address, "Speaker caption", "t2", 30)
     page.locator(".dress").scroll_into_view_if_needed()
     take(page, "effects")
-    page.locator("#open-gallery").click()
-    page.wait_for_timeout(4000)
-    take(page, "gallery")
-    page.keyboard.press("Escape")
     open_scene(page, address, "Looping idle", "t1", 60)
     page.locator("details.more > summary").last.click()
     take(page, "move")
+    page.locator("#open-gallery").click()
+    page.wait_for_timeout(9000)
+    take(page, "gallery")
+    page.keyboard.press("Escape")
 
 
 def clips(page: Page, address: str) -> None:

@@ -169,6 +169,16 @@ class DressWordsTest(TestCase):
         self.assertIn("an ellipse of 300 px by 80 px at 0 px across, 0 px down", said[2])
         self.assertIn("open for 270° of a frame", said[3])
 
+    def test_percent_are_said_as_they_are(self):
+        data = scene_data()
+        cast = {"kind": "shadow", "opacity": 0.5}
+        mask = {"kind": "ellipse", "opacity": 0.75}
+        data["layers"][0] |= {"effects": [cast], "masks": [mask]}
+        scene = files.from_data(data)
+        said = [plain(card.sentence) for card in dress_cards(scene, scene.layers[0])]
+        self.assertIn("50 % opaque", said[0])
+        self.assertIn("75 % dense", said[1])
+
 
 class WordsTest(TestCase):
     def said(self, **move):
@@ -238,6 +248,18 @@ class PresetsTest(TestCase):
                 self.assertEqual(film.shape, (32 * 117, 208, 4))
                 self.assertGreater(len(np.unique(film.reshape(-1, 4), axis=0)), 10)
         preset_film(scene_data("\u200f"), "t1", preset)
+
+    def test_each_is_shown_whatever_else_the_title_needs(self):
+        """In a group, cut by a mask that stands elsewhere, with a matte: on its own words alone."""
+        data = scene_data("Orbit")
+        plain_film = preset_film(data, "t1", presets()["seamless-wave"])
+        group = {"id": "g1", "kind": "group", "span": [0, 90]}
+        far = {"kind": "ellipse", "center": [-5000, 0], "fixed": True}
+        other = {**data["layers"][0], "id": "t2", "moves": []}
+        data["layers"][0] |= {"group": "g1", "masks": [far], "matte": {"layer": "t2"}}
+        data["layers"] += [other, group]
+        films = preset_film(data, "t1", presets()["seamless-wave"])
+        np.testing.assert_array_equal(films, plain_film)
 
     def test_there_are_enough_of_each_kind(self):
         groups = [preset["group"] for preset in presets().values()]

@@ -91,8 +91,8 @@ class PartWords:
         rest: float | None,
     ) -> SafeString:  # fmt: skip
         # An ease that overshoots may lead beyond what can be set.
-        low = -np.inf if measure.low is None else measure.low / measure.scale
-        high = np.inf if measure.high is None else measure.high / measure.scale
+        low = -np.inf if measure.low is None else measure.low
+        high = np.inf if measure.high is None else measure.high
         return number_chip(
             Chip(path, edit_of(path), label),
             min(max(now, low), high),
