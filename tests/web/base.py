@@ -1,10 +1,12 @@
 """What tests of pages start from: two people, each with a project and a scene."""
 
 import json
+import tempfile
 from typing import Any
 
 from django.contrib.auth import get_user_model
-from django.test import TestCase
+from django.core.cache import cache
+from django.test import TestCase, override_settings
 from django.urls import reverse
 
 from tests.core.scenes import scene_data
@@ -31,6 +33,15 @@ class PageTest(TestCase):
         self.scene = make_scene(self.ada, name="Opening")
         self.other = make_scene(self.boris, name="Secret")
         self.client.force_login(self.ada)
+
+    def keep_files_apart(self) -> None:
+        """Gives the test a folder of its own for what is kept, and an empty cache."""
+        cache.clear()
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        media = override_settings(MEDIA_ROOT=folder.name)
+        media.enable()
+        self.addCleanup(media.disable)
 
     def edit(self, expect: int = 200, base: int | None = None, **edit: Any):
         """Posts an edit on the newest revision, or on `base`."""

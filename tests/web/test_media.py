@@ -1,10 +1,8 @@
 """Files of a person, the layers and backgrounds that show them, and scenes within scenes."""
 
 import io
-import tempfile
 import zipfile
 
-from django.core.cache import cache
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import override_settings
 from django.urls import reverse
@@ -30,12 +28,7 @@ def upload(name: str, content: bytes | None = None) -> SimpleUploadedFile:
 class MediaTest(PageTest):
     def setUp(self):
         super().setUp()
-        cache.clear()
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        media = override_settings(MEDIA_ROOT=folder.name)
-        media.enable()
-        self.addCleanup(media.disable)
+        self.keep_files_apart()
 
     def send(self, name, content=None):
         return self.client.post(reverse("send-file"), {"file": upload(name, content)})

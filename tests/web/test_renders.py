@@ -1,15 +1,12 @@
 """Renders: asked for, drawn by the queue's own code, watched, cancelled, lost and taken up."""
 
 import io
-import tempfile
 from datetime import timedelta
 from unittest import mock
 
 import av
 from django.conf import settings
-from django.core.cache import cache
 from django.db import OperationalError
-from django.test import override_settings
 from django.urls import reverse
 from django.utils import timezone
 from PIL import Image
@@ -29,12 +26,7 @@ from .base import PageTest
 class RenderTest(PageTest):
     def setUp(self):
         super().setUp()
-        cache.clear()
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        media = override_settings(MEDIA_ROOT=folder.name)
-        media.enable()
-        self.addCleanup(media.disable)
+        self.keep_files_apart()
         sent = mock.patch.object(tasks.work, "delay")
         self.sent = sent.start()
         self.addCleanup(sent.stop)
