@@ -12,6 +12,7 @@ from pathlib import Path
 from typing import Any
 
 import httpx
+from django.db import connections
 
 from balletto.scene import files
 from web.services.databases import Databases
@@ -41,6 +42,8 @@ def started() -> Iterator[tuple[str, str]]:
                 yield base, password
             finally:
                 server.stop()
+                # These databases go; the next figures have others.
+                connections.close_all()
 
 
 def editing() -> dict[str, float]:
