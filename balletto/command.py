@@ -105,8 +105,10 @@ def _render(arguments: argparse.Namespace) -> None:
         raise CommandError(str(error)) from None
     except OSError as error:
         raise CommandError(f"{arguments.output} cannot be written: {error.strerror}") from None
-    seconds = float(count / making.rate)
-    print(f"{arguments.output}: {count} frames, {seconds:.2f} s", file=sys.stderr)
+    told = f"{count} frames, {float(count / making.rate):.2f} s"
+    if FORMATS[making.format].is_still:
+        told = f"frame {making.frames[0]}"
+    print(f"{arguments.output}: {told}", file=sys.stderr)
 
 
 def _making(arguments: argparse.Namespace, scene: Scene, frames: range) -> Making:
