@@ -24,7 +24,8 @@ def keep_renders(apps, schema_editor):
         segments = render.segments.all()
         segments.update(first=models.F("first") - render.first, end=models.F("end") - render.first)
         if render.state in ("waiting", "drawing"):
-            segments.create(number=segments.count(), joins=True, first=0, end=0)
+            number = segments.count()
+            render.segments.create(number=number, joins=True, first=0, end=0)
 
 
 class Migration(migrations.Migration):
