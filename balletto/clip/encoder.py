@@ -1,4 +1,4 @@
-"""Encoding frames into video files, and joining pieces of an MP4 without encoding again."""
+"""Encoding frames into video files, and joining pieces without encoding again."""
 
 import os
 from collections.abc import Callable, Iterator, Sequence
@@ -94,6 +94,7 @@ class Encoder:
         quality: int = USUAL_QUALITY,
         more: dict[str, str] | None = None,
     ):
+        self.codec, self.size = codec, size
         self._container = av.open(str(path), "w", format=codec.container, options=more or {})
         options = codec.options(quality)
         self._stream = self._container.add_stream(codec.name, rate=rate, options=options)

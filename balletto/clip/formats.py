@@ -6,7 +6,7 @@ from pathlib import Path
 from ..picture.stills import png
 from .animations import GifWriter, WebpWriter
 from .drawings import svg
-from .encoder import APNG, AV1, H264, PRORES, VP9, VP9_ALPHA, Codec, encoder_threads
+from .encoder import APNG, AV1, H264, PRORES, VP9, VP9_ALPHA, Codec, Encoder, encoder_threads
 from .errors import ClipError
 from .making import Making
 from .numbered import NumberedWriter
@@ -39,8 +39,8 @@ class Format:
 
 def _apng(path: Path, making: Making, _: Samples) -> VideoWriter:
     more = {"plays": str(making.loops)}
-    size, rate, quality = making.size, making.rate, making.quality
-    return VideoWriter(path, size, rate, encoder_threads(), APNG, quality, more)
+    encoder = Encoder(path, making.size, making.rate, encoder_threads(), APNG, more=more)
+    return VideoWriter(encoder)
 
 
 def _gif(path: Path, making: Making, samples: Samples) -> GifWriter:

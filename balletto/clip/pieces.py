@@ -61,7 +61,8 @@ class EncodedPieces:
         self._codec, self.suffix = codec, suffix
 
     def open(self, path: Path, making: Making, threads: int) -> VideoWriter:
-        return VideoWriter(path, making.size, making.rate, threads, self._codec, making.quality)
+        size, rate, quality = making.size, making.rate, making.quality
+        return VideoWriter(Encoder(path, size, rate, threads, self._codec, quality))
 
     def put_together(
         self, pieces: Sequence[Path], path: Path, making: Making, whole: Whole,

@@ -1,38 +1,25 @@
 """Videos in any codec: frames as they are drawn, turned into the layout that the codec takes."""
 
-from fractions import Fraction
-from pathlib import Path
-
 import av
 import numpy as np
 from av.video.reformatter import ColorRange, Colorspace, VideoReformatter
 
 from ..picture.stills import straight_bgra
 from .convert import Converter
-from .encoder import Codec, Encoder
+from .encoder import Encoder
 
 _COLORS = {"dst_colorspace": Colorspace.ITU709, "dst_color_range": ColorRange.MPEG}
 
 
 class VideoWriter:
-    """Writes drawn frames to a video file, with colours as BT.709 says. `more` are options of the
-    container."""
+    """Gives drawn frames to an encoder in the layout that it takes, with colours as BT.709 says."""
 
-    def __init__(
-        self,
-        path: Path,
-        size: tuple[int, int],
-        rate: Fraction,
-        threads: int,
-        codec: Codec,
-        quality: int,
-        more: dict[str, str] | None = None,
-    ):
-        self._codec = codec
-        self._encoder = Encoder(path, size, rate, threads, codec, quality, more)
+    def __init__(self, encoder: Encoder):
+        self._encoder, self._codec = encoder, encoder.codec
         self._reformatter = VideoReformatter()
         # What changed is all that is converted, where the encoder keeps no hold of the frame.
-        self._converter = Converter(*size) if codec.pixels == "yuv420p" else None
+        is_plain = self._codec.pixels == "yuv420p"
+        self._converter = Converter(*encoder.size) if is_plain else None
 
     def __enter__(self) -> "VideoWriter":
         return self

@@ -37,7 +37,7 @@ class FuzzTest(TestCase):
                     values = poses(scene, layer.id, [0, 5, 40])["values"]
                     self.assertTrue(np.isfinite(np.array(list(values.values()))).all())
         # The scenes are no empty ones.
-        self.assertGreater(drawn, SCENES / 20)
+        self.assertGreater(drawn, SCENES / 10)
         self.assertGreater(moves, SCENES / 2)
 
     def test_damaged_files_are_refused_with_a_path_and_a_sentence(self):

@@ -18,8 +18,8 @@ from balletto.scene.shapes import SHAPE_KINDS
 from balletto.scene.tracks import value_at
 from tests.core.random_scenes import RandomScenes
 from tests.core.scenes import scene_data
-from web.workbench.bench import PLACE_ACTIONS
 from web.workbench.dress_sentences import EFFECTS, MASKS, dress_cards, dress_to_add
+from web.workbench.layer_blocks import PLACE_ACTIONS
 from web.workbench.move_sentences import MoveSentence
 from web.workbench.shape_sentences import SHAPES, shape_more, shape_sentences
 from web.workbench.ties import tie_targets
