@@ -20,6 +20,7 @@ class Format:
 
     title, about: its name, and what it is good for, for people
     needs_even: whether its sides must be even; most_rate: the most frames a second that it plays
+    bytes_kept: of each pixel of all frames in memory, until the file is written
     has_sound: whether sound layers are heard
     has_alpha: whether it keeps what is transparent; else that is on black
     """
@@ -35,6 +36,7 @@ class Format:
     has_loops: bool = False
     has_sound: bool = False
     is_still: bool = False
+    bytes_kept: int = 0
 
 
 def _apng(path: Path, making: Making, _: Samples) -> VideoWriter:
@@ -74,6 +76,7 @@ FORMATS: dict[str, Format] = {
         "moves in chats and mails",
         ".gif",
         CollectedPieces(_gif),
+        bytes_kept=1,
         most_rate=50,
         has_alpha=True,
         has_loops=True,
@@ -91,6 +94,7 @@ FORMATS: dict[str, Format] = {
         "small, with transparency",
         ".webp",
         CollectedPieces(_webp),
+        bytes_kept=4,
         has_alpha=True,
         has_quality=True,
         has_loops=True,

@@ -32,6 +32,7 @@ SEGMENT_FRAMES = 240
 _SEGMENTS_A_WORKER, _FEWEST_FRAMES = 4, 8
 # Above this a frame is slower to draw than to encode, and drawing in several processes pays.
 SLOW_FRAME_MS = 15.0
+_MOST_KEPT = 2 * 1024**3  # bytes of frames in memory
 _SAMPLED = 12  # frames that stand for all of a clip
 
 
@@ -48,6 +49,19 @@ def check(scene: Scene, making: Making) -> None:
             )
             raise ClipError(told)
     check_making(making)
+    _check_memory(making, len(clip_times(scene, making)))
+
+
+def _check_memory(making: Making, count: int) -> None:
+    """ClipError if the format would keep more than there may be in memory."""
+    chosen, (width, height) = FORMATS[making.format], making.size
+    a_frame = width * height * chosen.bytes_kept
+    if a_frame * count > _MOST_KEPT:
+        raise ClipError(
+            f"{chosen.title} is made in memory, which has room for {_MOST_KEPT // a_frame} frames "
+            f"of {width} × {height}; this has {count}. Choose fewer frames, a smaller size or a "
+            "video format."
+        )
 
 
 def segments(count: int, workers: int = 1) -> list[range]:

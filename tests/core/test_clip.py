@@ -136,6 +136,14 @@ class ClipTest(TestCase):
             clips.check(scene := files.from_data(data), usual_making(scene))
         with self.assertRaisesRegex(clips.ClipError, "0 to 29"):
             clips.check(scene := small_scene(), usual_making(scene, frames=range(20, 40)))
+        # Pillow keeps all frames of a WebP until it writes them.
+        long = small_scene(length=1000)
+        with self.assertRaisesRegex(
+            clips.ClipError, "room for 258 frames of 1920 × 1080.*has 1000"
+        ):
+            clips.check(long, usual_making(long, "webp", size=(1920, 1080)))
+        clips.check(long, usual_making(long, "webp"))
+        clips.check(long, usual_making(long, "apng", size=(1920, 1080)))
 
     def test_memory_does_not_grow_with_the_length(self):
         needed = {}

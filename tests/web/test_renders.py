@@ -131,6 +131,19 @@ class RenderTest(PageTest):
             self.assertContains(page, told)
         self.assertFalse(Render.objects.exists())
 
+    def test_two_of_one_shape_have_names_of_their_own(self):
+        page = self.plan(sizes=["320x180", "160x90"])
+        self.assertContains(page, "nine-moons-320-180.mp4")
+        self.assertContains(page, "nine-moons-160-90.mp4")
+
+    def test_a_long_name_and_none_at_all(self):
+        for name, shown in (("N" * 200, "n" * 160), ("", "untitled")):
+            edit = {"name": "set-value", "path": "scene.name", "value": name}
+            self.small.refresh_from_db()
+            history.record(self.small.pk, self.small.head, edit, self.ada)
+            page = self.client.get(reverse("ask-render", args=[self.small.pk]))
+            self.assertContains(page, f"{shown}.mp4")
+
     def test_rules_of_formats_are_told_and_kept(self):
         page = self.plan(formats=["mp4", "gif"], sizes=[], own_size="321 x 181", rate="60")
         self.assertContains(page, "MP4, H.264 needs even sides: 322 × 182.")

@@ -26,13 +26,14 @@ _FITS = {
     "filled": "filled, sides cut off",
     "placed": "own places of its layers",
 }
+_LONGEST_NAME = 160  # what tells several clips apart comes behind it
 KEPT_DAYS = ((None, "for ever"), (1, "a day"), (7, "a week"), (30, "30 days"), (90, "90 days"))
 
 
 class RenderForm(forms.Form):
     """Name, formats, sizes with their fits, rate, range, quality and loops of clips."""
 
-    name = forms.CharField(max_length=180, label="Name")
+    name = forms.CharField(max_length=_LONGEST_NAME, label="Name")
     formats = forms.MultipleChoiceField(
         choices=[(name, each.title) for name, each in FORMATS.items()],
         error_messages={"required": "Choose a format at least."},
@@ -63,7 +64,7 @@ class RenderForm(forms.Form):
             self.fields[name].max_value = last
             self.fields[name].validators.append(self._within(last))
         self.initial = {
-            "name": scene.name,
+            "name": (scene.name or "Untitled")[:_LONGEST_NAME],
             "formats": ["mp4"],
             "sizes": [own],
             "rate": scene.rate,

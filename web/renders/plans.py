@@ -60,10 +60,13 @@ def plans(scene: Scene, name: str, wishes: Iterable[Making], still_at: int) -> l
     """A plan for each wish, as near to it as its format can come. Clips that would have the same
     name have their format or their shape in it."""
     made = [_plan(scene, wish, still_at) for wish in wishes]
-    several = len({plan.making.size for plan in made}) > 1
+    sizes = {plan.making.size for plan in made}
+    several = len(sizes) > 1
+    # Two of one shape are told apart by their sides.
+    call = _called if len({_called(size) for size in sizes}) == len(sizes) else _sides
     same = len({(plan.making.size, plan.format.suffix) for plan in made}) < len(made)
     for plan in made:
-        shape = f", {_called(plan.making.size)}" if several else ""
+        shape = f", {call(plan.making.size)}" if several else ""
         kind = f", {plan.making.format}" if same else ""
         plan.name = f"{name}{shape}{kind}"
     return made
@@ -85,7 +88,11 @@ def wishes_of(
 
 def _called(size: tuple[int, int]) -> str:
     ratio = Fraction(*size)
-    return _SHAPES.get(f"{ratio.numerator}:{ratio.denominator}", "") or f"{size[0]} × {size[1]}"
+    return _SHAPES.get(f"{ratio.numerator}:{ratio.denominator}", "") or _sides(size)
+
+
+def _sides(size: tuple[int, int]) -> str:
+    return f"{size[0]} × {size[1]}"
 
 
 def _plan(scene: Scene, making: Making, still_at: int) -> Plan:

@@ -10,7 +10,9 @@ from django.template.defaultfilters import filesizeformat
 from django.utils import timezone
 
 from balletto.clip.errors import ClipError
+from balletto.clip.formats import FORMATS
 from balletto.clip.making import Making
+from balletto.clip.pieces import CollectedPieces
 
 from .models import UNFINISHED, Keeping, Render
 
@@ -21,7 +23,6 @@ _BYTES_A_PIXEL = {
     "gif": 0.25, "apng": 0.5, "webp": 0.06, "pngs": 0.6, "png": 0.6, "svg": 0.2,
 }  # fmt: skip
 _LOSSLESS = 0.8
-_IN_LOSSLESS_PIECES = {"gif", "apng", "webp", "pngs"}
 
 
 def likely_bytes(making: Making, count: int) -> float:
@@ -33,7 +34,8 @@ def likely_bytes(making: Making, count: int) -> float:
 def check_room(making: Making, count: int) -> None:
     """ClipError if the disk has no room for a clip and its pieces, and some to spare."""
     width, height = making.size
-    pieces = _LOSSLESS * width * height * count if making.format in _IN_LOSSLESS_PIECES else 0
+    is_collected = isinstance(FORMATS[making.format].pieces, CollectedPieces)
+    pieces = _LOSSLESS * width * height * count if is_collected else 0
     needed = 2 * likely_bytes(making, count) + pieces
     free = free_bytes()
     if free < needed + settings.RENDER_SPARE_BYTES:
