@@ -60,9 +60,9 @@ class Row:
     sign: int
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Layout:
-    """A title as set. Arrays are read-only.
+    """A title as set, told from others by itself. Arrays are read-only.
 
     text: all characters of the title, white space included
     boxes: for each unit kind (n, 4): left, top, right, bottom of the rest boxes, in title space

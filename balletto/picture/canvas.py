@@ -84,7 +84,8 @@ class Canvas(Protocol):
     def lay_ground(self, ground: Letter) -> None:
         """Fills the picture with what covers all of it."""
 
-    def outline(self, commands: Commands) -> Any:
+    @staticmethod
+    def outline(commands: Commands) -> Any:
         """Prepares an outline once; what comes back is for `draw`."""
 
     def draw(self, letters: Iterable[Letter], blend: str = "normal") -> None:
@@ -125,7 +126,8 @@ class RecordingCanvas:
     def lay_ground(self, ground: Letter) -> None:
         self.calls.append(("ground", *ground))
 
-    def outline(self, commands: Commands) -> Commands:
+    @staticmethod
+    def outline(commands: Commands) -> Commands:
         return commands
 
     def draw(self, letters: Iterable[Letter], blend: str = "normal") -> None:

@@ -103,7 +103,8 @@ class SkiaCanvas:
         first, end = rows or (0, len(self.pixels))
         self.pixels[first:end] = self._ground[1].pixels[first:end]
 
-    def outline(self, commands: Commands) -> "Outline":
+    @staticmethod
+    def outline(commands: Commands) -> "Outline":
         builder = skia.PathBuilder()
         verbs = {
             "move": builder.moveTo,

@@ -68,7 +68,7 @@ class SvgCanvas:
         self.draw([ground])
 
     # Paths are prepared as for drawing: parts and edges of them are the same then.
-    outline = SkiaCanvas.outline
+    outline = staticmethod(SkiaCanvas.outline)
 
     def draw(self, letters: Iterable[Letter], blend: str = "normal") -> None:
         said = [part for letter in letters for part in self._letter(letter)]

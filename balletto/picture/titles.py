@@ -3,12 +3,12 @@ them."""
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 from typing import Any
 
 import numpy as np
 
-from ..lettering.layout import Layout, lay_out
+from ..lettering.layout import KEPT, Layout, lay_out
 from ..motion.evaluate import compose
 from ..motion.matrices import place
 from ..motion.reflow import moved_axes
@@ -18,7 +18,7 @@ from ..scene.layers import Title
 from .boxes import around, boxes_of, widened
 from .canvas import Box, Canvas, Letter
 from .dress import Dress, dress
-from .outlines import displaced, of_glyphs
+from .outlines import Commands, displaced, of_glyphs
 from .sheets import Drawn
 from .steps import Push, as_copies, cast_of, push_of, trail_of, values_of, with_shadows
 
@@ -68,7 +68,6 @@ class SetTitle:
         self._scene, self._title = scene, title
         self._layout: Layout = lay_out(title)
         self._middles = self._layout.centers["character"]
-        self._outlines: list[Any] = []
         self._moved: dict[Any, Any] = {}
         self._last: tuple[float, _Block] | None = None
 
@@ -174,14 +173,11 @@ class SetTitle:
 
     def _outlines_at(self, canvas: Canvas, block: _Block, row: int) -> list[Any]:
         """The prepared outlines of all characters at a time of a block."""
-        if not self._outlines:
-            glyphs = [character.glyphs for character in self._layout.characters]
-            self._outlines = [canvas.outline(of_glyphs(each)) for each in glyphs]
         more = block.dress.pushes[row]
         time = float(block.times[row])
         pushed = push_of(self._scene, self._title, time, is_moved=any(more))
         if not block.axes and pushed is None:
-            return self._outlines
+            return _outlines_of(self._layout, canvas.outline)
         tags = sorted(block.axes)
         changes: list[Any] = [()] * len(self._layout.characters)
         if tags:
@@ -207,6 +203,13 @@ class SetTitle:
             commands = of_glyphs(moved)
             self._moved[key] = canvas.outline(displaced(commands, *pushed) if pushed else commands)
         return self._moved[key]
+
+
+@lru_cache(maxsize=KEPT)
+def _outlines_of(layout: Layout, prepare: Callable[[Commands], Any]) -> list[Any]:
+    """The prepared outlines of all characters as they are set: scenes with the same words, as the
+    previews of one are, share them."""
+    return [prepare(of_glyphs(character.glyphs)) for character in layout.characters]
 
 
 def _further(push: Push | None, by: float) -> Push | None:

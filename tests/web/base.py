@@ -52,6 +52,11 @@ class PageTest(TestCase):
         self.scene.refresh_from_db()
         return response
 
+    def page(self, layer: str = "", opened: str = ""):
+        """The workbench with a layer selected, and a part opened that tells more."""
+        values = {"layer": layer, "opened": opened}
+        return self.client.get(reverse("workbench", args=[self.scene.pk]), values)
+
     @property
     def document(self) -> dict[str, Any]:
         self.scene.refresh_from_db()

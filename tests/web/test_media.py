@@ -118,7 +118,7 @@ class LayersTest(MediaTest):
 
     def test_what_it_shows_is_said_and_can_be_another(self):
         layer, other = self.add("moon.png"), keep(self.ada, upload("spark.svg"))
-        page = self.client.get(reverse("workbench", args=[self.scene.pk]), {"layer": layer["id"]})
+        page = self.page(layer["id"])
         self.assertContains(page, "moon.png")
         self.assertContains(page, other.name)
         self.edit(name="set-value", path=f"{layer['id']}.file", value=other.name)
@@ -127,12 +127,9 @@ class LayersTest(MediaTest):
     def test_a_video_and_a_sound_have_their_sentences(self):
         video, sound = self.add("orbit.mp4"), self.add("bell.wav")
         for layer, told in ((video, "Plays"), (sound, "louder")):
-            page = self.client.get(
-                reverse("workbench", args=[self.scene.pk]), {"layer": layer["id"]}
-            )
-            self.assertContains(page, told)
+            self.assertContains(self.page(layer["id"]), told)
         self.assertNotIn("transform", sound)
-        page = self.client.get(reverse("workbench", args=[self.scene.pk]), {"layer": video["id"]})
+        page = self.page(video["id"], opened=f"more-{video['id']}")
         self.assertContains(page, "the scene as long as it")
         self.edit(name="set-length", length=30)
         self.assertEqual(self.document["layers"][-1]["span"], [0, 30])
@@ -140,7 +137,7 @@ class LayersTest(MediaTest):
     def test_a_missing_file_is_said_where_it_is_shown(self):
         layer = self.add("moon.png")
         self.client.post(reverse("remove-file", args=[MediaFile.objects.get().pk]))
-        page = self.client.get(reverse("workbench", args=[self.scene.pk]), {"layer": layer["id"]})
+        page = self.page(layer["id"])
         self.assertContains(page, f"The file {layer['file']} is not there")
         page = self.client.get(reverse("ask-render", args=[self.scene.pk]))
         self.assertContains(page, "is not there. Add it again")
@@ -152,12 +149,12 @@ class LayersTest(MediaTest):
         address = reverse("sound", args=[self.scene.pk, self.scene.digest])
         answer = self.client.get(address, headers={"range": "bytes=0-3"})
         self.assertEqual(b"".join(answer.streaming_content), b"RIFF")
-        page = self.client.get(reverse("workbench", args=[self.scene.pk]))
+        page = self.page()
         self.assertContains(page, 'data-sound="yes"')
 
     def test_a_scene_goes_elsewhere_with_its_files(self):
         self.add("moon.png")
-        page = self.client.get(reverse("workbench", args=[self.scene.pk]))
+        page = self.page()
         self.assertContains(page, "Download it with its files")
         answer = self.client.get(reverse("download-scene", args=[self.scene.pk]), {"files": ""})
         self.client.force_login(self.boris)
@@ -180,7 +177,7 @@ class LayersTest(MediaTest):
         self.assertContains(page, "one scene file", status_code=400)
 
     def test_backgrounds(self):
-        page = self.client.get(reverse("workbench", args=[self.scene.pk]))
+        page = self.page()
         self.assertContains(page, "Lies on")
         fill = {"kind": "linear", "angle": 0, "colors": ["#FF0000", "#0000FF"]}
         gradient = {"kind": "gradient", "fill": fill}
@@ -193,18 +190,19 @@ class LayersTest(MediaTest):
         self.assertGreater(self.pixel(4, 20)[0], 180)
         film = self.send("orbit.mp4").json()["file"]
         clip = {"kind": "clip", "file": film}
-        page = self.edit(name="set-value", path="scene.background", value=clip)
-        self.assertContains(page, "as long as the video")
+        self.edit(name="set-value", path="scene.background", value=clip)
+        self.assertContains(self.page(opened="more-scene"), "as long as the video")
         self.assertLess(self.pixel(4, 20, 2)[0], self.pixel(4, 20, 25)[0])
 
     def test_fits_and_the_shutter_of_the_scene_are_said(self):
         places = [{"layer": "t1", "shift": [0, -90], "scale": 0.6}]
         fits = [{"shape": "9:16", "by": "placed", "places": places}]
-        page = self.edit(name="set-value", path="scene.fits", value=fits)
-        self.assertContains(page, "with its own places")
+        self.edit(name="set-value", path="scene.fits", value=fits)
+        self.assertContains(self.page(opened="more-scene"), "with its own places")
         self.edit(name="set-value", path="scene.fits.0.places.0.scale", value=0.5)
         self.assertEqual(self.document["fits"][0]["places"][0]["scale"], 0.5)
-        page = self.edit(name="set-value", path="scene.motion_blur", value={"angle": 90})
+        self.edit(name="set-value", path="scene.motion_blur", value={"angle": 90})
+        page = self.page(opened="more-scene")
         self.assertContains(page, "while a shutter is open for")
 
 
@@ -222,7 +220,8 @@ class NestedTest(MediaTest):
     def test_a_scene_is_used_and_says_so(self):
         page = self.use()
         self.assertContains(page, "“Moon”")
-        self.assertContains(page, "open the scene itself")
+        layer = self.document["layers"][-1]["id"]
+        self.assertContains(self.page(layer, f"more-{layer}"), "open the scene itself")
         self.assertEqual(self.document["scenes"][0]["source"], source_of(self.moon))
         self.assertEqual(self.document["layers"][-1]["kind"], "scene")
         self.assertContains(self.open(self.scene), "scene “Moon”")

@@ -1,6 +1,7 @@
 """The workbench through its addresses: edits, history, frames and numbers."""
 
 import base64
+import email
 import html
 import io
 import json
@@ -83,7 +84,7 @@ class EditTest(PageTest):
     def test_each_word_can_have_a_time_of_its_own(self):
         """As when a word is to appear at a frame that was picked by ear."""
         self.edit(name="set-value", path="t1.moves.m1.unit", value="word")
-        page = self.client.get(reverse("workbench", args=[self.scene.pk]))
+        page = self.page(opened="more-m1")
         edit = re.search(r'data-do="([^"]*&quot;times&quot;[^"]*)"', page.content.decode())[1]
         self.edit(**json.loads(html.unescape(edit)))
         self.edit(name="set-value", path="t1.moves.m1.stagger.times.1", value=31)
@@ -163,13 +164,38 @@ class EditTest(PageTest):
         edit = {"name": "set-value", "path": GAP, "value": 12}
         address = reverse("edit", args=[self.scene.pk])
         values = {"base": 1, "preview": 1, "frame": 20, "edit": json.dumps(edit)}
-        answer = self.client.post(address, values)
+        answer = self.client.post(address, {**values, "layer": "t1", "also": "motion,places"})
         digest = answer["X-Digest"]
         self.assertEqual((self.gap, self.scene.head), (2, 1))
         kept = self.client.get(reverse("frame", args=[self.scene.pk, self.scene.digest, 20]))
         seen = self.client.get(reverse("frame", args=[self.scene.pk, digest, 20]))
         self.assertNotEqual(kept.content, seen.content)
-        self.assertEqual(answer.content, seen.content)
+        parts = email.message_from_bytes(
+            f"Content-Type: {answer['Content-Type']}\r\n\r\n".encode() + answer.content
+        )
+        brought = {part.get_filename(): part.get_payload(decode=True) for part in parts.walk()}
+        self.assertEqual(brought["frame"], seen.content)
+        for name, frame in (("motion", []), ("places", [20])):
+            address = reverse(name, args=[self.scene.pk, digest, *frame])
+            told = self.client.get(address, {"layer": "t1"}).json()
+            self.assertEqual(json.loads(brought[name]), told)
+        without_layer = self.client.post(
+            reverse("edit", args=[self.scene.pk]), {**values, "also": "motion"}
+        )
+        self.assertNotIn(b'"motion"', without_layer.content)
+
+    def test_more_is_told_of_what_is_open(self):
+        address = reverse("parts", args=[self.scene.pk])
+        closed = self.client.get(address, {"layer": "t1"})
+        opened = {"t1": "Copy its", "m1": "Only for", "scene": "frames a second"}
+        for part, words in opened.items():
+            self.assertNotContains(closed, words)
+            self.assertContains(
+                self.client.get(address, {"layer": "t1", "opened": f"more-{part}"}), words
+            )
+        dressed = self.client.get(address, {"layer": "t1", "opened": "wear-more-t1"})
+        self.assertContains(dressed, "add-effect")
+        self.assertNotContains(closed, "add-effect")
 
     def test_presets_titles_and_centre(self):
         self.edit(name="add-move", layer="t1", preset="spin-in")

@@ -14,6 +14,9 @@ from balletto.scene.errors import SceneError
 
 from .models import Project, Revision, Scene
 
+# The fields of a scene that a new revision changes.
+CHANGED_FIELDS = ("head", "digest", "name", "changed_at")
+
 
 class ChangedElsewhere(Exception):
     """The edit was made on an older revision than the newest."""
@@ -140,7 +143,7 @@ def entries(scene: Scene, most: int) -> list[Revision]:
 
 def steps(scene: Scene, head: Revision) -> tuple[str | None, str | None]:
     """What undo and redo would do from here, as their labels."""
-    edited = scene.revisions.only("label", "before").get(number=head.state)
+    edited = head if head.state == head.number else scene.revisions.get(number=head.state)
     undone = _undone(scene, head)
     return (edited.label if edited.before is not None else None, undone.label if undone else None)
 
@@ -190,5 +193,5 @@ def add(scene: Scene, head: Revision, state: int | None = None, **fields: Any) -
     )
     scene.head, scene.digest = number, revision.digest
     scene.name = revision.document.get("name") or "Untitled"
-    scene.save(update_fields=["head", "digest", "name", "changed_at"])
+    scene.save(update_fields=CHANGED_FIELDS)
     return revision

@@ -57,5 +57,6 @@ def renew(scene: Scene, author: AbstractBaseUser) -> Revision:
                 head = history.record(scene.pk, head.number, edit, author)
         except (SceneError, history.ChangedElsewhere):
             continue
-    scene.refresh_from_db()
+    if head.number != scene.head:
+        scene.refresh_from_db(fields=history.CHANGED_FIELDS)
     return head

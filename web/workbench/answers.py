@@ -30,7 +30,7 @@ def walk(request: HttpRequest, scene_id: int, step: Any) -> HttpResponse:
         return changed_elsewhere()
     except history.NothingToDo as error:
         return refused(str(error))
-    scene.refresh_from_db()
+    scene.refresh_from_db(fields=history.CHANGED_FIELDS)
     return answer_parts(request, scene, revision, Selection.of(request.POST))
 
 

@@ -25,7 +25,7 @@ from web.library.models import MediaFile
 from web.library.store import folder_of, opened
 from web.projects import history
 from web.projects.access import own_scene
-from web.projects.models import Scene
+from web.projects.models import Revision, Scene
 from web.projects.nesting import source_of, usable
 
 from . import frames
@@ -43,9 +43,14 @@ class Asked:
     selection: Selection
 
     @cached_property
+    def revision(self) -> Revision:
+        """The newest revision."""
+        return history.newest(self.scene)
+
+    @property
     def data(self) -> Data:
         """The newest document as plain data."""
-        return history.newest(self.scene).document
+        return self.revision.document
 
     @cached_property
     def document(self) -> SceneDocument:

@@ -34,17 +34,21 @@ RATES = [
 ]  # fmt: skip
 _LABEL_STEPS = (1, 2, 5, 10, 20, 25, 50, 100, 200, 250, 500, 1000, 2000, 5000, 10_000, 50_000)
 _MOST_LABELS = 14
-_MOST_FILES = 24  # offered to be added
+_MOST_FILES = 400  # of a person, the newest, that are offered
 
 
 @dataclass(frozen=True)
 class Selection:
-    """What a person has selected, as the page says it with each request."""
+    """What a person has selected, as the page says it with each request.
+
+    `opened` are the ids of the parts that are open: what others tell under "More" is left out.
+    """
 
     layer: str = ""
     move: str = ""
     letters: tuple[int, int] | None = None
     frame: int = 0
+    opened: frozenset[str] = frozenset()
 
     @classmethod
     def of(cls, data: Any) -> "Selection":
@@ -56,7 +60,9 @@ class Selection:
 
         first, end = whole("first"), whole("end")
         letters = (first, end) if first is not None and end is not None and first < end else None
-        return cls(data.get("layer", ""), data.get("move", ""), letters, whole("frame") or 0)
+        opened = frozenset(data.get("opened", "").split(","))
+        layer, move = data.get("layer", ""), data.get("move", "")
+        return cls(layer, move, letters, whole("frame") or 0, opened)
 
 
 class Bench:
@@ -98,6 +104,11 @@ class Bench:
     @property
     def move(self) -> "MoveCard | None":
         return next((card for card in self.moves if card.is_current), None)
+
+    @property
+    def is_open(self) -> bool:
+        """Whether more is told of the scene itself."""
+        return "more-scene" in self.selection.opened
 
     @property
     def key_frames(self) -> list[int]:
@@ -248,12 +259,13 @@ class Bench:
     @cached_property
     def words(self) -> SceneWords:
         """The sentences of the scene itself."""
-        return SceneWords(self.document, self.scene.project.owner_id, self.selection.frame)
+        return SceneWords(self.document, self.files, self.selection.frame)
 
     @cached_property
     def files(self) -> list[MediaFile]:
-        """The newest files of the owner, to be added."""
-        return list(self.scene.project.owner.media.all()[:_MOST_FILES])
+        """The newest files of the owner, to be chosen from."""
+        own = MediaFile.objects.filter(owner_id=self.scene.project.owner_id)
+        return list(own.only("name", "title", "kind")[:_MOST_FILES])
 
     @cached_property
     def other_scenes(self) -> list[Scene]:

@@ -19,7 +19,7 @@ BOXES = (480, 960, 1440, 1920)
 KEEP_FRAMES_S = 60 * 60
 KEEP_PREVIEWS_S = 10 * 60
 _MOST_PICTURES = 32
-_BOUNDARY = "balletto-frame-8b0a7c61"  # between frames: long enough to be in none of them
+_BOUNDARY = "balletto-frame-8b0a7c61"  # between parts: long enough to be in none of them
 
 _pictures: OrderedDict[str, Picture] = OrderedDict()
 _lock = threading.Lock()
@@ -89,22 +89,16 @@ class Frames:
 
     def response(self, number: int) -> HttpResponse:
         """A frame as a JPEG, or a PNG where the scene is transparent. It never changes."""
-        kind, data = self._found([number])[number]
+        kind, data = self.found([number])[number]
         return unchanging(HttpResponse(data, content_type=kind))
 
     def run_response(self, numbers: list[int]) -> HttpResponse:
-        """Several frames in one answer, which saves what each alone costs: a form (RFC 7578) whose
-        fields are called by the numbers of the frames."""
-        body = b""
-        for number, (kind, data) in self._found(numbers).items():
-            head = f'Content-Disposition: form-data; name="{number}"; filename="{number}"'
-            body += f"--{_BOUNDARY}\r\n{head}\r\nContent-Type: {kind}\r\n\r\n".encode()
-            body += data + b"\r\n"
-        body += f"--{_BOUNDARY}--\r\n".encode()
-        kind = f"multipart/form-data; boundary={_BOUNDARY}"
-        return unchanging(HttpResponse(body, content_type=kind))
+        """Several frames in one answer, which saves what each alone costs: a form whose fields are
+        called by the numbers of the frames."""
+        found = self.found(numbers)
+        return unchanging(as_form({str(number): part for number, part in found.items()}))
 
-    def _found(self, numbers: list[int]) -> dict[int, tuple[str, bytes]]:
+    def found(self, numbers: list[int]) -> dict[int, tuple[str, bytes]]:
         """Kind and bytes of frames, those that are kept or newly drawn; 404 if one is not there."""
         box = next((width for width in BOXES if width >= self.box), BOXES[-1])
         keys = {n: f"frame:{self.holder}:{self.digest}:{n}:{box}" for n in numbers}
@@ -121,6 +115,17 @@ class Frames:
         if ready.scene.background.kind != "none":
             return "image/jpeg", jpeg(pixels)
         return "image/png", png(pixels, 1)
+
+
+def as_form(parts: dict[str, tuple[str, bytes]]) -> HttpResponse:
+    """Kinds and bytes by their names, in one answer: a form (RFC 7578) with a field for each."""
+    body = b""
+    for name, (kind, data) in parts.items():
+        head = f'Content-Disposition: form-data; name="{name}"; filename="{name}"'
+        body += f"--{_BOUNDARY}\r\n{head}\r\nContent-Type: {kind}\r\n\r\n".encode()
+        body += data + b"\r\n"
+    body += f"--{_BOUNDARY}--\r\n".encode()
+    return HttpResponse(body, content_type=f"multipart/form-data; boundary={_BOUNDARY}")
 
 
 def unchanging(response: HttpResponse) -> HttpResponse:

@@ -102,8 +102,8 @@ class LayerBlock:
 
     @cached_property
     def media_sentences(self) -> list[SafeString]:
-        owner, frame = self.bench.scene.project.owner_id, self.bench.selection.frame
-        return media_sentences(self.bench.document, self.layer, owner, frame)
+        bench = self.bench
+        return media_sentences(bench.document, self.layer, bench.files, bench.selection.frame)
 
     @property
     def source_link(self) -> SafeString | str:
@@ -129,6 +129,16 @@ class LayerBlock:
     @property
     def is_selected(self) -> bool:
         return self.bench.selected is not None and self.bench.selected.layer.id == self.layer.id
+
+    @property
+    def is_open(self) -> bool:
+        """Whether more is told of it."""
+        return f"more-{self.layer.id}" in self.bench.selection.opened
+
+    @property
+    def is_dress_open(self) -> bool:
+        """Whether the effects and masks that can be added are shown."""
+        return f"wear-more-{self.layer.id}" in self.bench.selection.opened
 
     @property
     def shows(self) -> bool:
@@ -282,6 +292,11 @@ class MoveCard:
     @property
     def title(self) -> Title:
         return self.block.layer
+
+    @property
+    def is_open(self) -> bool:
+        """Whether more is told of it."""
+        return f"more-{self.move.id}" in self.bench.selection.opened
 
     @property
     def words(self) -> MoveSentence:

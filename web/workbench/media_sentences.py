@@ -27,6 +27,7 @@ _PLAYED = {
     "speed": Said("Speed", _SPEED, 1),
     "after": _AFTER,
 }
+_MOST_CHOICES = 40
 # Of which kind the file of a layer is.
 FILE_KINDS = {"picture": "still", "video": "video", "sound": "sound"}
 
@@ -54,13 +55,15 @@ MEDIA: dict[str, Sentence] = {
 }
 
 
-def media_sentences(document: Scene, layer: Layer, owner_id: int, frame: float) -> list[SafeString]:
-    """What a layer shows or plays, as it is at a frame."""
+def media_sentences(
+    document: Scene, layer: Layer, files: list[MediaFile], frame: float
+) -> list[SafeString]:
+    """What a layer shows or plays, as it is at a frame; `files` are those to choose from."""
     sentence = MEDIA.get(layer.kind)
     if sentence is None:
         return []
     words = PartWords(layer.id, layer, sentence, frame)
-    what = _scenes(document, layer) if layer.kind == "scene" else _files(layer, owner_id)
+    what = _scenes(document, layer) if layer.kind == "scene" else _files(layer, files)
     return [tight(words.sentence(file=what))]
 
 
@@ -70,17 +73,16 @@ def media_more(layer: Layer) -> list[SafeString]:
     return PartWords(layer.id, layer, sentence).more() if sentence else []
 
 
-def file_chip(path: str, name: str, kinds: tuple[str, ...], owner_id: int) -> SafeString:
-    """Which of a person's files of some kinds stands at a path of the scene."""
-    known = MediaFile.objects.filter(owner_id=owner_id, kind__in=kinds)
-    options = [(each.name, each.title) for each in known[:40]]
+def file_chip(path: str, name: str, kind: str, files: list[MediaFile]) -> SafeString:
+    """Which of a person's files of a kind stands at a path of the scene."""
+    options = [(each.name, each.title) for each in files if each.kind == kind][:_MOST_CHOICES]
     if name not in dict(options):
         options = [(name, name), *options]
     return choice_chip(Chip(path, edit_of(path), "File"), name, options)
 
 
-def _files(layer: Any, owner_id: int) -> SafeString:
-    return file_chip(f"{layer.id}.file", layer.file, (FILE_KINDS[layer.kind],), owner_id)
+def _files(layer: Any, files: list[MediaFile]) -> SafeString:
+    return file_chip(f"{layer.id}.file", layer.file, FILE_KINDS[layer.kind], files)
 
 
 def _scenes(document: Scene, layer: Any) -> SafeString:

@@ -1,10 +1,13 @@
 """The numbers that the page draws from: of the motion, of keyframes, of places in the picture."""
 
 import base64
+import json
+from collections.abc import Callable, Mapping
+from contextlib import suppress
 from typing import Any
 
 import numpy as np
-from django.http import Http404, HttpRequest, JsonResponse
+from django.http import Http404, HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET
 
 from balletto.lettering.layout import lay_out
@@ -16,27 +19,51 @@ from balletto.picture import marks
 from balletto.picture.mask_marks import line_marks, mask_marks
 from balletto.picture.places import places
 from balletto.scene.colors import hex_of
-from balletto.scene.layers import Title
+from balletto.scene.document import Scene
+from balletto.scene.layers import Layer, Title
 from balletto.scene.tracks import is_color
 from web.projects.access import own_scene
 
 from .frames import document_at, unchanging
 from .rows import rows
 
+Said = Mapping[str, str]  # the values of a request
+Part = tuple[str, bytes]  # kind and bytes of an answer, or of a part of one
+
 
 @require_GET
-def motion(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
-    """Timing and weights of all moves of the title ?layer, over the whole scene.
+def numbers(
+    request: HttpRequest, scene_id: int, digest: str, of: str, number: int = 0
+) -> HttpResponse:
+    """Numbers of a scene at a digest, and of a frame of it, by their name."""
+    document = document_at(own_scene(request, scene_id), digest)
+    kind, data = _as_json(NUMBERS[of](document, number, request.GET))
+    return unchanging(HttpResponse(data, content_type=kind))
+
+
+def numbers_with(document: Scene, number: int, said: Said) -> dict[str, Part]:
+    """The numbers of the names `also` that there are, by these names."""
+    parts = {}
+    for name in said.get("also", "").split(","):
+        with suppress(Http404):  # of a layer that an edit takes away there are none
+            if name in NUMBERS:
+                parts[name] = _as_json(NUMBERS[name](document, number, said))
+    return parts
+
+
+def _as_json(answer: dict[str, Any]) -> Part:
+    return "application/json", json.dumps(answer, separators=(",", ":")).encode()
+
+
+def motion(document: Scene, number: int, said: Said) -> dict[str, Any]:
+    """Timing and weights of all moves of the title `layer`, over the whole scene.
 
     Weights are hundredths as signed bytes, row after row of the sampled frames, in base 64.
     """
-    document = document_at(own_scene(request, scene_id), digest)
-    try:
-        title = document.layer(request.GET.get("layer", ""))
-    except KeyError:
-        raise Http404 from None
+    title = _layer(document, said)
+    spans = _spans(document)
     if not isinstance(title, Title):
-        return unchanging(JsonResponse({"characters": [], "moves": [], "spans": _spans(document)}))
+        return {"characters": [], "moves": [], "spans": spans}
     layout = lay_out(title)
     moves = []
     for move in title.moves:
@@ -65,26 +92,30 @@ def motion(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
         {"text": character.text, "word": character.word, "line": character.line}
         for character in layout.characters
     ]
-    answer = {"characters": characters, "moves": moves, "spans": _spans(document)}
-    return unchanging(JsonResponse(answer))
+    return {"characters": characters, "moves": moves, "spans": spans}
 
 
 def _spans(document: Any) -> dict[str, Any]:
     return {layer.id: layer.span for layer in document.layers}
 
 
-@require_GET
-def keyframes(request: HttpRequest, scene_id: int, digest: str) -> JsonResponse:
-    """The keyed values of the titles ?layers=t1,t2; with ?curves=1 their courses too."""
-    document = document_at(own_scene(request, scene_id), digest)
-    wanted = request.GET.get("layers", "").split(",")
-    with_curves = request.GET.get("curves") == "1"
-    titles = {
+def _layer(document: Scene, said: Said) -> Layer:
+    try:
+        return document.layer(said.get("layer", ""))
+    except KeyError:
+        raise Http404 from None
+
+
+def keyframes(document: Scene, number: int, said: Said) -> dict[str, Any]:
+    """The keyed values of the layers `layers` (t1,t2); with curves=1 their courses too."""
+    wanted = said.get("layers", "").split(",")
+    with_curves = said.get("curves") == "1"
+    shown = {
         layer.id: rows(document, layer, with_curves)
         for layer in document.layers
         if layer.id in wanted
     }
-    return unchanging(JsonResponse({"layers": titles, "spans": _spans(document)}))
+    return {"layers": shown, "spans": _spans(document)}
 
 
 def _hands(move: Any, units: Units) -> list[dict[str, Any]]:
@@ -112,12 +143,10 @@ def _hundredths(values: np.ndarray) -> str:
     return base64.b64encode(whole.tobytes()).decode()
 
 
-@require_GET
-def places_at(request: HttpRequest, scene_id: int, digest: str, number: int) -> JsonResponse:
-    """Corners of the titles, and of the characters of ?layer, in a frame; its way, and what of its
-    ?move can be dragged."""
-    document = document_at(own_scene(request, scene_id), digest)
-    layer, move = request.GET.get("layer"), request.GET.get("move")
+def places_at(document: Scene, number: int, said: Said) -> dict[str, Any]:
+    """Corners of the layers, and of the characters of `layer`, in a frame; its way, and what of its
+    `move` can be dragged."""
+    layer, move = said.get("layer"), said.get("move")
     found = places(document, number, layer)
     title = next((each for each in document.layers if each.id == layer), None)
     if title is not None and layer in found["layers"]:
@@ -128,19 +157,21 @@ def places_at(request: HttpRequest, scene_id: int, digest: str, number: int) -> 
         chosen = [each for each in moves if each.id == move and each.on]
         found["sweeps"] = [s for m in chosen for s in marks.sweeps(document, title, m, number)]
         found["spots"] = [s for m in chosen for s in marks.spots(m, number)]
-    return unchanging(JsonResponse(found))
+    return found
 
 
-@require_GET
-def values_at(request: HttpRequest, scene_id: int, digest: str, number: int) -> JsonResponse:
-    """The keyed values of the layer ?layer in a frame, by their paths; colours as "#RRGGBB"."""
-    document = document_at(own_scene(request, scene_id), digest)
-    try:
-        layer = document.layer(request.GET.get("layer", ""))
-    except KeyError:
-        raise Http404 from None
+def values_at(document: Scene, number: int, said: Said) -> dict[str, Any]:
+    """The keyed values of the layer `layer` in a frame, by their paths; colours as "#RRGGBB"."""
     values = {}
-    for row in keyed_values(layer):
+    for row in keyed_values(_layer(document, said)):
         value = row.track.at_times(np.array(float(number - row.start)))
         values[row.path] = hex_of(value) if is_color(row.track) else value.round(4).tolist()
-    return unchanging(JsonResponse(values))
+    return values
+
+
+NUMBERS: dict[str, Callable[[Scene, int, Said], dict[str, Any]]] = {
+    "motion": motion,
+    "keyframes": keyframes,
+    "places": places_at,
+    "values": values_at,
+}

@@ -32,10 +32,10 @@ _SCALE = Measure(" %", scale=100, drag=0.005, step=0.01, low=0.01)
 
 
 class SceneWords:
-    """The sentences of a scene of a person."""
+    """The sentences of a scene; `files` are those that it can lie on, the newest first."""
 
-    def __init__(self, document: Scene, owner_id: int, frame: float = 0.0):
-        self._scene, self._owner_id, self._frame = document, owner_id, frame
+    def __init__(self, document: Scene, files: list[MediaFile], frame: float = 0.0):
+        self._scene, self._files, self._frame = document, files, frame
 
     @property
     def background(self) -> SafeString:
@@ -60,8 +60,7 @@ class SceneWords:
         return choice_chip(Chip("background-kind", edit_of(_PATH), "Background"), value, options)
 
     def _newest(self, kind: str) -> str | None:
-        own = MediaFile.objects.filter(owner_id=self._owner_id, kind=kind)
-        return own.values_list("name", flat=True).first()
+        return next((file.name for file in self._files if file.kind == kind), None)
 
     def _color(self) -> SafeString:
         chip = Chip("background", edit_of(f"{_PATH}.color"), "Background colour")
@@ -82,7 +81,7 @@ class SceneWords:
         return format_html("from {}{}", join(colors, " to "), way)
 
     def _file(self, kind: str) -> SafeString:
-        return file_chip(f"{_PATH}.file", self._scene.background.file, (kind,), self._owner_id)
+        return file_chip(f"{_PATH}.file", self._scene.background.file, kind, self._files)
 
     def _fill(self) -> SafeString:
         path = f"{_PATH}.fill"

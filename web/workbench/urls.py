@@ -19,6 +19,9 @@ class Digest:
 
 register_converter(Digest, "digest")
 
+# The numbers of a whole scene, and those of a frame.
+NUMBERS = {"motion": "", "keyframes": "", "places": "<int:number>/", "values": "<int:number>/"}
+
 urlpatterns = [
     path("<int:scene_id>/", views.workbench, name="workbench"),
     path("<int:scene_id>/parts/", views.parts, name="parts"),
@@ -42,10 +45,10 @@ urlpatterns = [
         "<int:scene_id>/film/<digest:digest>/<slug:layer>/<slug:preset>/", views.film, name="film"
     ),
     path("<int:scene_id>/sound/<digest:digest>/", hearing.sound, name="sound"),
-    path("<int:scene_id>/motion/<digest:digest>/", numbers.motion, name="motion"),
-    path("<int:scene_id>/keyframes/<digest:digest>/", numbers.keyframes, name="keyframes"),
-    path("<int:scene_id>/places/<digest:digest>/<int:number>/", numbers.places_at, name="places"),
-    path("<int:scene_id>/values/<digest:digest>/<int:number>/", numbers.values_at, name="values"),
+    *(
+        path(f"<int:scene_id>/{of}/<digest:digest>/{frame}", numbers.numbers, {"of": of}, name=of)
+        for of, frame in NUMBERS.items()
+    ),
     path("<int:scene_id>/file/", views.download, name="download-scene"),
     path("<int:scene_id>/file/upload/", views.upload, name="upload-scene"),
 ]

@@ -1,6 +1,7 @@
 """The workbench: the page, its edits, its frames, and the numbers that it draws from."""
 
 import json
+from dataclasses import replace
 from typing import Any
 
 from django.contrib import messages
@@ -26,6 +27,7 @@ from . import frames
 from .answers import answer_parts, base_of, changed_elsewhere, refused, walk
 from .asked import Asked, in_scene
 from .bench import Bench, Selection
+from .numbers import numbers_with
 
 MOST_REVISIONS = 300  # that the list of the history shows
 MOST_IN_A_RUN = 16
@@ -61,7 +63,7 @@ def edit(request: HttpRequest, scene_id: int) -> HttpResponse:
         asked = Asked(request, scene, Selection.of(request.POST))
         added = in_scene(asked, wanted)
         if request.POST.get("preview"):
-            return _preview(request, scene, added)
+            return _preview(asked, added)
         before = asked.data
         revision = history.record(scene.pk, base_of(request), added, request.user)
     except history.ChangedElsewhere:
@@ -70,25 +72,27 @@ def edit(request: HttpRequest, scene_id: int) -> HttpResponse:
         return refused(str(error))
     except json.JSONDecodeError:
         return refused("The edit is not JSON.")
-    scene.refresh_from_db()
+    scene.refresh_from_db(fields=history.CHANGED_FIELDS)
     return answer_parts(
         request, scene, revision, _selection_after(request, wanted, before, revision)
     )
 
 
-def _preview(request: HttpRequest, scene: Scene, wanted: dict[str, Any]) -> HttpResponse:
-    """The frame at the playhead as an edit would make it, with the digest of that in X-Digest: one
-    answer, so that the picture follows a hand."""
+def _preview(asked: Asked, wanted: dict[str, Any]) -> HttpResponse:
+    """A form with the frame at the playhead as an edit would make it, and the numbers of the names
+    `also`; the digest of that in X-Digest. One answer, so that the picture follows a hand."""
+    request, scene = asked.request, asked.scene
     if scene.head != base_of(request):
         return changed_elsewhere()
-    applied = history.preview(history.newest(scene), wanted)
+    applied = history.preview(asked.revision, wanted)
     digest = history.digest_of(applied.document)
     frames.keep_preview(scene.pk, digest, applied.document)
-    number = min(Selection.of(request.POST).frame, applied.scene.length - 1)
+    number = min(asked.selection.frame, applied.scene.length - 1)
     folder = folder_of(scene.project.owner_id)
     shown = applied.scene.in_folder(folder)
     found = frames.Frames(str(scene.pk), digest, lambda: shown, _box(request.POST))
-    response = found.response(number)
+    parts = {"frame": found.found([number])[number], **numbers_with(shown, number, request.POST)}
+    response = frames.as_form(parts)
     response["X-Digest"] = digest
     return response
 
@@ -108,16 +112,16 @@ def _selection_after(
     pasted = wanted.get("name") == "paste" and wanted["copied"]["kind"] == "layers"
     added = wanted.get("name") in _ADDING
     if (pasted or added) and layers:
-        return Selection(layer=layers[-1]["id"], frame=selection.frame)
+        return replace(selection, layer=layers[-1]["id"], move="", letters=None)
     if wanted.get("name") in ("duplicate-layer", "split-layer", "group"):
         known = {layer["id"] for layer in before.get("layers", [])}
         new = [layer["id"] for layer in layers if layer["id"] not in known]
-        return Selection(layer=new[-1], frame=selection.frame)
+        return replace(selection, layer=new[-1], move="", letters=None)
     if wanted.get("name") == "add-move":
         title = next((layer for layer in layers if layer["id"] == wanted.get("layer")), None)
         if title and title.get("moves"):
             move = title["moves"][-1]["id"]
-            return Selection(title["id"], move, selection.letters, selection.frame)
+            return replace(selection, layer=title["id"], move=move)
     return selection
 
 

@@ -1,8 +1,8 @@
 // The cascade: a row for each unit of the selected move with its bar, and the charts of the moves.
 // All numbers come from the server; here they are only put where they belong.
 
-import { keeper } from "./fetched.js";
 import { slantedLines, listen as listenToHands } from "./hands.js";
+import { numbers } from "./numbers.js";
 import { drawReaches, showReaches } from "./reaches.js";
 import { isPlaying } from "./player.js";
 import { emit, on, paced, state, url } from "./state.js";
@@ -14,11 +14,11 @@ import { isPicked, listenToUnits } from "./units.js";
 const ROW_HEIGHT = 12; // px, as in the style sheet
 const ROWS_BEYOND = 12; // above and below those that are seen
 const PLAYING_PAUSE_MS = 100;
-const motionOf = keeper(60, (answer) => ({ ...answer, moves: answer.moves.map(decoded) }));
+const address = () => (state.layer ? `${url("motion", state.shown)}?layer=${state.layer}` : "");
+const fetched = numbers("motion", 60, address, (answer) => ({ ...answer, moves: answer.moves.map(decoded) }));
 let shownAt = 0;
 let motion = null;
 let drawn = null; // the rows of the cascade: of which move, and which of them are there
-let wanted = "";
 
 const bytesOf = (text) => Int8Array.from(atob(text), (character) => character.charCodeAt(0));
 
@@ -29,20 +29,16 @@ function decoded(move) {
 }
 
 async function refresh() {
-  if (!state.layer) return;
-  const address = (wanted = `${url("motion", state.shown)}?layer=${state.layer}`);
-  try {
-    const found = await motionOf(address);
-    if (wanted !== address) return;
-    motion = found;
-    showSpans(found.spans);
-    drawSpans();
-    drawRows();
-    drawCharts();
-    drawReaches(motion);
-    showFrame();
-    emit("motion");
-  } catch { /* the picture itself tells when the server is away */ }
+  const found = await fetched.now();
+  if (!found) return;
+  motion = found;
+  showSpans(found.spans);
+  drawSpans();
+  drawRows();
+  drawCharts();
+  drawReaches(motion);
+  showFrame();
+  emit("motion");
 }
 
 const element = (name, classes, text = "") => Object.assign(document.createElement(name), { className: classes, textContent: text });
@@ -206,20 +202,13 @@ function showAway() {
   }
 }
 
-/** Opening what is told only of the selected move selects it. */
-function openMore(event) {
-  const card = event.target.closest?.(".move");
-  if (event.target.matches?.("details.more[open]") && card && card.dataset.move !== state.move) select({ move: card.dataset.move });
-}
-
 export function listen() {
-  document.addEventListener("toggle", openMore, true);
   listenToHands(() => motion);
   listenToUnits(() => drawn?.move);
   document.addEventListener("scroll", (event) => event.target.id === "time-body" && drawSeen(), true);
   addEventListener("resize", drawSeen);
   on("view", drawSeen);
-  on("scene", paced(refresh));
+  on("scene", paced(refresh, fetched));
   on("frame", showFrame);
   document.addEventListener("click", (event) => {
     const card = event.target.closest(".move");

@@ -1,17 +1,16 @@
 // The keyed values of the selected layers, as the server tells them, and which of their keyframes
 // are selected. A keyframe is named by the path of its value and its place among the keys.
 
-import { keeper } from "./fetched.js";
+import { numbers } from "./numbers.js";
 import { showSpans } from "./spans.js";
 import { emit, on, paced, selectedLayers, state, url } from "./state.js";
 import { view } from "./views.js";
 
 const SAME = 0.002; // frames within which two times are one
-const fetched = keeper(60);
+const fetched = numbers("keyframes", 60, addressOf);
 const chosen = new Map(); // path -> set of places
 let expected = null; // path -> times: where the selected keys will stand after an edit
 let since = ""; // the digest of the state before that edit
-let wanted = "";
 let layers = {};
 
 /** Rows of a layer, or of all selected ones. */
@@ -19,19 +18,20 @@ export const rowsOf = (layer) => layers[layer] ?? [];
 export const allRows = () => selectedLayers().flatMap(rowsOf);
 export const rowAt = (path) => rowsOf(path.split(".")[0]).find((row) => row.path === path);
 
-async function refresh() {
-  if (view() === "cascade" || !state.layer) return;
+function addressOf() {
+  if (view() === "cascade" || !state.layer) return "";
   const curves = view() === "curves" ? "&curves=1" : "";
+  return `${url("keyframes", state.shown)}?layers=${selectedLayers()}${curves}`;
+}
+
+async function refresh() {
   const told = state.shown;
-  const address = (wanted = `${url("keyframes", told)}?layers=${selectedLayers()}${curves}`);
-  try {
-    const found = await fetched(address);
-    if (wanted !== address) return;
-    layers = found.layers;
-    showSpans(found.spans);
-    settle(told);
-    emit("rows");
-  } catch { /* the picture itself tells when the server is away */ }
+  const found = await fetched.now();
+  if (!found) return;
+  layers = found.layers;
+  showSpans(found.spans);
+  settle(told);
+  emit("rows");
 }
 
 const matches = (times, at) => times.some((time) => Math.abs(time - at) < SAME);
@@ -115,7 +115,7 @@ export function expectNothing() {
 }
 
 export function listen() {
-  on("scene", paced(refresh));
+  on("scene", paced(refresh, fetched));
   on("view", refresh);
   on("refused", expectNothing);
 }

@@ -9,6 +9,7 @@ import * as gallery from "./gallery.js";
 import * as hearing from "./hearing.js";
 import * as keyed from "./keyed.js";
 import * as keys from "./keys.js";
+import * as more from "./more.js";
 import * as order from "./order.js";
 import * as markers from "./markers.js";
 import * as keying from "./keying.js";
@@ -19,7 +20,7 @@ import * as player from "./player.js";
 import * as server from "./server.js";
 import * as past from "./past.js";
 import * as sending from "./sending.js";
-import { goTo, on, read, state } from "./state.js";
+import { on, open } from "./state.js";
 import * as several from "./several.js";
 import * as spread from "./spread.js";
 import * as takes from "./takes.js";
@@ -30,8 +31,8 @@ import * as values from "./values.js";
 import * as views from "./views.js";
 import * as zoom from "./zoom.js";
 
-for (const module of [server, keying, values, choices, gallery, palette, past, text, player, hearing, takes, time, typing, picture, cascade, keyed, beads, curves, views, markers, order, sending, several, spread, actions, zoom, now, keys]) module.listen(on);
-read();
+for (const module of [server, keying, values, choices, more, gallery, palette, past, text, player, hearing, takes, time, typing, picture, cascade, keyed, beads, curves, views, markers, order, sending, several, spread, actions, zoom, now, keys]) module.listen(on);
+open();
 
 // A clip is asked for when the last words are kept.
 document.addEventListener("submit", (event) => {
@@ -41,5 +42,3 @@ document.addEventListener("submit", (event) => {
   values.flushSteps();
   server.whenKept(() => event.target.submit());
 });
-// A scene opens where it was left, or, the first time, where its titles have landed.
-goTo(Number(sessionStorage.getItem(`frame-${state.scene}`) ?? Math.floor((state.length * 2) / 3)));

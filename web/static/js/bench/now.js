@@ -1,20 +1,20 @@
 // Keyed values in sentences say what they are at the playhead: they are asked for when it moves on.
 
-import { keeper } from "./fetched.js";
+import { numbers } from "./numbers.js";
 import { isPlaying } from "./player.js";
 import { on, paced, state, url } from "./state.js";
 import { setShown } from "./values.js";
 
-const valuesOf = keeper(200);
-let wanted = "";
+const isNeeded = () => !isPlaying() && state.layer && document.querySelector(".val.is-beaded");
+const values = numbers("values", 200, () => (isNeeded() ? `${url("values", state.shown, state.frame)}?layer=${state.layer}` : ""));
 
 const isInHand = (chip) => chip === document.activeElement && (chip.isContentEditable || chip.classList.contains("is-scrubbed"));
 
 /** Shows the values in the chips of the keyed ones: of vectors each part has its own. */
-function show(values) {
+function show(found) {
   for (const chip of document.querySelectorAll(".val.is-beaded[data-key-path]")) {
     const { chip: path, keyPath } = chip.dataset;
-    const value = values[keyPath];
+    const value = found[keyPath];
     const part = path === keyPath ? value : value?.[Number(path.slice(keyPath.length + 1))];
     // The keys themselves, which have chips too, stay what they are.
     if (typeof part === "number" && !isInHand(chip)) setShown(chip, part);
@@ -22,16 +22,12 @@ function show(values) {
 }
 
 async function refresh() {
-  if (isPlaying() || !state.layer || !document.querySelector(".val.is-beaded")) return;
-  const address = (wanted = `${url("values", state.shown, state.frame)}?layer=${state.layer}`);
-  try {
-    const values = await valuesOf(address);
-    if (wanted === address) show(values);
-  } catch { /* the picture itself tells when the server is away */ }
+  const found = await values.now();
+  if (found) show(found);
 }
 
 export function listen() {
-  const soon = paced(refresh);
+  const soon = paced(refresh, values);
   on("frame", soon);
   on("scene", soon);
 }

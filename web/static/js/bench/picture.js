@@ -3,10 +3,10 @@
 // and answers with the edit that it makes, what to say, and lines to show meanwhile.
 
 import { formHands, formMarks } from "./formmarks.js";
-import { keeper } from "./fetched.js";
 import { gripMarks, gripHands } from "./grips.js";
 import { lines, listen as listenToLines, snapped } from "./guides.js";
 import { keying } from "./keying.js";
+import { numbers } from "./numbers.js";
 import { isPlaying } from "./player.js";
 import { reachMarks, reachHands } from "./reachmarks.js";
 import { commit, giveUp, preview, select } from "./server.js";
@@ -21,24 +21,20 @@ const STEP_PAUSE_MS = 350;
 const DOUBLE_MS = 280;
 const over = document.getElementById("over");
 const told = document.getElementById("stage-told");
-const placesOf = keeper(500);
+const address = () => (isPlaying() ? "" : `${url("places", state.shown, state.frame)}?layer=${state.layer}&move=${state.move}`);
+const fetched = numbers("places", 500, address);
 let places = { layers: {}, characters: [] };
 let drag = null;
 let stepping = null;
 let picking = 0; // the timer of a click that may become a double one
-let wanted = "";
 
 async function refresh() {
   over.toggleAttribute("hidden", isPlaying());
-  if (isPlaying()) return;
-  const address = (wanted = `${url("places", state.shown, state.frame)}?layer=${state.layer}&move=${state.move}`);
-  try {
-    const found = await placesOf(address);
-    if (wanted !== address) return;
-    places = found;
-    draw();
-    over.dataset.shown = address;
-  } catch { /* the picture itself tells when the server is away */ }
+  const found = await fetched.now();
+  if (!found) return;
+  places = found;
+  draw();
+  over.dataset.shown = address();
 }
 
 const points = (corners) => corners.map((corner) => corner.join(",")).join(" ");
@@ -249,7 +245,7 @@ export function listen() {
   over.addEventListener("pointercancel", () => end(false));
   document.addEventListener("keydown", key, true);
   listenToLines(draw);
-  const soon = paced(refresh);
+  const soon = paced(refresh, fetched);
   on("scene", soon);
   on("frame", soon);
   on("picture", draw);

@@ -50,7 +50,9 @@ async function showFrame() {
   } finally {
     inFlight -= 1;
   }
-  if (!playing && !isShown()) showFrame();
+  if (playing) return;
+  if (isShown()) emit("painted");
+  else showFrame();
 }
 
 /** Says why no picture comes; what others say in the same place stays. */

@@ -5,12 +5,15 @@
 
 import { tell } from "../page.js";
 import { addressOf, box, keepFrame } from "./frames.js";
+import { alsoWanted, bring } from "./numbers.js";
 import { emit, read, selection, show, state, url } from "./state.js";
 
 const headers = JSON.parse(document.body.getAttribute("hx-headers"));
+const NUMBERS_MS = 300;
 let inFlight = false;
 let waiting = null;
 let turn = 0;
+let broughtAt = 0; // when a preview last brought numbers
 let posts = 0; // edits sent and not answered yet
 let afterPosts = [];
 
@@ -27,21 +30,32 @@ async function askForPreview() {
   inFlight = true;
   try {
     const { frame } = state;
-    const body = new URLSearchParams({ ...selection(), box: box(), base: state.revision, preview: 1, edit: JSON.stringify(edit) });
+    const also = areNumbersDue() ? alsoWanted() : {};
+    const body = new URLSearchParams({ ...selection(), ...also, box: box(), base: state.revision, preview: 1, edit: JSON.stringify(edit) });
     const response = await fetch(url("edit"), { method: "POST", headers, body });
     if (isSignedOut(response.url)) return tell(SIGNED_OUT);
     const digest = response.headers.get("X-Digest");
-    const answer = digest ? await response.blob() : await response.json();
+    const answer = digest ? await response.formData() : await response.json();
     if (asked !== turn) return;
     if (!digest) return refused(response.status, answer.message);
-    keepFrame(addressOf(digest, frame), answer);
+    keepFrame(addressOf(digest, frame), answer.get("frame"));
     show(digest);
+    await bring(answer);
   } catch {
     if (asked === turn) tell("The server does not answer. What is on the page is not lost; try again in a moment.");
   } finally {
     inFlight = false;
     if (waiting) askForPreview();
   }
+}
+
+/** Whether a preview brings the numbers too: always while a hand in a view of time or on the picture
+    looks at them, and every now and then while a value is scrubbed. */
+function areNumbersDue() {
+  const isLooking = document.querySelector("body.is-handling, #over.is-dragging, .bench:not([data-view=cascade])");
+  if (!isLooking && performance.now() - broughtAt < NUMBERS_MS) return false;
+  broughtAt = performance.now();
+  return true;
 }
 
 function dropPreviews() {

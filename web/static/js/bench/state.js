@@ -25,7 +25,7 @@ export const state = {
 /**
  * Calls `listener` when something happens: "scene" (shown or selected changed), "frame", "rows"
  * (keyed values came), "keys" (other keyframes are selected), "view" (another view of time), "picture"
- * (what is drawn over it), "motion" (the numbers of the cascade came), "refused" (an edit was not made),
+ * (what is drawn over it), "painted" (the picture at the playhead is there), "motion" (the numbers of the cascade came), "refused" (an edit was not made),
  * "played" and "paused" (playing begins and ends).
  */
 export function on(name, listener) {
@@ -37,37 +37,50 @@ export function emit(name) {
 }
 
 const PAUSE_MS = 110;
-const LONG_PAUSE_MS = 400; // while a value is scrubbed, whose numbers and marks may come later
-
-/** Whether a value is scrubbed, and looked at in the picture: a hand in a view of time, or on the
-    picture, looks at the numbers and marks themselves. */
-const isScrubbing = () => state.shown !== state.digest && !document.querySelector("body.is-handling, #over.is-dragging, .bench:not([data-view=cascade])");
+const REST_MS = 250; // after so long without another preview a hand rests
 
 /**
- * The same action with a pause between calls, so that the picture comes first while something is
- * scrubbed. The last call always counts; a first one, of what is kept, is done at once.
+ * The same action with pauses between calls, so that the picture comes first. While previews follow
+ * each other it is done once one is painted whose numbers came with it, or when the hand rests.
  */
-export function paced(action) {
+export function paced(action, numbers) {
   let timer = 0;
-  let isLong = false;
+  let isResting = false;
   let last = 0;
   const act = () => {
+    clearTimeout(timer);
     timer = 0;
     last = performance.now();
     action();
   };
+  on("painted", () => numbers.isAtHand() && act());
   return () => {
-    if (timer && (!isLong || isScrubbing())) return;
+    const isPreview = state.shown !== state.digest;
+    if (timer && !isResting && !isPreview) return;
     clearTimeout(timer);
-    const rested = performance.now() - last > PAUSE_MS;
-    if (rested && state.shown === state.digest) return act();
-    isLong = isScrubbing();
-    timer = setTimeout(act, isLong ? LONG_PAUSE_MS : PAUSE_MS);
+    isResting = isPreview;
+    if (!isPreview && performance.now() - last > PAUSE_MS) act();
+    else timer = setTimeout(act, isPreview ? REST_MS : PAUSE_MS);
   };
+}
+
+/** Opens the scene where it was left, or, the first time, where its titles have landed. */
+export function open() {
+  take();
+  state.frame = within(Number(sessionStorage.getItem(`frame-${state.scene}`) ?? (state.length * 2) / 3));
+  emit("scene");
 }
 
 /** Takes over what the server said last. */
 export function read() {
+  take();
+  emit("scene");
+}
+
+/** A whole frame within the scene. */
+const within = (frame) => Math.max(0, Math.min(state.length - 1, Math.floor(frame)));
+
+function take() {
   const data = document.getElementById("bench-state").dataset;
   const [over, under] = data.rate.split("/").map(Number);
   state.scene = Number(data.scene);
@@ -85,7 +98,6 @@ export function read() {
   state.ids = JSON.parse(data.layers);
   state.also = state.also.filter((layer) => layer !== state.layer && state.ids.includes(layer));
   state.markers = JSON.parse(data.markers);
-  emit("scene");
 }
 
 /** All selected layers, from the front to the back. */
@@ -99,16 +111,17 @@ export function show(digest) {
 
 /** Goes to a frame, kept within the scene. */
 export function goTo(frame) {
-  state.frame = Math.max(0, Math.min(state.length - 1, Math.round(frame)));
+  state.frame = within(Math.round(frame));
   try {
     sessionStorage.setItem(`frame-${state.scene}`, state.frame);
   } catch { /* private windows may refuse; the place is then not remembered */ }
   emit("frame");
 }
 
-/** The selection as values of a request. */
+/** The selection as values of a request, with what is open. */
 export function selection() {
-  const values = { layer: state.layer, move: state.move, frame: state.frame };
+  const opened = [...document.querySelectorAll("details.more[open]")].map((more) => more.id).join();
+  const values = { layer: state.layer, move: state.move, frame: state.frame, opened };
   if (state.letters) [values.first, values.end] = state.letters;
   return values;
 }
