@@ -25,7 +25,7 @@ class KeyedValue(NamedTuple):
     track: Track
 
 
-def keyed_values(layer: Layer) -> list[KeyedValue]:
+def keyed_values(layer: Layer, of_moves: bool = True) -> list[KeyedValue]:
     """The values of a layer that have keyframes: its own, then those of its moves in turn."""
     rows = [
         KeyedValue(path, None, 0, track)
@@ -33,7 +33,7 @@ def keyed_values(layer: Layer) -> list[KeyedValue]:
         if name != "moves"
         for path, track in _tracks(getattr(layer, name), f"{layer.id}.{name}")
     ]
-    for move in getattr(layer, "moves", ()):
+    for move in getattr(layer, "moves", ()) if of_moves else ():
         base = f"{layer.id}.moves.{move.id}"
         for path, track in _tracks(move, base):
             # What a pose and an amount say counts from the start of the move.

@@ -47,6 +47,11 @@ def warnings_of(scene: Scene, title: Title) -> list[SceneWarning]:
     return [warning for check in CHECKS for warning in check(case)]
 
 
+def words_warnings_of(scene: Scene, title: Title) -> list[SceneWarning]:
+    """Those of them about its words, which are told wherever it is listed."""
+    return list(_missing_glyphs(_Case(scene, title, lay_out(title))))
+
+
 def _missing_glyphs(case: _Case) -> Iterator[SceneWarning]:
     """Characters that the chosen font does not have."""
     found: dict[tuple[str, str | None], list[str]] = {}

@@ -1,6 +1,8 @@
 """The style sheet with which pages load the shipped fonts, from the files that the core uses."""
 
+from collections.abc import Iterator
 from functools import lru_cache
+from pathlib import Path
 
 from django.contrib.auth.decorators import login_not_required
 from django.http import HttpRequest, HttpResponse
@@ -32,9 +34,20 @@ def _family_rules(family: Family) -> str:
     return "\n".join(
         f'@font-face {{ font-family: "{family.name}"; {weight} {stretch} font-display: block; '
         f'src: url("{static(f"fonts/{path.relative_to(FOLDER)}")}") format("woff2"); '
-        f"unicode-range: {_unicode_range(covered_by(path))}; }}"
-        for path in family.files
+        f"unicode-range: {_unicode_range(own)}; }}"
+        for path, own in _shares(family)
+        if own
     )
+
+
+def _shares(family: Family) -> Iterator[tuple[Path, frozenset[int]]]:
+    """Each file with the code points that are taken from it. Most files have a space, an "A" or
+    more of the others' too: taken from the first, words are set in one piece, and a file is only
+    asked for if something in it is needed."""
+    known: frozenset[int] = frozenset()
+    for path in family.files:
+        yield path, covered_by(path) - known
+        known |= covered_by(path)
 
 
 def _unicode_range(codepoints: frozenset[int]) -> str:

@@ -11,8 +11,10 @@ from django.utils.html import format_html_join
 from django.utils.safestring import SafeString
 
 from balletto.clip.sound import has_sound
+from balletto.lettering.families import FAMILIES
 from balletto.picture.media import SOUNDS, STILLS, VIDEOS
 from balletto.scene.document import Scene as SceneDocument
+from balletto.scene.layers import Title
 from balletto.scene.presets import presets
 from balletto.scene.shapes import SHAPE_KINDS
 from web.library.models import MediaFile
@@ -109,6 +111,12 @@ class Bench:
     def is_open(self) -> bool:
         """Whether more is told of the scene itself."""
         return "more-scene" in self.selection.opened
+
+    @property
+    def fonts(self) -> list[str]:
+        """The families in which titles are listed, those that are shipped."""
+        titles = [layer for layer in self.document.layers if isinstance(layer, Title)]
+        return sorted({title.style.font for title in titles} & set(FAMILIES))
 
     @property
     def key_frames(self) -> list[int]:

@@ -6,12 +6,13 @@ from functools import cached_property
 from typing import Any
 
 import numpy as np
+from django.utils.html import format_html_join
 from django.utils.safestring import SafeString
 
 from balletto.lettering.families import FAMILIES
 from balletto.lettering.units import is_blank
 from balletto.motion.courses import keyed_values
-from balletto.motion.warnings import SceneWarning, warnings_of
+from balletto.motion.warnings import SceneWarning, warnings_of, words_warnings_of
 from balletto.scene.characters import characters_of
 from balletto.scene.layers import Layer, ShapeLayer, Title
 from balletto.scene.moves import Move
@@ -126,7 +127,7 @@ class LayerBlock:
     def dress_to_add(self) -> list[tuple[str, list[dict[str, Any]]]]:
         return dress_to_add(self.bench.document, self.layer)
 
-    @property
+    @cached_property
     def is_selected(self) -> bool:
         return self.bench.selected is not None and self.bench.selected.layer.id == self.layer.id
 
@@ -183,7 +184,7 @@ class LayerBlock:
     def rows(self) -> int:
         return min(6, self.layer.text.count("\n") + 1 + len(self.layer.text) // 24)
 
-    @property
+    @cached_property
     def name(self) -> str:
         return self.layer.name or self.layer.words or _NAMELESS[self.layer.kind]
 
@@ -235,8 +236,10 @@ class LayerBlock:
 
     @cached_property
     def all_warnings(self) -> list[SceneWarning]:
+        """The warnings about it; of titles that are not selected those about their words alone."""
         if isinstance(self.layer, Title):
-            return warnings_of(self.bench.document, self.layer)
+            find = warnings_of if self.is_selected else words_warnings_of
+            return find(self.bench.document, self.layer)
         file = getattr(self.layer, "file", None)
         told = missing_words(self.bench.document, file) if file else ""
         return [SceneWarning(self.layer.id, told)] if told else []
@@ -264,15 +267,15 @@ class LayerBlock:
 
     @property
     def key_frames(self) -> list[float]:
-        """The frames at which the title's own values have keyframes."""
-        return sorted(
-            {
-                key.at
-                for row in keyed_values(self.layer)
-                if row.move is None
-                for key in row.track.keys
-            }
-        )
+        """The frames at which the layer's own values have keyframes."""
+        rows = keyed_values(self.layer, of_moves=False)
+        return sorted({key.at for row in rows for key in row.track.keys})
+
+    @property
+    def beads(self) -> SafeString:
+        """These frames, each at its place on the time axis."""
+        frames = ((f"{at:g}",) for at in self.key_frames)
+        return format_html_join("", '<span class="bead" style="--f: {}"></span>', frames)
 
 
 def key_times(values: list[Any]) -> set[float]:

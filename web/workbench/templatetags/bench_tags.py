@@ -1,10 +1,16 @@
 """Small helpers of the templates, available in all of them."""
 
 import json
+from functools import lru_cache
+from pathlib import Path
 from typing import Any
 
 from django import template
+from django.contrib.staticfiles import finders
+from django.templatetags.static import static
 from django.utils.html import format_html, format_html_join
+
+from balletto.lettering.families import FAMILIES, FOLDER
 
 register = template.Library()
 
@@ -39,6 +45,26 @@ def do_icon(name: str, label: str, edit: dict[str, Any]) -> str:
 def options(named: list[tuple[str, str]]) -> str:
     """The options of a list: values with how they are called."""
     return format_html_join("", '<option value="{}">{}</option>', named)
+
+
+@register.simple_tag
+@lru_cache
+def module_preloads(folder: str, *first: str) -> str:
+    """Lets a browser ask for all scripts of a folder at once, not first for those that import
+    others; for those of some names before all."""
+    names = sorted(script.stem for script in Path(finders.find(folder)).glob("*.js"))
+    ordered = [*first, *(name for name in names if name not in first)]
+    links = ((static(f"{folder}/{name}.js"),) for name in ordered)
+    return format_html_join("\n", '<link rel="modulepreload" href="{}">', links)
+
+
+@register.simple_tag
+def font_preload(family: str) -> str:
+    """Lets a browser ask for the letters of a family that are needed most before it has read the
+    style sheets, so that the page is not laid out twice."""
+    address = static(f"fonts/{FAMILIES[family].files[0].relative_to(FOLDER)}")
+    link = '<link rel="preload" href="{}" as="font" type="font/woff2" crossorigin>'
+    return format_html(link, address)
 
 
 @register.filter
