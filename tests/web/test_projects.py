@@ -1,6 +1,7 @@
 """Projects and new scenes, typed or from a file."""
 
 import json
+import re
 
 import numpy as np
 from django.core.files.uploadedfile import SimpleUploadedFile
@@ -8,7 +9,8 @@ from django.templatetags.static import static
 from django.test import override_settings
 from django.urls import reverse
 
-from balletto.lettering.families import FALLBACKS
+from balletto.lettering.faces import covered_by
+from balletto.lettering.families import FALLBACKS, FAMILIES
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.scene.effects import EFFECT_KINDS
@@ -150,3 +152,18 @@ class ProjectsTest(PageTest):
         stack = ", ".join(f'"{name}"' for name in FALLBACKS)
         self.assertIn(f"--font-others:  {stack};", tokens)
         self.assertIn("font-stretch: 50% 150%", rules)
+
+    def test_each_character_is_taken_from_one_file(self):
+        """Else a word whose "A" is in another file too would be set in pieces, from both."""
+        rules = self.client.get(reverse("font-rules")).content.decode().splitlines()
+        for name, family in FAMILIES.items():
+            own = [rule for rule in rules if f'font-family: "{name}";' in rule]
+            points = [point for rule in own for point in code_points(rule)]
+            self.assertEqual(len(points), len(set(points)), name)
+            self.assertEqual(set(points), frozenset().union(*map(covered_by, family.files)), name)
+
+
+def code_points(rule):
+    """Those that a @font-face rule is for."""
+    for first, last in re.findall(r"U\+([0-9A-F]+)(?:-([0-9A-F]+))?", rule):
+        yield from range(int(first, 16), int(last or first, 16) + 1)
