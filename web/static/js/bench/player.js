@@ -7,7 +7,7 @@ import { emit, goTo, on, state } from "./state.js";
 const BUFFER_S = 0.4; // how much must be there before playing starts
 const PARALLEL = 12; // frames fetched and decoded at a time: two runs
 const MOST_IN_FLIGHT = 2; // frames asked for while scrubbing; of those after, the newest is next
-const AT_EASE = 10; // frames ahead of the playhead that are enough
+const AT_EASE = 16; // frames ahead of the playhead that are enough
 const SPEEDS = [[1, "full speed"], [0.5, "half speed"], [0.25, "quarter speed"]];
 
 const canvas = document.getElementById("canvas");
@@ -68,18 +68,22 @@ function changed() {
   showFrame();
 }
 
+const pausing = (time) => new Promise((done) => setTimeout(done, time));
+
 /** Asks for frames ahead of the playhead, a few at a time, while playing goes on. */
 async function fetchAhead(run) {
   const lanes = Array.from({ length: PARALLEL }, async () => {
     while (playing === run) {
       const frame = nextMissing(run);
-      // With enough at hand, half of the lanes rest: what draws and plays has the machine too.
-      const isCalm = frame !== null && (frame - state.frame + state.length) % state.length > AT_EASE && run.asked.size >= PARALLEL / 2;
-      if (frame === null || isCalm) await new Promise((done) => setTimeout(done, 30));
+      const isAtEase = frame !== null && (frame - state.frame + state.length) % state.length > AT_EASE;
+      // With enough at hand one run follows another after a rest: what plays has the machine too.
+      if (frame === null || (isAtEase && (run.asked.size || performance.now() < run.restUntil))) await pausing(30);
       else {
+        const started = performance.now();
         for (const [, digest] of panes()) askRun(digest, frame, state.length);
         run.asked.add(frame);
         await Promise.all(addresses(frame).map(bitmapOf)).catch(() => {}).finally(() => run.asked.delete(frame));
+        run.restUntil = 2 * performance.now() - started;
       }
     }
   });
@@ -106,14 +110,14 @@ function isBuffered() {
 }
 
 async function play() {
-  const run = { asked: new Set(), dropped: 0 };
+  const run = { asked: new Set(), dropped: 0, restUntil: 0 };
   playing = run;
   document.getElementById("play").setAttribute("aria-pressed", "true");
   document.getElementById("play").setAttribute("aria-label", "Pause");
   if (!loop && state.frame === state.length - 1) goTo(0);
   fetchAhead(run);
   document.getElementById("buffer").textContent = "fetching frames";
-  while (playing === run && !isBuffered()) await new Promise((done) => setTimeout(done, 10));
+  while (playing === run && !isBuffered()) await pausing(10);
   document.getElementById("buffer").textContent = "";
   if (playing !== run) return;
   Object.assign(run, { from: state.frame, at: performance.now(), last: state.frame });
