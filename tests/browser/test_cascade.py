@@ -56,7 +56,12 @@ class CascadeTest(BrowserTest):
         self.assertEqual(self.poses()["delays"], [3.0 * abs(unit - 6) for unit in range(13)])
         self.scene.refresh_from_db()
         self.assertEqual(self.scene.head, 3)  # the order, and one for the whole drag
-
+        # One frame is said as one, while it is scrubbed and once it is kept.
+        self.drag(self.page.locator(".guide__grip--gap"), -12, settle=False)
+        expect(self.page.locator("#hand-said")).to_have_text("every 1 frame")
+        expect(self.chip("t1.moves.m1.stagger.gap")).to_have_text("1 frame")
+        self.settled(self.page.mouse.up)
+        expect(self.chip("t1.moves.m1.stagger.gap")).to_have_text("1 frame")
     def test_a_line_that_leads_past_the_scene_can_still_be_pulled(self):
         """Its grip stood out of reach."""
         self.type_value("t1.moves.m1.stagger.gap", "12")

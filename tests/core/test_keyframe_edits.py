@@ -83,6 +83,10 @@ class KeysTest(EditTest):
         self.assertEqual([key["at"] for key in self.keys(AMOUNT)], [3, 23])
         self.assertEqual(self.label, "3 keyframes of 2 values 3 frames later")
 
+    def test_one_frame_is_said_as_one(self):
+        self.done(name="shift-keys", keys={OPACITY: [0]}, by=-1)
+        self.assertEqual(self.label, "1 keyframe of Opacity of “Title” 1 frame earlier")
+
     def test_stretch_counts_in_frames_of_the_scene(self):
         edit = {"name": "stretch-keys", "about": 12, "factor": 1.5}
         self.assertEqual(self.times(AMOUNT, keys={AMOUNT: [0, 1]}, **edit), [0, 30])

@@ -38,7 +38,7 @@ def usable(scene: Scene, other: Scene) -> dict:
 
 def offered(scene: Scene) -> list[Scene]:
     """The other scenes of the project, to be used in this one."""
-    return list(scene.project.scenes.exclude(pk=scene.pk).order_by("name")[:60])
+    return list(scene.project.scenes.exclude(pk=scene.pk).only("name").order_by("name")[:60])
 
 
 def renew(scene: Scene, author: AbstractBaseUser) -> Revision:

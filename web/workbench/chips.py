@@ -6,6 +6,7 @@ measure (static/js/measure.js mirrors `Measure.say`).
 
 import json
 from dataclasses import asdict, dataclass
+from functools import cached_property
 from typing import Any
 
 from django.utils.html import format_html, format_html_join
@@ -16,8 +17,9 @@ from django.utils.safestring import SafeString
 class Measure:
     """How a number is said and handled.
 
-    unit: what stands behind it; scale: what is shown for 1; drag: change a pixel of dragging
-    gives; below, above: words instead of a sign ("left", "right"); low, high: limits.
+    unit: what stands behind it, and one: behind 1, if that is another word; scale: what is shown
+    for 1; drag: change a pixel of dragging gives; below, above: words instead of a sign ("left",
+    "right"); low, high: limits.
     """
 
     unit: str = ""
@@ -29,13 +31,24 @@ class Measure:
     low: float | None = None
     high: float | None = None
     before: str = ""
+    one: str = ""
+
+    @cached_property
+    def json(self) -> str:
+        """What the page's script is told of it: all that is not as usual."""
+        usual = Measure()
+        told = {
+            name: value for name, value in asdict(self).items() if value != getattr(usual, name)
+        }
+        return json.dumps(told)
 
     def say(self, value: float) -> str:
         """The number in words: "120 px below"."""
         shown = value * self.scale
         direction = (self.below if shown < 0 else self.above) if self.below else ""
         number = f"{round(abs(shown) if self.below else shown, 2):g}".replace("-", "−")
-        return " ".join(part for part in (self.before, number + self.unit, direction) if part)
+        unit = self.one if self.one and abs(shown) == 1 else self.unit
+        return " ".join(part for part in (self.before, number + unit, direction) if part)
 
 
 PIXELS = Measure(" px", drag=1)
@@ -49,9 +62,9 @@ OPACITY = Measure(" %", scale=100, drag=0.005, step=0.01, low=0, high=1)
 PERCENT = Measure(" %", drag=0.5)
 SOFTNESS = Measure(" %", drag=0.5, low=0)
 UNITS = Measure("", drag=0.05)
-FRAMES = Measure(" frames", drag=0.125)
+FRAMES = Measure(" frames", drag=0.125, one=" frame")
 FRAME = Measure("", drag=0.25, before="frame")
-LENGTH = Measure(" frames", drag=0.125, low=0.01)
+LENGTH = Measure(" frames", drag=0.125, low=0.01, one=" frame")
 WHOLE = Measure("", drag=0.1, low=0)
 THOUSANDTHS = Measure(" ‰", drag=1)
 BLUR = Measure(" px", drag=0.1, low=0)
@@ -89,7 +102,7 @@ def number_chip(
         " is-beaded" if keyed else "",
         chip.key,
         json.dumps(chip.edit),
-        json.dumps(asdict(measure)),
+        measure.json,
         "" if rest is None else rest,
         json.dumps(clears) if clears else "",
         key_path,

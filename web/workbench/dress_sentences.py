@@ -20,7 +20,7 @@ from .words import tight
 _AMOUNT = Measure(" %", drag=0.5, low=0)
 _SHARE = Measure(" %", drag=0.5, low=0, high=100)
 _OPAQUE = chips.OPACITY
-_GAP = Measure(" frames", drag=0.02, step=0.25, low=0.01)
+_GAP = Measure(" frames", drag=0.02, step=0.25, low=0.01, one=" frame")
 _COPIES = Measure(" copies", drag=0.1, low=1, high=200)
 _SAMPLES = Measure(" samples", drag=0.1, low=2, high=64)
 _SHUTTER = Measure("°", drag=1, low=0, high=360)

@@ -22,7 +22,7 @@ COMBINES = [
 ]
 TURNS = Measure("", drag=0.01, step=0.05)
 RADIUS = Measure(" px", drag=1, low=0)
-PERIOD = Measure(" frames", drag=0.125, low=0.1)
+PERIOD = Measure(" frames", drag=0.125, low=0.1, one=" frame")
 SHARE = Measure(" %", drag=0.5, low=0, high=100)
 MEASURES = [("percent", "counted in percent"), ("units", "counted in units")]
 YES_NO = {

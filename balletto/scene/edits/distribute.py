@@ -12,7 +12,7 @@ from ..model import Frames
 from .base import Document, Edit, edit
 from .keyframes import KeysEdit, retimed
 from .layers import shifted
-from .paths import layer_pointer, start_of
+from .paths import frames_said, layer_pointer, start_of
 
 _EASE: TypeAdapter[Any] = TypeAdapter(Ease)
 
@@ -54,7 +54,7 @@ class DistributeLayers(Edit):
         ]
 
     def label(self, document: Document) -> str:
-        return f"{len(self.layers)} layers spread over {self.span:g} frames"
+        return f"{len(self.layers)} layers spread over {frames_said(self.span)}"
 
 
 @edit("distribute-keys")
@@ -79,4 +79,4 @@ class DistributeKeys(KeysEdit):
         return retimed(keys, {place: keys[place]["at"] + by for place in places})
 
     def label(self, document: Document) -> str:
-        return f"{self.said(document)} spread over {self.span:g} frames"
+        return f"{self.said(document)} spread over {frames_said(self.span)}"

@@ -17,7 +17,7 @@ from ..errors import SceneError
 from ..model import Frames
 from ..tracks import is_track
 from .base import Document, Edit, edit
-from .paths import find, frames, owner_of, pointer_to, start_of, title_of
+from .paths import find, frames, frames_said, owner_of, pointer_to, start_of, title_of
 
 Key = dict[str, Any]
 Rows = dict[str, tuple[int, ...]]
@@ -97,7 +97,7 @@ class ShiftKeys(KeysEdit):
 
     def label(self, document: Document) -> str:
         way = "later" if self.by > 0 else "earlier"
-        return f"{self.said(document)} {abs(self.by):g} frames {way}"
+        return f"{self.said(document)} {frames_said(abs(self.by))} {way}"
 
 
 @edit("stretch-keys")

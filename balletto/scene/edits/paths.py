@@ -71,6 +71,11 @@ def frames(number: float) -> float:
     return int(rounded) if rounded == int(rounded) else rounded
 
 
+def frames_said(number: float) -> str:
+    """A number of frames in words: "1 frame", "2.5 frames"."""
+    return f"{number:g} frame{'s' if number != 1 else ''}"
+
+
 def layer_pointer(document: Document, layer: str) -> tuple[str, int]:
     """The pointer to a layer by its id."""
     return ("layers", index_of(document["layers"], layer, layer, "layer"))

@@ -7,6 +7,7 @@ from pydantic import Field
 from ..changes import Change, apply_changes
 from ..errors import SceneError
 from .base import Document, Edit, edit, parse_edit
+from .paths import frames_said
 
 
 @edit("set-length")
@@ -27,7 +28,7 @@ class SetLength(Edit):
         return [Change("put", ("length",), self.length), *spans]
 
     def label(self, document: Document) -> str:
-        return f"Length: {document['length']} to {self.length} frames"
+        return f"Length: {document['length']} to {frames_said(self.length)}"
 
 
 @edit("replace-scene")

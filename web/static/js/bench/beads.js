@@ -3,6 +3,7 @@
 
 import { tell } from "../page.js";
 import { allRows, choose, chosenKeys, chosenList, expect, expectNothing, isChosen, rowAt, rowsOf, toggleChosen } from "./keyed.js";
+import { framesSaid } from "./measure.js";
 import { commit, giveUp, preview } from "./server.js";
 import { catchers, snappedBy } from "./snap.js";
 import { goTo, on, selectedLayers, state } from "./state.js";
@@ -112,7 +113,7 @@ const MOVES = {
     drag.by = by;
     drag.edit = by ? shiftEdit(drag.keys, by) : null;
     expect(drag.list, ({ at }) => at + by);
-    said(`${by > 0 ? "+" : ""}${frames(by)} frames`, event);
+    said(`${by > 0 ? "+" : ""}${framesSaid(by)}`, event);
     if (drag.edit) preview(drag.edit);
     else giveUp();
   },
@@ -124,7 +125,7 @@ const MOVES = {
     drag.factor = factor;
     drag.edit = { name: "stretch-keys", keys: drag.keys, about: drag.about, factor };
     expect(drag.list, ({ at }) => drag.about + (at - drag.about) * factor);
-    said(`over ${frames(length)} frames, ${Math.round(factor * 100)} %`, event);
+    said(`over ${framesSaid(length)}, ${Math.round(factor * 100)} %`, event);
     preview(drag.edit);
   },
   box(event) {

@@ -2,6 +2,7 @@
 // bar to give that unit a time of its own, drag the end of a bar to make all slower or faster. What
 // they do is an edit like any other; while a hand drags, the picture and the rows show its preview.
 
+import { framesSaid } from "./measure.js";
 import { commit, giveUp, preview } from "./server.js";
 import { catchers, snappedBy } from "./snap.js";
 import { state } from "./state.js";
@@ -23,10 +24,10 @@ const HANDS = {
     const rank = ranks[index];
     if (span !== null) {
       const value = clean(span + (by * Math.max(...ranks)) / rank);
-      return { edit: setValue(`${path(move)}.${level.path}.span`, value), chip: `${level.path}.span`, value, said: `${value} frames from first to last` };
+      return { edit: setValue(`${path(move)}.${level.path}.span`, value), chip: `${level.path}.span`, value, said: `${framesSaid(value)} from first to last` };
     }
     const value = clean(gap + by / rank);
-    return { edit: setValue(`${path(move)}.${level.path}.gap`, value), chip: `${level.path}.gap`, value, said: `every ${value} frames` };
+    return { edit: setValue(`${path(move)}.${level.path}.gap`, value), chip: `${level.path}.gap`, value, said: `every ${framesSaid(value)}` };
   },
   bend({ move, level, index, row }, by) {
     const delays = row.map((unit) => level.delays[unit]);
@@ -37,7 +38,7 @@ const HANDS = {
   },
   unit({ move, index }, by) {
     const times = move.delays.map((delay, place) => (place === index ? clean(delay + by) : delay));
-    return { edit: setValue(`${path(move)}.stagger`, { times }), said: `${move.units[index]} ${clean(times[index])} frames later` };
+    return { edit: setValue(`${path(move)}.stagger`, { times }), said: `${move.units[index]} ${framesSaid(times[index])} later` };
   },
   start({ move }, by) {
     const value = clean(move.start + by);
@@ -53,7 +54,7 @@ const HANDS = {
   length({ move, index }, by) {
     const whole = move.ends[index] - move.starts[index];
     const wanted = Math.max(1, whole + by);
-    return { edit: { name: "scale-keys", path: `${path(move)}.amount`, factor: wanted / whole }, chip: "amount.keys.1.at", value: clean(wanted), said: `over ${clean(wanted)} frames` };
+    return { edit: { name: "scale-keys", path: `${path(move)}.amount`, factor: wanted / whole }, chip: "amount.keys.1.at", value: clean(wanted), said: `over ${framesSaid(wanted)}` };
   },
 };
 

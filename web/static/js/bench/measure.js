@@ -1,16 +1,21 @@
 // How numbers are said and typed: the page's side of `Measure` in web/workbench/chips.py.
 
-export function measureOf(chip) {
-  return JSON.parse(chip.dataset.measure);
-}
+// What a chip does not say of its measure.
+const USUAL = { unit: "", scale: 1, drag: 1, step: 1, below: "", above: "", low: null, high: null, before: "", one: "" };
+
+export const measureOf = (chip) => ({ ...USUAL, ...JSON.parse(chip.dataset.measure) });
 
 /** The number in words: "120 px below". */
 export function say(measure, value) {
   const shown = value * measure.scale;
   const direction = measure.below ? (shown < 0 ? measure.below : measure.above) : "";
   const number = String(Number((measure.below ? Math.abs(shown) : shown).toFixed(2))).replace("-", "−");
-  return [measure.before, number + measure.unit, direction].filter(Boolean).join(" ");
+  const unit = measure.one && Math.abs(shown) === 1 ? measure.one : measure.unit;
+  return [measure.before, number + unit, direction].filter(Boolean).join(" ");
 }
+
+/** A number of frames in words: "1 frame", "2.5 frames". */
+export const framesSaid = (number) => say({ ...USUAL, unit: " frames", one: " frame" }, number);
 
 /** The value of a typed text; null if there is no number in it. "20 above" knows the direction. */
 export function parse(measure, text) {
