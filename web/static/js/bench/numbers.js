@@ -51,14 +51,13 @@ export function alsoWanted() {
   return { ...Object.fromEntries(values), also: needed.map(([name]) => name).join() };
 }
 
-/** Takes over the numbers that came with a preview, which is shown by now. */
-export async function bring(form) {
-  for (const [name, source] of sources) {
-    const part = form.get(name);
-    const address = source.addressOf();
-    if (part && address) {
-      const text = await part.text();
-      if (source.addressOf() === address) source.bring(text);
-    }
-  }
+/** The numbers that came with a preview, by their names. */
+export async function numbersIn(form) {
+  const names = [...sources.keys()].filter((name) => form.has(name));
+  return Promise.all(names.map(async (name) => [name, await form.get(name).text()]));
+}
+
+/** Takes them over, once the preview is what is shown. */
+export function bring(told) {
+  for (const [name, text] of told) if (sources.get(name).addressOf()) sources.get(name).bring(text);
 }

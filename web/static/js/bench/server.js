@@ -5,7 +5,7 @@
 
 import { tell } from "../page.js";
 import { addressOf, box, keepFrame } from "./frames.js";
-import { alsoWanted, bring } from "./numbers.js";
+import { alsoWanted, bring, numbersIn } from "./numbers.js";
 import { emit, read, selection, show, state, url } from "./state.js";
 
 const headers = JSON.parse(document.body.getAttribute("hx-headers"));
@@ -36,11 +36,12 @@ async function askForPreview() {
     if (isSignedOut(response.url)) return tell(SIGNED_OUT);
     const digest = response.headers.get("X-Digest");
     const answer = digest ? await response.formData() : await response.json();
+    const told = digest ? await numbersIn(answer) : [];
     if (asked !== turn) return;
     if (!digest) return refused(response.status, answer.message);
     keepFrame(addressOf(digest, frame), answer.get("frame"));
     show(digest);
-    await bring(answer);
+    bring(told);
   } catch {
     if (asked === turn) tell("The server does not answer. What is on the page is not lost; try again in a moment.");
   } finally {

@@ -25,8 +25,8 @@ export const state = {
 /**
  * Calls `listener` when something happens: "scene" (shown or selected changed), "frame", "rows"
  * (keyed values came), "keys" (other keyframes are selected), "view" (another view of time), "picture"
- * (what is drawn over it), "painted" (the picture at the playhead is there), "motion" (the numbers of the cascade came), "refused" (an edit was not made),
- * "played" and "paused" (playing begins and ends).
+ * (what is drawn over it), "painted" (the picture at the playhead is there), "motion" (the numbers of
+ * the cascade came), "refused" (an edit was not made), "played" and "paused" (playing begins and ends).
  */
 export function on(name, listener) {
   bus.addEventListener(name, listener);
