@@ -62,6 +62,7 @@ class CascadeTest(BrowserTest):
         expect(self.chip("t1.moves.m1.stagger.gap")).to_have_text("1 frame")
         self.settled(self.page.mouse.up)
         expect(self.chip("t1.moves.m1.stagger.gap")).to_have_text("1 frame")
+
     def test_a_line_that_leads_past_the_scene_can_still_be_pulled(self):
         """Its grip stood out of reach."""
         self.type_value("t1.moves.m1.stagger.gap", "12")
