@@ -1,6 +1,7 @@
 """Single things that hands do in the workbench."""
 
 import re
+import time
 
 from playwright.sync_api import expect
 
@@ -137,6 +138,27 @@ class HandsTest(BrowserTest):
         self.settled(lambda: page.keyboard.press("2"))
         self.assertEqual(self.document(self.scene)["layers"][0]["moves"][0]["unit"], "word")
         expect(page.locator("#cascade .crow")).to_have_count(3)
+
+    def test_a_slow_scene_is_played_smaller_and_seen_whole_again_after(self):
+        boxes = []
+
+        def slowly(route):
+            boxes.append(route.request.url.rpartition("=")[2])
+            time.sleep(0.5)  # for six frames, which play in 0.2
+            route.continue_()
+
+        self.page.route("**/run/*/?box=*", slowly)
+        self.page.keyboard.press("Home")
+        self.page.get_by_role("button", name="Play", exact=True).click()
+        expect(self.page.locator("#buffer")).to_contain_text("fetching frames, ")
+        expect(self.page.locator("#buffer")).to_have_text("smaller, to keep its speed")
+        self.page.get_by_role("button", name="Pause").click()
+        expect(self.page.locator("#buffer")).to_have_text("")
+        self.page.wait_for_function(
+            "() => document.getElementById('canvas').dataset.shown.endsWith('box=960')"
+        )
+        self.assertEqual({boxes[0], boxes[-1]}, {"960", "480"})
+        self.page.unroute("**/run/*/?box=*")
 
     def test_playing_without_loop_ends_at_the_last_frame(self):
         self.at_frame(70)

@@ -96,7 +96,8 @@ def prepare(demo_password: str | None) -> None:
 
 def web_server(var: Path, host: str, port: int) -> Service:
     """gunicorn: processes, since drawing holds Python's lock, each with threads for what waits. It
-    gives way to a browser on the same machine: frames drawn ahead are no use if none is shown."""
+    gives way to a browser on the same machine: frames drawn ahead are no use if none is shown.
+    Connections are not kept: kept ones stay with a process, and one would draw while others rest."""
     cores = len(os.sched_getaffinity(0))
     bind = f"[{host}]:{port}" if ":" in host else f"{host}:{port}"
     return Service(
@@ -105,7 +106,7 @@ def web_server(var: Path, host: str, port: int) -> Service:
             *("nice", "-n", "5", sys.executable, "-m", "gunicorn", "web.config.wsgi"),
             *("--bind", bind, "--worker-class", "gthread", "--threads", "4"),
             *("--workers", str(max(2, cores)), "--timeout", "60", "--preload"),
-            *("--worker-tmp-dir", "/dev/shm", "--keep-alive", "30", "--no-control-socket"),
+            *("--worker-tmp-dir", "/dev/shm", "--keep-alive", "0", "--no-control-socket"),
         ],
         var / "log" / "web.log",
     )

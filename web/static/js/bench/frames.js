@@ -16,6 +16,7 @@ let lately = 0; // ms that frames took lately
 let changedAt = 0;
 let resting = 0; // the timer until the scrubbing is over
 let isScrubbed = false;
+let isPlayedSmall = false;
 
 let full = 0; // the box for the picture as large as it is shown; 0 if that is to be measured anew
 for (const name of ["resize", "zoom", "fullscreenchange"]) addEventListener(name, () => { full = 0; }, true);
@@ -29,7 +30,12 @@ function fullBox() {
 /** The box that frames are drawn for: 960 wide, or more where the picture is shown larger. */
 export function box() {
   full ||= fullBox();
-  return isSmall() ? BOXES[Math.max(0, BOXES.indexOf(full) - 1)] : full;
+  return isSmall() || isPlayedSmall ? BOXES[Math.max(0, BOXES.indexOf(full) - 1)] : full;
+}
+
+/** Lets frames be smaller while they are played, or not any more. */
+export function playSmall(is) {
+  isPlayedSmall = is;
 }
 
 /** Whether frames are smaller than they could be, for the sake of speed. */
@@ -50,6 +56,9 @@ export function moved(rested) {
 
 export const addressOf = (digest, frame) => `${url("frames", digest, frame)}?box=${box()}`;
 
+/** Whether a frame is here or on its way. */
+export const isAskedFor = (address) => blobs.has(address);
+
 export const bitmapAt = (address) => bitmaps.get(address);
 
 function blobOf(address) {
@@ -64,14 +73,15 @@ function blobOf(address) {
   return blobs.get(address);
 }
 
-const RUN = 6; // frames asked for in one answer while playing: alone each costs a third more
+export const RUN = 6; // frames asked for in one answer while playing: alone each costs a third more
 
 /** Asks for frames of a state in one answer: for as many of those that follow the first as are
-    not under way yet. The bitmaps are fetched one by one after, as ever. */
-export function askRun(digest, first, length) {
+    not under way yet; gives how many once they are here. The bitmaps are fetched one by one after, as
+    ever. */
+export async function askRun(digest, first, length) {
   const wanted = [];
   for (let frame = first; frame < length && wanted.length < RUN && !blobs.has(addressOf(digest, frame)); frame += 1) wanted.push(frame);
-  if (wanted.length < 2) return;
+  if (wanted.length < 2) return 0;
   const form = fetch(`${url("frames", digest, first, "run", wanted.length)}?box=${box()}`).then((response) => {
     if (!response.ok) throw new Error(`The frames could not be drawn (${response.status}).`);
     return response.formData();
@@ -82,6 +92,8 @@ export function askRun(digest, first, length) {
     blob.catch(() => blobs.delete(address));
     keepBlob(address, blob);
   }
+  await form.catch(() => {});
+  return wanted.length;
 }
 
 function keepBlob(address, blob) {

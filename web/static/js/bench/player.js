@@ -1,10 +1,12 @@
 // The picture at the playhead, and playing at the scene's rate; with another take beside it, both in
 // step.
 
-import { AHEAD, addressOf, askRun, bitmapAt, bitmapOf, isSmall, moved, paint } from "./frames.js";
+import { AHEAD, RUN, addressOf, askRun, bitmapAt, bitmapOf, isAskedFor, isSmall, moved, paint, playSmall } from "./frames.js";
 import { emit, goTo, on, state } from "./state.js";
 
-const BUFFER_S = 0.4; // how much must be there before playing starts
+const BUFFER_S = 0.4; // how much must be there, at the least, before playing starts
+const MOST_WAIT_MS = 4000; // for a slow scene, that is then played as well as it goes
+const FORESEEN = 900; // frames; what comes later is not reckoned with
 const PARALLEL = 12; // frames fetched and decoded at a time: two runs
 const MOST_IN_FLIGHT = 2; // frames asked for while scrubbing; of those after, the newest is next
 const AT_EASE = 16; // frames ahead of the playhead that are enough
@@ -12,6 +14,7 @@ const SPEEDS = [[1, "full speed"], [0.5, "half speed"], [0.25, "quarter speed"]]
 
 const canvas = document.getElementById("canvas");
 const besideCanvas = document.getElementById("canvas-beside");
+const slow = new Set(); // digests of what cannot be drawn as fast as it plays, but smaller
 let beside = ""; // the digest of the take that is shown beside
 let playing = null;
 let speed = 1;
@@ -75,16 +78,36 @@ async function fetchAhead(run) {
   const lanes = Array.from({ length: PARALLEL }, async () => {
     while (playing === run) {
       const frame = nextMissing(run);
-      const isAtEase = frame !== null && (frame - state.frame + state.length) % state.length > AT_EASE;
+      const isAtEase = run.isCalm && frame !== null && (frame - state.frame + state.length) % state.length > AT_EASE;
       // With enough at hand one run follows another after a rest: what plays has the machine too.
       if (frame === null || (isAtEase && (run.asked.size || performance.now() < run.restUntil))) await pausing(30);
       else {
         const started = performance.now();
-        for (const [, digest] of panes()) askRun(digest, frame, state.length);
+        askRuns(run, frame);
         run.asked.add(frame);
         await Promise.all(addresses(frame).map(bitmapOf)).catch(() => {}).finally(() => run.asked.delete(frame));
         run.restUntil = 2 * performance.now() - started;
+        run.isCalm = comesInTime(run, 0.5);
       }
+    }
+  });
+  await Promise.all(lanes);
+}
+
+/** Asks for a run of frames, and counts those that come. */
+async function askRuns(run, frame) {
+  const counts = await Promise.all(panes().map(([, digest]) => askRun(digest, frame, state.length)));
+  run.came += Math.max(...counts);
+}
+
+/** Asks for what lies farther ahead: a slow scene needs it before it is played. */
+async function fetchFar(run) {
+  run.far = state.frame + AHEAD;
+  const lanes = Array.from({ length: PARALLEL / RUN }, async () => {
+    while (playing === run && run.far < state.length) {
+      const frame = run.far;
+      run.far += RUN;
+      await askRuns(run, frame);
     }
   });
   await Promise.all(lanes);
@@ -104,21 +127,50 @@ function nextMissing(run) {
   return null;
 }
 
-function isBuffered() {
-  const need = Math.min(Math.ceil(BUFFER_S * state.rate), state.length - state.frame);
-  return Array.from({ length: need }, (_, n) => isHere(state.frame + n)).every(Boolean);
+/** Whether all frames that are missing will come before their turn, at a share of the pace at which
+    frames have come so far. */
+function comesInTime(run, share = 1) {
+  const count = Math.min(FORESEEN, loop ? state.length : state.length - state.frame);
+  const ahead = Array.from({ length: count }, (_, n) => n);
+  const missing = ahead.filter((n) => !addresses((state.frame + n) % state.length).every(isAskedFor));
+  if (!missing.length || !run.came) return true;
+  const each = (performance.now() - run.began) / run.came / share;
+  return missing.length * each <= (missing.at(-1) * 1000) / (state.rate * speed);
+}
+
+/** Whether the next frames are all here. */
+const areHere = (count) => Array.from({ length: Math.min(count, state.length - state.frame) }, (_, n) => isHere(state.frame + n)).every(Boolean);
+
+/** Waits until playing can start and go on to the end. A slow scene is played smaller, and waits for
+    as long as is bearable if even that is slow. */
+async function buffered(run) {
+  const line = document.getElementById("buffer");
+  while (playing === run) {
+    const isSlow = !comesInTime(run, 0.9);
+    if (isSlow && !run.isSmall && run.came >= PARALLEL) stepDown(run);
+    else if (areHere(Math.ceil(BUFFER_S * state.rate)) && (!isSlow || performance.now() - run.began > MOST_WAIT_MS)) break;
+    line.textContent = run.came ? `fetching frames, ${run.came} so far` : "fetching frames";
+    if (!run.far && areHere(AHEAD)) fetchFar(run);
+    await pausing(10);
+  }
+  line.textContent = run.isSmall && playing === run ? "smaller, to keep its speed" : "";
+}
+
+function stepDown(run) {
+  slow.add(state.shown);
+  playSmall(true);
+  Object.assign(run, { isSmall: true, began: performance.now(), came: 0 });
 }
 
 async function play() {
-  const run = { asked: new Set(), dropped: 0, restUntil: 0 };
+  const run = { asked: new Set(), began: performance.now(), came: 0, dropped: 0, far: 0, isCalm: true, isSmall: slow.has(state.shown), restUntil: 0 };
   playing = run;
+  playSmall(run.isSmall);
   document.getElementById("play").setAttribute("aria-pressed", "true");
   document.getElementById("play").setAttribute("aria-label", "Pause");
   if (!loop && state.frame === state.length - 1) goTo(0);
   fetchAhead(run);
-  document.getElementById("buffer").textContent = "fetching frames";
-  while (playing === run && !isBuffered()) await pausing(10);
-  document.getElementById("buffer").textContent = "";
+  await buffered(run);
   if (playing !== run) return;
   Object.assign(run, { from: state.frame, at: performance.now(), last: state.frame });
   tellDropped(run);
@@ -160,6 +212,7 @@ function tellDropped(run) {
 export function pause() {
   if (!playing) return;
   playing = null;
+  playSmall(false);
   emit("paused");
   document.getElementById("buffer").textContent = "";
   document.getElementById("play").setAttribute("aria-pressed", "false");
