@@ -97,7 +97,7 @@ def prepare(demo_password: str | None) -> None:
 def web_server(var: Path, host: str, port: int) -> Service:
     """gunicorn: processes, since drawing holds Python's lock, each with threads for what waits. It
     gives way to a browser on the same machine: frames drawn ahead are no use if none is shown.
-    Connections are not kept: kept ones stay with a process, and one would draw while others rest."""
+    Connections are not kept: kept ones stay with a process, so that one draws while others rest."""
     cores = len(os.sched_getaffinity(0))
     bind = f"[{host}]:{port}" if ":" in host else f"{host}:{port}"
     return Service(
