@@ -12,7 +12,6 @@ from pathlib import Path
 from typing import Any
 
 import httpx
-from django.db import connections
 
 from balletto.scene import files
 from web.services.databases import Databases
@@ -42,8 +41,6 @@ def started() -> Iterator[tuple[str, str]]:
                 yield base, password
             finally:
                 server.stop()
-                # These databases go; the next figures have others.
-                connections.close_all()
 
 
 def editing() -> dict[str, float]:

@@ -19,9 +19,6 @@ class Digest:
 
 register_converter(Digest, "digest")
 
-# The numbers of a whole scene, and those of a frame.
-NUMBERS = {"motion": "", "keyframes": "", "places": "<int:number>/", "values": "<int:number>/"}
-
 urlpatterns = [
     path("<int:scene_id>/", views.workbench, name="workbench"),
     path("<int:scene_id>/parts/", views.parts, name="parts"),
@@ -47,7 +44,8 @@ urlpatterns = [
     path("<int:scene_id>/sound/<digest:digest>/", hearing.sound, name="sound"),
     *(
         path(f"<int:scene_id>/{of}/<digest:digest>/{frame}", numbers.numbers, {"of": of}, name=of)
-        for of, frame in NUMBERS.items()
+        for of in numbers.NUMBERS
+        for frame in ("", "<int:number>/")
     ),
     path("<int:scene_id>/file/", views.download, name="download-scene"),
     path("<int:scene_id>/file/upload/", views.upload, name="upload-scene"),

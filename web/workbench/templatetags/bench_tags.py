@@ -49,12 +49,11 @@ def options(named: list[tuple[str, str]]) -> str:
 
 @register.simple_tag
 @lru_cache
-def module_preloads(folder: str, *first: str) -> str:
+def module_preloads(folder: str) -> str:
     """Lets a browser ask for all scripts of a folder at once, not first for those that import
-    others; for those of some names before all."""
-    names = sorted(script.stem for script in Path(finders.find(folder)).glob("*.js"))
-    ordered = [*first, *(name for name in names if name not in first)]
-    links = ((static(f"{folder}/{name}.js"),) for name in ordered)
+    others."""
+    scripts = sorted(Path(finders.find(folder)).glob("*.js"))
+    links = ((static(f"{folder}/{script.name}"),) for script in scripts)
     return format_html_join("\n", '<link rel="modulepreload" href="{}">', links)
 
 

@@ -100,13 +100,16 @@ async function askRuns(run, frame) {
   run.came += Math.max(...counts);
 }
 
-/** Asks for what lies farther ahead: a slow scene needs it before it is played. */
+/** Asks for what lies farther ahead, in a loop from the start on too: a slow scene needs it before it
+    is played. */
 async function fetchFar(run) {
-  run.far = state.frame + AHEAD;
+  const from = state.frame;
+  const count = loop ? state.length : state.length - from;
+  run.far = AHEAD;
   const lanes = Array.from({ length: PARALLEL / RUN }, async () => {
-    while (playing === run && run.far < state.length) {
-      const frame = run.far;
-      run.far += RUN;
+    while (playing === run && run.far < count) {
+      const frame = (from + run.far) % state.length;
+      run.far += Math.min(RUN, state.length - frame);
       await askRuns(run, frame);
     }
   });

@@ -9,7 +9,8 @@ import { alsoWanted, bring, numbersIn } from "./numbers.js";
 import { emit, read, selection, show, state, url } from "./state.js";
 
 const headers = JSON.parse(document.body.getAttribute("hx-headers"));
-const NUMBERS_MS = 300;
+const NUMBERS_MS = 300; // between previews that bring numbers, while a value is scrubbed
+const PATIENCE_MS = 20_000; // after so long a preview that hangs gives way to the next
 let inFlight = false;
 let waiting = null;
 let turn = 0;
@@ -32,7 +33,7 @@ async function askForPreview() {
     const { frame } = state;
     const also = areNumbersDue() ? alsoWanted() : {};
     const body = new URLSearchParams({ ...selection(), ...also, box: box(), base: state.revision, preview: 1, edit: JSON.stringify(edit) });
-    const response = await fetch(url("edit"), { method: "POST", headers, body });
+    const response = await fetch(url("edit"), { method: "POST", headers, body, signal: AbortSignal.timeout(PATIENCE_MS) });
     if (isSignedOut(response.url)) return tell(SIGNED_OUT);
     const digest = response.headers.get("X-Digest");
     const answer = digest ? await response.formData() : await response.json();
