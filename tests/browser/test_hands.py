@@ -139,6 +139,20 @@ class HandsTest(BrowserTest):
         self.assertEqual(self.document(self.scene)["layers"][0]["moves"][0]["unit"], "word")
         expect(page.locator("#cascade .crow")).to_have_count(3)
 
+    def test_a_click_on_the_name_of_a_layer_selects_it_and_lets_it_be_typed(self):
+        self.page.locator("#add-more").click()
+        self.settled(self.page.locator("#add-adjustment").click)
+        self.page.locator("#row-t1 .trow__name").click()
+        expect(self.page.locator("#slab-t1")).to_have_class(re.compile("is-selected"))
+        name = self.page.locator(".slab .slab__name")
+        name.click()
+        slab = self.page.locator(".slab:has(.slab__name)")
+        expect(slab).to_have_class(re.compile("is-selected"))
+        expect(name).to_be_focused()
+        self.page.keyboard.type("First light")
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        self.assertEqual(self.document(self.scene)["layers"][-1]["name"], "First light")
+
     def test_a_slow_scene_is_played_smaller_and_seen_whole_again_after(self):
         boxes = []
 

@@ -215,7 +215,7 @@ export function listen() {
     if (card && card.dataset.move !== state.move && !event.target.closest("button, input, summary, .val")) select({ move: card.dataset.move });
     const name = event.target.closest("[data-select-layer]");
     const block = event.target.closest(".slab");
-    const layer = name?.dataset.selectLayer ?? (event.target.closest("button, input, textarea, .val") ? "" : block?.dataset.layer);
+    const layer = name?.dataset.selectLayer ?? (event.target.closest("button, input:not(.slab__name), textarea, .val") ? "" : block?.dataset.layer);
     if (layer) pickLayer(layer, event);
   });
 }
