@@ -1,77 +1,17 @@
 """Chips: the live values in a sentence. A chip carries the edit that it makes, without its value.
 
-The page's script scrubs, types and steps them. While it does, it says the number by the same
-measure (static/js/measure.js mirrors `Measure.say`).
+The page's script scrubs and steps them. While it does, it says the number by the same measure
+(static/js/measure.js mirrors `Measure.say`); what is typed is read by the core.
 """
 
 import json
-from dataclasses import asdict, dataclass
-from functools import cached_property
+from dataclasses import dataclass
 from typing import Any
 
 from django.utils.html import format_html, format_html_join
 from django.utils.safestring import SafeString
 
-
-@dataclass(frozen=True)
-class Measure:
-    """How a number is said and handled.
-
-    unit: what stands behind it, and one: behind 1, if that is another word; scale: what is shown
-    for 1; drag: change a pixel of dragging gives; below, above: words instead of a sign ("left",
-    "right"); low, high: limits.
-    """
-
-    unit: str = ""
-    scale: float = 1
-    drag: float = 1
-    step: float = 1
-    below: str = ""
-    above: str = ""
-    low: float | None = None
-    high: float | None = None
-    before: str = ""
-    one: str = ""
-
-    @cached_property
-    def json(self) -> str:
-        """What the page's script is told of it: all that is not as usual."""
-        usual = Measure()
-        told = {
-            name: value for name, value in asdict(self).items() if value != getattr(usual, name)
-        }
-        return json.dumps(told)
-
-    def say(self, value: float) -> str:
-        """The number in words: "120 px below"."""
-        shown = value * self.scale
-        direction = (self.below if shown < 0 else self.above) if self.below else ""
-        number = f"{round(abs(shown) if self.below else shown, 2):g}".replace("-", "−")
-        unit = self.one if self.one and abs(shown) == 1 else self.unit
-        return " ".join(part for part in (self.before, number + unit, direction) if part)
-
-
-PIXELS = Measure(" px", drag=1)
-LEFT_RIGHT = Measure(" px", below="left", above="right")
-ABOVE_BELOW = Measure(" px", below="above", above="below")
-NEARER_DEEPER = Measure(" px", drag=4, below="nearer", above="deeper")
-DEGREES = Measure("°", drag=0.5)
-PERCENT_OF_ONE = Measure(" %", scale=100, drag=0.005, step=0.01, low=0)
-PERCENT_OF_ONE_EITHER_WAY = Measure(" %", scale=100, drag=0.005, step=0.01)
-OPACITY = Measure(" %", scale=100, drag=0.005, step=0.01, low=0, high=1)
-PERCENT = Measure(" %", drag=0.5)
-SOFTNESS = Measure(" %", drag=0.5, low=0)
-UNITS = Measure("", drag=0.05)
-FRAMES = Measure(" frames", drag=0.125, one=" frame")
-FRAME = Measure("", drag=0.25, before="frame")
-LENGTH = Measure(" frames", drag=0.125, low=0.01, one=" frame")
-WHOLE = Measure("", drag=0.1, low=0)
-THOUSANDTHS = Measure(" ‰", drag=1)
-BLUR = Measure(" px", drag=0.1, low=0)
-OUTLINE = Measure(" px", drag=0.1)
-HERTZ = Measure(" Hz", drag=0.02, step=0.1, low=0.1, high=100)
-PLAIN = Measure("", drag=0.01, step=0.1)
-SIGNED = Measure("", drag=0.5)
+from balletto.scene.measures import Measure
 
 
 @dataclass(frozen=True)

@@ -8,21 +8,21 @@ from typing import Any
 
 from django.utils.safestring import SafeString
 
+from balletto.scene import measures
 from balletto.scene.document import Scene
 from balletto.scene.effects import EFFECT_KINDS
 from balletto.scene.layers import Layer
+from balletto.scene.measures import Measure
 
-from . import chips
-from .chips import Measure
-from .part_words import LENGTH_PX, PartWords, Said, Sentence
+from .part_words import PartWords, Said, Sentence
 from .words import tight
 
 _AMOUNT = Measure(" %", drag=0.5, low=0)
 _SHARE = Measure(" %", drag=0.5, low=0, high=100)
-_OPAQUE = chips.OPACITY
+_OPAQUE = measures.OPACITY
 _GAP = Measure(" frames", drag=0.02, step=0.25, low=0.01, one=" frame")
-_COPIES = Measure(" copies", drag=0.1, low=1, high=200)
-_SAMPLES = Measure(" samples", drag=0.1, low=2, high=64)
+_COPIES = Measure(" copies", drag=0.1, low=1, high=200, one=" copy")
+_SAMPLES = Measure(" samples", drag=0.1, low=2, high=64, one=" sample")
 _SHUTTER = Measure("°", drag=1, low=0, high=360)
 PACES = tuple((f"{times}/s", f"{times} times a second") for times in (4, 6, 8, 9, 12, 15, 24))
 
@@ -30,14 +30,14 @@ EFFECTS: dict[str, Sentence] = {
     "blur": Sentence(
         "Blur",
         "Blurred {x} across and {y} down.",
-        {"x": Said("Blur across", chips.BLUR, 12), "y": Said("Blur down", chips.BLUR, 12)},
+        {"x": Said("Blur across", measures.BLUR, 12), "y": Said("Blur down", measures.BLUR, 12)},
     ),
     "directional-blur": Sentence(
         "Directional blur",
         "Smeared over {length} along {angle}.",
         {
-            "length": Said("Length of the smear", LENGTH_PX, 60),
-            "angle": Said("Direction of the smear", chips.DEGREES, 0),
+            "length": Said("Length of the smear", measures.LENGTH_PX, 60),
+            "angle": Said("Direction of the smear", measures.DEGREES, 0),
         },
     ),
     "zoom-blur": Sentence(
@@ -45,8 +45,8 @@ EFFECTS: dict[str, Sentence] = {
         "Smeared by {amount} away from {x} across, {y} down of the picture.",
         {
             "amount": Said("Amount of the smear", _AMOUNT, 20),
-            "x": Said("Point across", chips.PERCENT, 50),
-            "y": Said("Point down", chips.PERCENT, 50),
+            "x": Said("Point across", measures.PERCENT, 50),
+            "y": Said("Point down", measures.PERCENT, 50),
         },
     ),
     "glow": Sentence(
@@ -54,16 +54,16 @@ EFFECTS: dict[str, Sentence] = {
         "Glows {strength} strong, {radius} around.",
         {
             "strength": Said("Strength of the glow", _AMOUNT, 100),
-            "radius": Said("Reach of the glow", chips.BLUR, 24),
+            "radius": Said("Reach of the glow", measures.BLUR, 24),
         },
     ),
     "shadow": Sentence(
         "Shadow",
         "Each casts a shadow {x} and {y}, {softness} soft, {color}, {opacity} opaque.",
         {
-            "x": Said("Shadow to the side", chips.LEFT_RIGHT, 0),
-            "y": Said("Shadow above or below", chips.ABOVE_BELOW, 10),
-            "softness": Said("Softness of the shadow", chips.BLUR, 8),
+            "x": Said("Shadow to the side", measures.LEFT_RIGHT, 0),
+            "y": Said("Shadow above or below", measures.ABOVE_BELOW, 10),
+            "softness": Said("Softness of the shadow", measures.BLUR, 8),
             "color": Said("Colour of the shadow", is_color=True),
             "opacity": Said("Opacity of the shadow", _OPAQUE, 0.6),
         },
@@ -80,7 +80,7 @@ EFFECTS: dict[str, Sentence] = {
         "Hue and saturation",
         "Hues turned by {turn}, {saturation} full.",
         {
-            "turn": Said("Turn of the hues", chips.DEGREES, 0),
+            "turn": Said("Turn of the hues", measures.DEGREES, 0),
             "saturation": Said("Saturation", _AMOUNT, 100),
         },
     ),
@@ -96,7 +96,7 @@ EFFECTS: dict[str, Sentence] = {
         "Outline of the whole",
         "A line of {width} around all of it, {color}.",
         {
-            "width": Said("Width of the line", LENGTH_PX, 6),
+            "width": Said("Width of the line", measures.LENGTH_PX, 6),
             "color": Said("Colour of the line", is_color=True),
         },
     ),
@@ -107,19 +107,19 @@ EFFECTS: dict[str, Sentence] = {
         {
             "copies": Said("Copies of the trail", _COPIES),
             "gap": Said("Frames between copies", _GAP),
-            "fade": Said("Fade from copy to copy", chips.OPACITY, 0.85),
-            "shrink": Said("Size from copy to copy", chips.PERCENT_OF_ONE, 1),
-            "outline": Said("Width of outlines, 0 for whole letters", LENGTH_PX, 0),
+            "fade": Said("Fade from copy to copy", measures.OPACITY, 0.85),
+            "shrink": Said("Size from copy to copy", measures.PERCENT_OF_ONE, 1),
+            "outline": Said("Width of outlines, 0 for whole letters", measures.LENGTH_PX, 0),
         },
     ),
     "displace": Sentence(
         "Displacement",
         "Outlines pushed by {amount} in bumps of {size}, anew {every}, chance {seed}.",
         {
-            "amount": Said("Amount of the displacement", chips.BLUR, 6),
+            "amount": Said("Amount of the displacement", measures.BLUR, 6),
             "size": Said("Size of the bumps", Measure(" px", drag=1, low=1), 40),
             "every": Said("How often", options=PACES),
-            "seed": Said("Chance of the displacement", chips.WHOLE),
+            "seed": Said("Chance of the displacement", measures.WHOLE),
         },
     ),
 }
@@ -134,10 +134,10 @@ _MASK_WORDS = (
 _MASK_VALUES = {
     "invert": Said("Side of the mask", options=_SIDES),
     "center": Said("Middle of the mask", is_point=True),
-    "rotation": Said("Turn of the mask", chips.DEGREES, 0),
-    "feather": Said("Feather", chips.BLUR, 0),
-    "expand": Said("Expansion", chips.PIXELS, 0),
-    "opacity": Said("Density of the mask", chips.OPACITY, 1),
+    "rotation": Said("Turn of the mask", measures.DEGREES, 0),
+    "feather": Said("Feather", measures.BLUR, 0),
+    "expand": Said("Expansion", measures.PIXELS, 0),
+    "opacity": Said("Density of the mask", measures.OPACITY, 1),
     "fixed": Said("What the mask moves with", options=_PLACES),
     "mode": Said("How it joins the masks before", options=_MODES),
 }
@@ -152,7 +152,7 @@ MASKS: dict[str, Sentence] = {
         "Rectangle mask",
         "a rectangle of {size}, corners of {corner},",
         size=Said("Size of the mask", is_pair=True),
-        corner=Said("Corners of the mask", LENGTH_PX, 0),
+        corner=Said("Corners of the mask", measures.LENGTH_PX, 0),
     ),
     "ellipse": _mask(
         "Ellipse mask", "an ellipse of {size}", size=Said("Size of the mask", is_pair=True)
@@ -166,7 +166,7 @@ SHUTTER = Sentence(
     "{samples}.",
     {
         "angle": Said("Angle of the shutter", _SHUTTER, 180),
-        "phase": Said("Phase of the shutter", chips.DEGREES, 0),
+        "phase": Said("Phase of the shutter", measures.DEGREES, 0),
         "samples": Said("Samples", _SAMPLES),
     },
 )

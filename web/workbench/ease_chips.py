@@ -6,9 +6,8 @@ from typing import Any
 
 import numpy as np
 
+from balletto.scene.ease_words import TRACK_EASES
 from balletto.scene.tracks import Track, value_at
-
-from .words import TRACK_EASES
 
 _WIDTH, _LOW, _HIGH = 36, 16, 4  # of a drawing: across, and where 0 and 1 are
 _SAMPLES = 61

@@ -7,23 +7,23 @@ from django.utils.html import format_html
 from django.utils.safestring import SafeString
 
 from balletto.picture.media import MediaError, video
+from balletto.scene import measures
 from balletto.scene.document import Scene
 from balletto.scene.layers import Layer
+from balletto.scene.measures import Measure
 from web.library.models import MediaFile
 from web.projects.nesting import scene_of
 
-from . import chips
-from .chips import Chip, Measure, choice_chip
+from .chips import Chip, choice_chip
 from .part_words import PartWords, Said, Sentence
 from .words import edit_of, tight
 
-_SECONDS = Measure(" s", drag=0.02, step=0.1, low=0)
-_DECIBELS = Measure(" dB", drag=0.1, step=0.5, low=-100, high=40)
+_DECIBELS = Measure(" dB", drag=0.1, step=0.5, low=-100, high=40, below="softer", above="louder")
 _SPEED = Measure(" %", scale=100, drag=0.005, step=0.05, low=0)
 AFTERS = (("hold", "holding its last frame"), ("loop", "beginning again"), ("gone", "gone"))
 _AFTER = Said("What comes after its end", options=AFTERS)
 _PLAYED = {
-    "start": Said("Where it starts", _SECONDS, 0),
+    "start": Said("Where it starts", measures.SECONDS, 0),
     "speed": Said("Speed", _SPEED, 1),
     "after": _AFTER,
 }
@@ -38,19 +38,18 @@ MEDIA: dict[str, Sentence] = {
     ),
     "sound": Sentence(
         "Sound",
-        "Plays {file} from {start} on, {gain} louder, fading in for {fade_in} and out for "
-        "{fade_out}.",
+        "Plays {file} from {start} on, {gain}, fading in for {fade_in} and out for {fade_out}.",
         {
-            "start": Said("Where it starts", _SECONDS, 0),
+            "start": Said("Where it starts", measures.SECONDS, 0),
             "gain": Said("Gain", _DECIBELS, 0),
-            "fade_in": Said("Fade in", _SECONDS, 0),
-            "fade_out": Said("Fade out", _SECONDS, 0),
+            "fade_in": Said("Fade in", measures.SECONDS, 0),
+            "fade_out": Said("Fade out", measures.SECONDS, 0),
         },
     ),
     "scene": Sentence(
         "Scene",
         "Shows {file} from its {shift} on; at its end {after}.",
-        {"shift": Said("Frame of the other scene", chips.FRAME, 0), "after": _AFTER},
+        {"shift": Said("Frame of the other scene", measures.FRAME, 0), "after": _AFTER},
     ),
 }
 

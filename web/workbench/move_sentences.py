@@ -9,13 +9,14 @@ from balletto.lettering.faces import axes_of
 from balletto.lettering.layout import lay_out
 from balletto.motion.stagger import delays_of
 from balletto.motion.units import units_of
+from balletto.scene import measures
 from balletto.scene.document import Scene
 from balletto.scene.layers import Title
+from balletto.scene.measures import Measure
 from balletto.scene.moves import Move
 from balletto.scene.tracks import Tied, Track
 
-from . import chips
-from .chips import Chip, Measure, choice_chip, number_chip
+from .chips import Chip, choice_chip, number_chip
 from .reach_sentences import new_selectors, reach_actions, reach_more, reach_words
 from .ties import tie_ends, ties_of
 from .title_sentences import axis_name
@@ -36,22 +37,22 @@ GROUPS = [("word", "words"), ("line", "lines")]
 # For each property of a pose: how it is measured, said ("{}" is the value), named in full, and
 # the away value it starts with.
 POSE_WORDS: dict[str, tuple[Measure, str, str, float]] = {
-    "x": (chips.LEFT_RIGHT, "{}", "left or right", -120),
-    "y": (chips.ABOVE_BELOW, "{}", "above or below", 100),
-    "z": (chips.NEARER_DEEPER, "{}", "depth", 600),
-    "rotation": (chips.DEGREES, "turned {}", "turn", -20),
-    "rotation_x": (chips.DEGREES, "tipped {}", "tip forward or back", 60),
-    "rotation_y": (chips.DEGREES, "swung {}", "swing left or right", 60),
-    "scale": (chips.PERCENT_OF_ONE, "{} of its size", "size", 0.5),
-    "scale_x": (chips.PERCENT_OF_ONE, "{} of its width", "width", 0.5),
-    "scale_y": (chips.PERCENT_OF_ONE, "{} of its height", "height", 0.5),
-    "opacity": (chips.OPACITY, "{} opaque", "opacity", 0),
-    "skew": (chips.DEGREES, "leaning {}", "lean", 20),
-    "tracking": (chips.THOUSANDTHS, "spread by {}", "tracking", 300),
-    "blur": (chips.BLUR, "blurred by {}", "blur", 12),
-    "outline": (chips.OUTLINE, "its outline {} wider", "outline", 4),
-    "displace": (chips.BLUR, "its form bent by {}", "bent form", 8),
-    "shadow": (chips.OPACITY, "{} of its shadow", "shadow", 0),
+    "x": (measures.LEFT_RIGHT, "{}", "left or right", -120),
+    "y": (measures.ABOVE_BELOW, "{}", "above or below", 100),
+    "z": (measures.NEARER_DEEPER, "{}", "depth", 600),
+    "rotation": (measures.DEGREES, "turned {}", "turn", -20),
+    "rotation_x": (measures.DEGREES, "tipped {}", "tip forward or back", 60),
+    "rotation_y": (measures.DEGREES, "swung {}", "swing left or right", 60),
+    "scale": (measures.PERCENT_OF_ONE, "{} of its size", "size", 0.5),
+    "scale_x": (measures.PERCENT_OF_ONE, "{} of its width", "width", 0.5),
+    "scale_y": (measures.PERCENT_OF_ONE, "{} of its height", "height", 0.5),
+    "opacity": (measures.OPACITY, "{} opaque", "opacity", 0),
+    "skew": (measures.DEGREES, "leaning {}", "lean", 20),
+    "tracking": (measures.THOUSANDTHS, "spread by {}", "tracking", 300),
+    "blur": (measures.BLUR, "blurred by {}", "blur", 12),
+    "outline": (measures.OUTLINE, "its outline {} wider", "outline", 4),
+    "displace": (measures.BLUR, "its form bent by {}", "bent form", 8),
+    "shadow": (measures.OPACITY, "{} of its shadow", "shadow", 0),
 }
 DAMPING = Measure(" %", scale=100, drag=0.005, step=0.05, low=0.01, high=10)
 
@@ -140,7 +141,7 @@ class MoveSentence:
             number_chip(
                 Chip(f"{path}.{axis}", edit_of(f"{path}.{axis}"), f"Pivot {said}"),
                 self.move.pivot[axis],
-                chips.PERCENT_OF_ONE_EITHER_WAY,
+                measures.PERCENT_OF_ONE_EITHER_WAY,
                 rest=0.5,
             )
             for axis, said in enumerate(("across", "down"))
@@ -165,7 +166,7 @@ class MoveSentence:
         )
         return format_html(
             "swinging after at {} damped {}",
-            number_chip(frequency, self.move.follow.frequency, chips.HERTZ, rest=2.5),
+            number_chip(frequency, self.move.follow.frequency, measures.HERTZ, rest=2.5),
             number_chip(damping, self.move.follow.damping, DAMPING, rest=0.4),
         )
 
@@ -320,7 +321,7 @@ class MoveSentence:
                 path, tag = f"{self.path}.pose.{name}", name.removeprefix("axes.")
                 clears = {"name": "clear-value", "path": path}
                 more = {"clears": clears, "key_path": path}
-                chip = number(path, value, chips.SIGNED, axis_name(tag).capitalize(), **more)
+                chip = number(path, value, measures.SIGNED, axis_name(tag).capitalize(), **more)
                 said.append(format_html("{} more {}", chip, axis_name(tag)))
         return join(said, ", ", " and ") if said else mark_safe("its own place")
 
@@ -366,7 +367,9 @@ class MoveSentence:
         return join(
             [
                 number_chip(
-                    Chip(f"{path}.{n}", edit_of(f"{path}.{n}"), f"Time {n + 1}"), time, chips.FRAMES
+                    Chip(f"{path}.{n}", edit_of(f"{path}.{n}"), f"Time {n + 1}"),
+                    time,
+                    measures.FRAMES,
                 )
                 for n, time in enumerate(times)
             ],
@@ -378,38 +381,38 @@ class MoveSentence:
         """Length and easing, or the keys of the amount one by one."""
         amount = self.move.amount
         if isinstance(amount, Tied):
-            measure = chips.PERCENT_OF_ONE_EITHER_WAY
+            measure = measures.PERCENT_OF_ONE_EITHER_WAY
             return format_html("by {}", number(f"{self.path}.amount", amount, measure, "Amount"))
         if not isinstance(amount, Track):
             if "amount" not in self.move.model_fields_set:
                 return mark_safe("")
             chip = Chip(f"{self.path}.amount", edit_of(f"{self.path}.amount"), "Amount")
-            said = number_chip(chip, amount, chips.PERCENT_OF_ONE_EITHER_WAY, rest=1)
+            said = number_chip(chip, amount, measures.PERCENT_OF_ONE_EITHER_WAY, rest=1)
             return format_html("by {}", said)
         path = f"{self.path}.amount.keys"
         if self._is_plain_course():
             length = Chip(f"{path}.1.at", edit_of(f"{path}.1.at"), "Length")
             return format_html(
                 "over {} with {}",
-                number_chip(length, amount.keys[1].at, chips.LENGTH, rest=20),
+                number_chip(length, amount.keys[1].at, measures.LENGTH, rest=20),
                 ease_words(f"{path}.0.ease", amount.keys[0].ease, "Easing", between_keys=True),
             )
         return format_html(
             "by {}",
-            number(f"{self.path}.amount", amount, chips.PERCENT_OF_ONE_EITHER_WAY, "Amount"),
+            number(f"{self.path}.amount", amount, measures.PERCENT_OF_ONE_EITHER_WAY, "Amount"),
         )
 
     def _start(self) -> SafeString:
-        return number(f"{self.path}.start", self.move.start, chips.FRAME, "Start", rest=0)
+        return number(f"{self.path}.start", self.move.start, measures.FRAME, "Start", rest=0)
 
 
 def _spread(path: str, timed: Any) -> SafeString:
     """Gap or span: "every 2 frames", "within 24 frames"."""
     if timed.span is not None:
         chip = Chip(f"{path}.span", edit_of(f"{path}.span"), "Time from first to last")
-        return format_html("within {}", number_chip(chip, timed.span, chips.FRAMES, rest=24))
+        return format_html("within {}", number_chip(chip, timed.span, measures.FRAMES, rest=24))
     chip = Chip(f"{path}.gap", edit_of(f"{path}.gap"), "Gap")
-    return format_html("every {}", number_chip(chip, timed.gap or 0, chips.FRAMES, rest=2))
+    return format_html("every {}", number_chip(chip, timed.gap or 0, measures.FRAMES, rest=2))
 
 
 def _listed(clauses: list[SafeString]) -> SafeString:

@@ -7,11 +7,12 @@ import numpy as np
 from django.utils.html import format_html
 from django.utils.safestring import SafeString
 
+from balletto.scene import measures
 from balletto.scene.colors import hex_of
+from balletto.scene.measures import Measure
 from balletto.scene.tracks import Tied, Track, value_at
 
-from . import chips
-from .chips import Chip, Measure, choice_chip, color_chip, number_chip
+from .chips import Chip, choice_chip, color_chip, number_chip
 from .words import edit_of, tie_words, track_more
 
 
@@ -103,7 +104,6 @@ class PartWords:
         )
 
 
-LENGTH_PX = Measure(" px", drag=1, low=0)
 # How two numbers are said, how each is called, and their measure.
-_POINT = ("{} across, {} down", ("across", "down"), chips.PIXELS)
-_PAIR = ("{} by {}", ("width", "height"), LENGTH_PX)
+_POINT = ("{} across, {} down", ("across", "down"), measures.PIXELS)
+_PAIR = ("{} by {}", ("width", "height"), measures.LENGTH_PX)

@@ -6,10 +6,11 @@ from typing import Any
 from django.utils.html import format_html
 from django.utils.safestring import SafeString
 
+from balletto.scene import measures
+from balletto.scene.measures import Measure
 from balletto.scene.tracks import Track
 
-from . import chips
-from .chips import Chip, Measure, choice_chip, number_chip
+from .chips import Chip, choice_chip, number_chip
 from .words import ease_words, edit_of, join, number, order_words, point_words, tight, track_more
 
 COMBINES = [
@@ -60,8 +61,8 @@ class _Words:
 
 def _sweep(words: _Words) -> SafeString:
     sweep = words.selector
-    percent = chips.PERCENT if sweep.measure == "percent" else chips.UNITS
-    soft = chips.SOFTNESS if sweep.measure == "percent" else chips.UNITS
+    percent = measures.PERCENT if sweep.measure == "percent" else measures.UNITS
+    soft = measures.SOFTNESS if sweep.measure == "percent" else measures.UNITS
     return format_html(
         "a sweep from {} to {} of the title, {}, travelling {}, soft {} behind and {} in front",
         words.number("low", percent, "Start of the sweep", 0),
@@ -76,7 +77,7 @@ def _sweep(words: _Words) -> SafeString:
 def _scatter(words: _Words) -> SafeString:
     return format_html(
         "chance {}, {}",
-        words.plain("seed", chips.WHOLE, "Seed of the chance"),
+        words.plain("seed", measures.WHOLE, "Seed of the chance"),
         words.yes_no("one_sided", "Ways of the chance"),
     )
 
@@ -86,8 +87,8 @@ def _wave(words: _Words) -> SafeString:
     return format_html(
         "a {} wave from {} to {}, {} along the title {}, every {}, {}",
         words.choice("shape", "Shape of the wave", shapes),
-        words.number("low", chips.PERCENT_OF_ONE_EITHER_WAY, "Low of the wave", -1),
-        words.number("high", chips.PERCENT_OF_ONE_EITHER_WAY, "High of the wave", 1),
+        words.number("low", measures.PERCENT_OF_ONE_EITHER_WAY, "Low of the wave", -1),
+        words.number("high", measures.PERCENT_OF_ONE_EITHER_WAY, "High of the wave", 1),
         words.number("cycles", Measure(" ×", drag=0.02, step=0.25), "Crests", 1),
         order_words(words.path, words.selector, "Order of the wave"),
         words.number("period", PERIOD, "Period of the wave", 30),
@@ -106,7 +107,7 @@ def _jitter(words: _Words) -> SafeString:
         format_html("every {}", pace) if words.selector.every is None else pace,
         words.yes_no("smooth", "From shake to shake"),
         words.number("together", SHARE, "Togetherness", 0),
-        words.plain("seed", chips.WHOLE, "Seed of the shakes"),
+        words.plain("seed", measures.WHOLE, "Seed of the shakes"),
     )
 
 
@@ -138,7 +139,7 @@ def _band_spot(words: _Words) -> SafeString:
     return format_html(
         "a band through {}, turned {} and {} wide",
         point_words(f"{words.path}.center", words.selector.center, "Middle of the band"),
-        words.number("angle", chips.DEGREES, "Turn of the band", 0),
+        words.number("angle", measures.DEGREES, "Turn of the band", 0),
         words.number("width", RADIUS, "Width of the band", 400),
     )
 
@@ -171,12 +172,12 @@ def reach_more(path: str, reach: tuple[Any, ...]) -> list[SafeString]:
     for index, selector in enumerate(reach):
         words = _Words(f"{path}.reach.{index}", selector)
         said = [
-            format_html("strength {}", words.number("strength", chips.PERCENT, "Strength", 100))
+            format_html("strength {}", words.number("strength", measures.PERCENT, "Strength", 100))
         ]
         if hasattr(selector, "measure"):
             said.append(words.choice("measure", "Measure of the band", MEASURES))
         if getattr(selector, "shape", None) == "pulse":
-            soft = words.number("soft", chips.PERCENT_OF_ONE, "Softness of the pulse", 0)
+            soft = words.number("soft", measures.PERCENT_OF_ONE, "Softness of the pulse", 0)
             said.append(format_html("softened {}", soft))
         if hasattr(selector, "edge"):
             said.append(

@@ -6,14 +6,14 @@ from typing import Any
 import numpy as np
 
 from balletto.motion.courses import KeyedValue, keyed_values, sampled
+from balletto.scene import measures
 from balletto.scene.document import Scene
 from balletto.scene.edits.keyframes import handles_of
 from balletto.scene.layers import Layer
+from balletto.scene.measures import Measure
 from balletto.scene.motion_path import PathTrack
 from balletto.scene.tracks import is_color
 
-from . import chips
-from .chips import Measure
 from .dress_sentences import EFFECTS, KIND_NAMES, MASKS
 from .move_sentences import POSE_WORDS
 from .words import value_said
@@ -25,22 +25,22 @@ _LIGHTNESS = ("lightness", "green to red", "blue to yellow")
 
 # How numbers are said that are not of a pose.
 MEASURES: dict[str, Measure] = {
-    "position": chips.PIXELS,
-    "rotation": chips.DEGREES,
-    "scale": chips.PERCENT_OF_ONE_EITHER_WAY,
-    "opacity": chips.OPACITY,
-    "amount": chips.PERCENT_OF_ONE_EITHER_WAY,
+    "position": measures.PIXELS,
+    "rotation": measures.DEGREES,
+    "scale": measures.PERCENT_OF_ONE_EITHER_WAY,
+    "opacity": measures.OPACITY,
+    "amount": measures.PERCENT_OF_ONE_EITHER_WAY,
     **dict.fromkeys(
         ("strength", "low", "high", "travel", "soft_low", "soft_high", "together", "floor"),
-        chips.PERCENT,
+        measures.PERCENT,
     ),
     **dict.fromkeys(
         ("center", "from", "to", "inner", "outer", "width", "size", "corner", "radius"),
-        chips.PIXELS,
+        measures.PIXELS,
     ),
-    "sweep": chips.DEGREES,
-    "angle": chips.DEGREES,
-    **dict.fromkeys(("period", "hold"), chips.FRAMES),
+    "sweep": measures.DEGREES,
+    "angle": measures.DEGREES,
+    **dict.fromkeys(("period", "hold"), measures.FRAMES),
 }
 
 
@@ -122,16 +122,16 @@ def measure_of(layer: Layer, path: str) -> Measure:
         tables = {"effects": EFFECTS, "masks": MASKS}
         kind = getattr(layer, way[0])[int(way[1])].kind
         said = tables[way[0]][kind].values.get(name)
-        return (said and said.measure) or chips.PIXELS
+        return (said and said.measure) or measures.PIXELS
     if way[:1] == ["stroke"] and name in ("from", "to", "travel"):
-        return chips.PERCENT
+        return measures.PERCENT
     if "pose" in way:
-        return POSE_WORDS[name][0] if name in POSE_WORDS else chips.PLAIN
+        return POSE_WORDS[name][0] if name in POSE_WORDS else measures.PLAIN
     if "reach" in way and name in ("low", "high"):
         move = next(move for move in layer.moves if move.id == way[1])
         if move.reach[int(way[3])].kind == "wave":
-            return chips.PERCENT_OF_ONE_EITHER_WAY
-    return MEASURES.get(name, chips.PLAIN)
+            return measures.PERCENT_OF_ONE_EITHER_WAY
+    return MEASURES.get(name, measures.PLAIN)
 
 
 def _said(layer: Layer, path: str, value: Any) -> str:

@@ -5,12 +5,13 @@ from typing import Any
 from django.utils.html import format_html
 from django.utils.safestring import SafeString
 
+from balletto.scene import measures
 from balletto.scene.document import Scene
 from balletto.scene.fits import FIT_KINDS, Fit
+from balletto.scene.measures import Measure
 from web.library.models import MediaFile
 
-from . import chips
-from .chips import Chip, Measure, choice_chip, color_chip, number_chip
+from .chips import Chip, choice_chip, color_chip, number_chip
 from .dress_sentences import SHUTTER, layer_name
 from .media_sentences import AFTERS, file_chip, frames_of, missing_words
 from .part_words import PartWords
@@ -75,7 +76,7 @@ class SceneWords:
         way = ""
         if fill.kind == "linear":
             chip = Chip(f"{path}.angle", edit_of(f"{path}.angle"), "Direction of the gradient")
-            way = format_html(" along {}", number_chip(chip, fill.angle, chips.DEGREES, rest=90))
+            way = format_html(" along {}", number_chip(chip, fill.angle, measures.DEGREES, rest=90))
         else:
             way = " from the middle out"
         return format_html("from {}{}", join(colors, " to "), way)
@@ -203,8 +204,8 @@ class SceneWords:
         return format_html(
             "{} {} and {}, {} large",
             name,
-            part("shift.0", place.shift[0], chips.LEFT_RIGHT, "Shift across", 0),
-            part("shift.1", place.shift[1], chips.ABOVE_BELOW, "Shift down", 0),
+            part("shift.0", place.shift[0], measures.LEFT_RIGHT, "Shift across", 0),
+            part("shift.1", place.shift[1], measures.ABOVE_BELOW, "Shift down", 0),
             part("scale", place.scale, _SCALE, "Size", 1),
         )
 

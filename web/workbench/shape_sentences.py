@@ -5,17 +5,18 @@ from typing import Any
 from django.utils.html import format_html
 from django.utils.safestring import SafeString, mark_safe
 
+from balletto.scene import measures
 from balletto.scene.layers import ShapeLayer
+from balletto.scene.measures import Measure
 
-from . import chips
-from .chips import Chip, Measure, choice_chip, color_chip
-from .part_words import LENGTH_PX, PartWords, Said, Sentence
+from .chips import Chip, choice_chip, color_chip
+from .part_words import PartWords, Said, Sentence
 from .words import edit_of, tight
 
-_CORNERS = Measure(" corners", drag=0.05, low=3, high=200)
+_CORNERS = Measure(" corners", drag=0.05, low=3, high=200, one=" corner")
 _SIZE = Said("Size", is_pair=True)
-_RADIUS = Said("Radius", LENGTH_PX, 150)
-_EITHER_WAY = chips.PERCENT
+_RADIUS = Said("Radius", measures.LENGTH_PX, 150)
+_EITHER_WAY = measures.PERCENT
 
 SHAPES: dict[str, Sentence] = {
     "line": Sentence(
@@ -26,7 +27,7 @@ SHAPES: dict[str, Sentence] = {
     "rectangle": Sentence(
         "rectangle",
         "of {size}, corners of {corner}",
-        {"size": _SIZE, "corner": Said("Corners", LENGTH_PX, 0)},
+        {"size": _SIZE, "corner": Said("Corners", measures.LENGTH_PX, 0)},
     ),
     "ellipse": Sentence("ellipse", "of {size}", {"size": _SIZE}),
     "arc": Sentence(
@@ -34,8 +35,8 @@ SHAPES: dict[str, Sentence] = {
         "of {size}, from {angle} on over {sweep}",
         {
             "size": _SIZE,
-            "angle": Said("Where it starts", chips.DEGREES, -90),
-            "sweep": Said("How far it goes", chips.DEGREES, 270),
+            "angle": Said("Where it starts", measures.DEGREES, -90),
+            "sweep": Said("How far it goes", measures.DEGREES, 270),
         },
     ),
     "polygon": Sentence(
@@ -48,8 +49,8 @@ SHAPES: dict[str, Sentence] = {
         "with {corners}, {outer} out and {inner} in",
         {
             "corners": Said("Corners", _CORNERS),
-            "outer": Said("Outer radius", LENGTH_PX, 150),
-            "inner": Said("Inner radius", LENGTH_PX, 70),
+            "outer": Said("Outer radius", measures.LENGTH_PX, 150),
+            "inner": Said("Inner radius", measures.LENGTH_PX, 70),
         },
     ),
     "path": Sentence("path", "of its own"),
@@ -67,7 +68,7 @@ STROKE = Sentence(
     "A line of {width}, {color}, {ends} and {joins}, drawn from {from} to {to} of its length, "
     "moved on by {travel}.",
     {
-        "width": Said("Width of the line", LENGTH_PX, 6),
+        "width": Said("Width of the line", measures.LENGTH_PX, 6),
         "color": Said("Colour of the line", is_color=True),
         "ends": Said("Ends of the line", options=_ENDS),
         "joins": Said("Corners of the line", options=_JOINS),

@@ -10,12 +10,13 @@ from django.utils.safestring import SafeString, mark_safe
 
 from balletto.lettering.faces import axes_of, resting_axes
 from balletto.lettering.families import FAMILIES
+from balletto.scene import measures
 from balletto.scene.layers import BLENDS, Layer, Title
+from balletto.scene.measures import Measure
 from balletto.scene.motion_path import PathTrack
 from balletto.scene.tracks import Tied, Track, changes_over_time
 
-from . import chips
-from .chips import Chip, Measure, choice_chip, color_chip, number_chip
+from .chips import Chip, choice_chip, color_chip, number_chip
 from .words import edit_of, join, tie_words, tight, track_more
 
 DRAW_ORDERS = [("reading", "the last"), ("reverse", "the first"), ("depth", "the nearest")]
@@ -119,7 +120,9 @@ class TypeSentence:
             return said
         angle = self._chip("fill.angle", "Angle of the gradient")
         return format_html(
-            "{} turned {}", said, number_chip(angle, fill.get("angle", 90), chips.DEGREES, rest=90)
+            "{} turned {}",
+            said,
+            number_chip(angle, fill.get("angle", 90), measures.DEGREES, rest=90),
         )
 
     def _outline(self) -> SafeString:
@@ -204,17 +207,17 @@ def place_sentence(layer: Layer, now: Callable[[Any], Any]) -> SafeString:
         )
 
     if layer.kind == "adjustment":
-        opacity = part("opacity", "Opacity", chips.OPACITY, None, 1)
+        opacity = part("opacity", "Opacity", measures.OPACITY, None, 1)
         return tight(format_html("Works on all below it, by {}.", opacity))
     whole = format_html(
         "Stands {} across, {} down and {}, turned {}, {} wide and {} high, {} opaque.",
-        part("position", "Across", chips.PIXELS, 0, None),
-        part("position", "Down", chips.PIXELS, 1, None),
-        part("position", "Depth", chips.NEARER_DEEPER, 2, 0),
-        part("rotation", "Turn", chips.DEGREES, 2, 0),
-        part("scale", "Width", chips.PERCENT_OF_ONE, 0, 1),
-        part("scale", "Height", chips.PERCENT_OF_ONE, 1, 1),
-        part("opacity", "Opacity", chips.OPACITY, None, 1),
+        part("position", "Across", measures.PIXELS, 0, None),
+        part("position", "Down", measures.PIXELS, 1, None),
+        part("position", "Depth", measures.NEARER_DEEPER, 2, 0),
+        part("rotation", "Turn", measures.DEGREES, 2, 0),
+        part("scale", "Width", measures.PERCENT_OF_ONE, 0, 1),
+        part("scale", "Height", measures.PERCENT_OF_ONE, 1, 1),
+        part("opacity", "Opacity", measures.OPACITY, None, 1),
     )
     return tight(whole)
 
@@ -226,7 +229,7 @@ def place_more(layer: Layer) -> list[SafeString]:
         number_chip(
             Chip(f"{layer.id}.span.{n}", edit_of(f"{layer.id}.span.{n}"), label),
             layer.span[n],
-            chips.FRAME,
+            measures.FRAME,
         )
         for n, label in enumerate(("First frame", "Frame where it has gone"))
     )
@@ -245,7 +248,7 @@ def place_more(layer: Layer) -> list[SafeString]:
             number_chip(
                 Chip(f"{base}.rotation.{axis}", edit_of(f"{base}.rotation.{axis}"), label),
                 layer.transform.rotation[axis],
-                chips.DEGREES,
+                measures.DEGREES,
                 rest=0,
             )
             for axis, label in enumerate(("Tip forward or back", "Swing left or right"))
@@ -277,7 +280,7 @@ def _key_words(path: str, track: Track) -> SafeString:
             for n, (name, value) in enumerate(zip(names, values, strict=True))
         ]
         at = Chip(f"{here}.at", edit_of(f"{here}.at"), f"Frame of key {index + 1}")
-        parts.append(format_html("{} at {}", join(said), number_chip(at, key.at, chips.FRAME)))
+        parts.append(format_html("{} at {}", join(said), number_chip(at, key.at, measures.FRAME)))
     return join(parts, ", then ")
 
 
@@ -295,7 +298,7 @@ def _way_words(path: str, track: PathTrack) -> SafeString:
                     number_chip(
                         Chip(f"{base}.{axis}", edit_of(f"{base}.{axis}"), f"Handle {where}"),
                         handle[axis],
-                        chips.PIXELS,
+                        measures.PIXELS,
                     )
                     for axis, where in enumerate(("across", "down"))
                 )

@@ -7,11 +7,12 @@ from typing import Any
 from django.utils.html import format_html
 from django.utils.safestring import SafeString, mark_safe
 
-from balletto.scene.eases import EASE_NAMES
+from balletto.scene import measures
+from balletto.scene.ease_words import EASES, TRACK_EASES
+from balletto.scene.measures import Measure
 from balletto.scene.tracks import Tied, Track
 
-from . import chips
-from .chips import Chip, Measure, choice_chip, color_chip, number_chip
+from .chips import Chip, choice_chip, color_chip, number_chip
 
 ORDERS = [
     ("forward", "in reading order"),
@@ -25,20 +26,11 @@ ORDERS = [
     ("from-point", "from a point out"),
     ("by-hand", "in an order set by hand"),
 ]
-EASES: list[tuple[Any, str]] = [
-    *((name, name.replace("-", " ")) for name in EASE_NAMES),
-    ({"spring": 0.4}, "spring"),
-    ({"bounce": 3}, "bounce"),
-    ({"steps": 4}, "steps"),
-    ({"bezier": [0.3, 0, 0.3, 1]}, "a curve of its own"),
-    ({"points": [[0, 0], [0.5, 0.8], [1, 1]]}, "straight pieces"),
-]
-TRACK_EASES = [*EASES, ("auto", "no overshoot"), ("flow", "a round flow")]
 # What each kind of ease has to set, with its name and how it is measured.
 EASE_NUMBERS = {
     "spring": (Measure("", drag=0.005, step=0.05, low=0.05, high=1, before="damping"), "Damping"),
-    "bounce": (Measure(" rebounds", drag=0.05, low=0, high=20), "Rebounds"),
-    "steps": (Measure(" steps", drag=0.05, low=1, high=1000), "Steps"),
+    "bounce": (Measure(" rebounds", drag=0.05, low=0, high=20, one=" rebound"), "Rebounds"),
+    "steps": (Measure(" steps", drag=0.05, low=1, high=1000, one=" step"), "Steps"),
 }
 JUMPS = [
     ("end", "after each"),
@@ -121,7 +113,7 @@ def _keys(
         key_path = f"{path}.keys.{index}"
         at = Chip(f"{key_path}.at", edit_of(f"{key_path}.at"), f"{label}, frame of key {index + 1}")
         value = say(key_path, key, f"{label}, key {index + 1}")
-        parts.append(format_html("{} at {}", value, number_chip(at, key.at, chips.FRAME)))
+        parts.append(format_html("{} at {}", value, number_chip(at, key.at, measures.FRAME)))
     return join(parts, ", then ", " to " if len(parts) == 2 else ", then ")
 
 
@@ -141,10 +133,10 @@ def tie_words(path: str, tied: Tied, label: str) -> SafeString:
         if tied.is_color
         else format_html(
             " times {} plus {}",
-            part("gain", chips.PLAIN, "gain", 1),
-            part("plus", chips.SIGNED, "offset", 0),
+            part("gain", measures.PLAIN, "gain", 1),
+            part("plus", measures.SIGNED, "offset", 0),
         ),
-        part("delay", chips.FRAMES, "delay", 0),
+        part("delay", measures.FRAMES, "delay", 0),
     )
 
 
@@ -250,7 +242,7 @@ def order_words(path: str, ordered: Any, label: str) -> SafeString:
     choice = choice_chip(chip, ordered.order, ORDERS)
     if ordered.order == "shuffle":
         seed = Chip(f"{path}.seed", edit_of(f"{path}.seed"), f"{label}, seed")
-        return format_html("{} {}", choice, number_chip(seed, ordered.seed, chips.WHOLE))
+        return format_html("{} {}", choice, number_chip(seed, ordered.seed, measures.WHOLE))
     if ordered.ranks is not None:
         ranks = [
             number_chip(
@@ -278,7 +270,7 @@ def point_words(path: str, point: Any, label: str) -> SafeString:
                 number_chip(
                     Chip(f"{path}.keys.{index}.at", edit_of(f"{path}.keys.{index}.at"), label),
                     key.at,
-                    chips.FRAME,
+                    measures.FRAME,
                 ),
             )
             for index, key in enumerate(point.keys)
@@ -288,7 +280,7 @@ def point_words(path: str, point: Any, label: str) -> SafeString:
         number_chip(
             Chip(f"{path}.{axis}", edit_of(f"{path}.{axis}"), f"{label}, {said}"),
             point[axis],
-            chips.PIXELS,
+            measures.PIXELS,
             key_path=path,
         )
         for axis, said in enumerate(("across", "down"))
