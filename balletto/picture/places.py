@@ -157,6 +157,24 @@ def centered_position(scene: Scene, layer_id: str, frame: float, axes: str) -> l
     return np.round(position, 3).tolist()
 
 
+def shifted_position(
+    scene: Scene, layer_id: str, frame: float, by: list[float], grid: float
+) -> list[float] | None:
+    """The position of a layer moved by px of the picture [x, y] from where it is at a frame, its
+    numbers rounded to `grid` px; None for what stands nowhere."""
+    layer = scene.layer(layer_id)
+    if layer.kind in ("sound", "adjustment"):
+        return None
+    position = np.array(layer_position(scene, layer_id, frame))
+    moved = position[:2] + lever(scene, layer, frame) @ np.array(by, dtype=float)
+    # Along a side that stays, the number stays as it is said.
+    changed = np.abs(moved - position[:2]) > _STILL
+    position[:2] = np.where(changed, np.round(moved / grid) * grid, position[:2])
+    return np.round(position, 4).tolist()
+
+
+_STILL = 1e-9  # px
+
 # The side of the boxes that is aligned, as an axis and a share of the box along it.
 _SIDES = {
     "left": (0, 0.0), "middle-across": (0, 0.5), "right": (0, 1.0),

@@ -6,7 +6,7 @@ are asked the same way and for all times at once.
 
 from functools import cache, cached_property
 from itertools import pairwise
-from typing import Any, Generic, Literal, TypeVar
+from typing import Annotated, Any, Generic, Literal, TypeVar
 
 import numpy as np
 from pydantic import Field, PrivateAttr, model_validator
@@ -262,6 +262,9 @@ def changes_over_time(value: Any) -> bool:
     return isinstance(value, Track | Tied)
 
 
+CHANGES = "changes"  # marks the types of values that may change over time
+
+
 def _value_kind(data: Any) -> str:
     if isinstance(data, Tied) or (isinstance(data, dict) and "tie" in data):
         return "tie"
@@ -271,7 +274,7 @@ def _value_kind(data: Any) -> str:
 def changing(plain: Any, track: Any = None) -> Any:
     """The type of a value that stands plainly, as a track of such values, or tied to another."""
     kinds = {"plain": plain, "track": track or Track[plain], "tie": Tied[plain]}
-    return one_of(_value_kind, "a value, keys or a tie", **kinds)
+    return Annotated[one_of(_value_kind, "a value, keys or a tie", **kinds), CHANGES]
 
 
 def value_at(value: Any, times: np.ndarray) -> np.ndarray:

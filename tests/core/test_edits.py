@@ -50,7 +50,8 @@ class TitleTest(EditTest):
     def test_every_edit_is_tested(self):
         """Here, in test_keyframe_edits, test_group_edits or test_nested_edits."""
         tested = {
-            "set-value", "clear-value", "add-key", "remove-key", "set-text", "style-letters",
+            "set-value", "clear-value", "add-key", "toggle-key", "hold-to", "set-course",
+            "remove-key", "set-text", "style-letters",
             "add-layer", "remove-layer", "add-move", "remove-move", "set-length", "replace-scene",
             "changes", "add-selector", "remove-selector", "set-order", "set-rate",
             "untie", "bend-way", "scale-keys", "bend-stagger", "duplicate-layer", "move-layer",
@@ -142,6 +143,58 @@ class TitleTest(EditTest):
         path = "t1.moves.m1.reach.0.travel"
         keys = self.done(name="add-key", path=path, at=15)["moves"][0]["reach"][0]["travel"]["keys"]
         self.assertEqual([key["value"] for key in keys], [-100, 0, 100])
+
+    def test_a_key_is_set_and_taken_away_by_the_same(self):
+        path = "t1.moves.m1.reach.0.travel"
+        with_key = apply(document(), {"name": "toggle-key", "path": path, "at": 15})
+        self.assertEqual(with_key.label, "Keyframe at 15 for Travel of “Rise”")
+        without = apply(with_key.document, {"name": "toggle-key", "path": path, "at": 15})
+        self.assertEqual(without.label, "Keyframe at 15 removed from Travel of “Rise”")
+        self.assertEqual(without.document, document())
+
+    def test_a_value_that_was_left_out_is_keyed_as_it_is(self):
+        title = self.done(name="toggle-key", path="t1.moves.m1.reach.0.strength", at=7)
+        keys = title["moves"][0]["reach"][0]["strength"]["keys"]
+        self.assertEqual(keys, [{"at": 7, "value": 100}])
+
+    def test_what_cannot_be_keyed_says_why(self):
+        told = self.refused(name="add-key", path="t1.style.size", at=0)
+        self.assertIn("size: this value holds for the whole time, so it takes no keyframes", told)
+        self.assertIn("“Title”", told)
+        told = self.refused(name="add-key", path="t1.moves.m1.pose.blur", at=0)
+        self.assertIn("there is no blur here yet to make a keyframe of: add it first", told)
+
+    def test_hold_to_repeats_the_last_value(self):
+        path = "t1.moves.m1.reach.0.travel"
+        keys = self.done(name="hold-to", path=path, at=15)["moves"][0]["reach"][0]["travel"]["keys"]
+        self.assertEqual(
+            [(key["at"], key["value"]) for key in keys], [(0, -100), (15, -100), (30, 100)]
+        )
+        self.assertEqual(self.label, "Travel of “Rise” held to 15")
+        first = self.done(name="hold-to", path="t1.transform.opacity", at=4)
+        self.assertEqual(first["transform"]["opacity"], {"keys": [{"at": 4, "value": 1}]})
+
+    def test_keying_keys_what_stays_the_same(self):
+        path = "t1.moves.m1.reach.0.travel"
+        same = {"name": "set-value", "path": path, "value": 100, "at": 44, "keyed": path}
+        keys = self.done(**same)["moves"][0]["reach"][0]["travel"]["keys"]
+        self.assertEqual(keys[-1], {"at": 44, "value": 100})
+        opacity = "t1.transform.opacity"
+        once = self.done(name="set-value", path=opacity, value=1, at=3, keyed=opacity)
+        self.assertEqual(once["transform"]["opacity"], {"keys": [{"at": 3, "value": 1}]})
+
+    def test_a_course_takes_the_place_of_a_value_or_of_one_number_of_it(self):
+        keys = [{"at": 0, "value": 0, "ease": "soft-both"}, {"at": 10, "value": 1}]
+        title = self.done(name="set-course", path="t1.transform.opacity", keys=keys)
+        self.assertEqual(title["transform"]["opacity"], {"keys": keys})
+        place = "t1.transform.position"
+        across = [{"at": 0, "value": -300}, {"at": 20, "value": 960}]
+        title = self.done(name="set-course", path=f"{place}.0", keys=across)
+        stood = document()["layers"][0]["transform"]["position"]
+        self.assertEqual(
+            title["transform"]["position"]["keys"],
+            [{"at": 0, "value": [-300, *stood[1:]]}, {"at": 20, "value": [960, *stood[1:]]}],
+        )
 
     def test_remove_key(self):
         path = "t1.moves.m1.reach.0.travel"

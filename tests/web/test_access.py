@@ -19,10 +19,11 @@ MAKING = {
     "quality": 80,
     "loops": 0,
 }
-OPEN = {"sign-in", "sign-up", "font-rules"}
+OPEN = {"sign-in", "sign-in-here", "token", "sign-up", "font-rules"}
 BY_GET = {
     "workbench",
     "parts",
+    "read",
     "frame",
     "poster",
     "motion",
@@ -125,7 +126,8 @@ class AccessTest(PageTest):
         for name, address, _ in self.all_addresses():
             if name in BY_GET - {"clip", "render-poster", "sound", "show-file"}:
                 with self.subTest(name):
-                    self.assertEqual(self.client.get(address, {"layer": "t1"}).status_code, 200)
+                    values = {"layer": "t1", "text": "12"}
+                    self.assertEqual(self.client.get(address, values).status_code, 200)
 
     def test_a_digest_opens_no_other_scene(self):
         address = reverse("frame", args=[self.scene.pk, self.other.digest.replace("a", "b"), 0])

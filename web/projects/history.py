@@ -2,6 +2,7 @@
 
 import hashlib
 import json
+from collections.abc import Callable
 from typing import Any
 
 from django.contrib.auth.models import AbstractBaseUser
@@ -92,6 +93,20 @@ def record(scene_id: int, base: int, edit: dict[str, Any], author: AbstractBaseU
             document=applied.document,
             author=author,
         )
+
+
+def once(scene_id: int, request: str, step: Callable[[], Revision]) -> Revision:
+    """Takes a step in the history that the page calls `request`, or, if it was taken already, gives
+    the newest revision: an answer may be lost and the request be sent again."""
+    with transaction.atomic():
+        scene = Scene.objects.select_for_update().get(pk=scene_id)
+        if request and scene.revisions.filter(request=request).exists():
+            return newest(scene)
+        revision = step()
+        if request and revision.number > scene.head:
+            revision.request = request
+            revision.save(update_fields=["request"])
+        return revision
 
 
 def undo(scene_id: int, base: int, author: AbstractBaseUser) -> Revision:

@@ -69,12 +69,15 @@ class Revision(models.Model):
     digest = models.CharField(max_length=64)
     author = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
     take = models.ForeignKey(Take, models.SET_NULL, null=True, related_name="revisions")
+    # What the page called the request that made it: one that is sent again is made once.
+    request = models.CharField(max_length=40, null=True)  # noqa: DJ001 - null is not unique
     made_at = models.DateTimeField(auto_now_add=True)
 
     class Meta:
         ordering = ["number"]
         constraints = [
-            models.UniqueConstraint(fields=["scene", "number"], name="one_revision_a_number")
+            models.UniqueConstraint(fields=["scene", "number"], name="one_revision_a_number"),
+            models.UniqueConstraint(fields=["scene", "request"], name="one_revision_a_request"),
         ]
         indexes = [
             models.Index(fields=["scene", "digest"], name="by_digest"),

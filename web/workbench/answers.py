@@ -17,15 +17,21 @@ def answer_parts(
 ) -> HttpResponse:
     """The parts of the page that show the scene, the selection and the history."""
     bench = Bench(request, scene, revision, selection)
-    return render(request, "workbench/_parts.html", {"bench": bench})
+    response = render(request, "workbench/_parts.html", {"bench": bench})
+    response["X-Revision"], response["X-Digest"] = revision.number, revision.digest
+    return response
 
 
 def walk(request: HttpRequest, scene_id: int, step: Any) -> HttpResponse:
     """Takes a step in the history: `step` gets the scene's key, the revision that the page shows
     and the person, and gives the revision that is the newest then."""
     scene = own_scene(request, scene_id)
+
+    def taken() -> Revision:
+        return step(scene.pk, base_of(request), request.user)
+
     try:
-        revision = step(scene.pk, base_of(request), request.user)
+        revision = history.once(scene.pk, request_of(request), taken)
     except history.ChangedElsewhere:
         return changed_elsewhere()
     except history.NothingToDo as error:
@@ -38,6 +44,11 @@ def base_of(request: HttpRequest) -> int:
     """The number of the revision that the page shows; 0 if it does not say."""
     text = request.POST.get("base", "")
     return int(text) if text.isdigit() and len(text) < 10 else 0
+
+
+def request_of(request: HttpRequest) -> str:
+    """What the page calls this request, so that it is not done twice when it is sent again."""
+    return request.POST.get("request", "")[:40]
 
 
 def changed_elsewhere() -> JsonResponse:

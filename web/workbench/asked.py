@@ -13,7 +13,13 @@ from typing import Any
 from django.http import Http404, HttpRequest
 
 from balletto.motion.units import sweep_of
-from balletto.picture.places import aligned_positions, centered_position, group_pivot, pivot_shift
+from balletto.picture.places import (
+    aligned_positions,
+    centered_position,
+    group_pivot,
+    pivot_shift,
+    shifted_position,
+)
 from balletto.scene.document import Scene as SceneDocument
 from balletto.scene.edits.copies import copied_keys, copied_layers, copied_scenes
 from balletto.scene.edits.paths import name_of, start_of
@@ -30,6 +36,7 @@ from web.projects.nesting import source_of, usable
 
 from . import frames
 from .bench import Selection
+from .typed import shared_edits, told_together, typed_edits
 
 Data = dict[str, Any]
 
@@ -68,6 +75,10 @@ def in_scene(asked: Asked, wanted: Any) -> Data:
     """The edit of the core for what the page wants; SceneError if that cannot be."""
     if not isinstance(wanted, dict):
         return {"name": None}
+    if isinstance(wanted.get("typed"), dict):
+        return told_together(typed_edits(asked.document, wanted), wanted)
+    if "value" in wanted and isinstance(wanted.get("layers"), list):
+        return told_together(shared_edits(asked.document, wanted), wanted)
     make = ASKED.get(str(wanted.get("name")), _in_local_time)
     return make(asked, wanted)
 
@@ -78,6 +89,41 @@ def _in_local_time(asked: Asked, wanted: Data) -> Data:
     if not isinstance(at, int | float) or not isinstance(path, str):
         return wanted
     return {**wanted, "at": at - start_of(asked.data, path)}
+
+
+def _place(asked: Asked, wanted: Data) -> Data:
+    """Layers moved by px of the picture from where they stand, their places rounded to `grid` px;
+    with `keyed`, by keyframes. What is in a group that is moved goes along with it."""
+    layers, by, grid = wanted.get("layers"), wanted.get("by"), wanted.get("grid", 1)
+    is_way = isinstance(by, list) and [isinstance(n, int | float) for n in by] == [True] * 2
+    if not isinstance(layers, list) or not is_way or not isinstance(grid, int | float) or grid <= 0:
+        raise SceneError.at("by", "layers and two numbers of pixels [x, y] are needed")
+    frame = asked.selection.frame if wanted.get("at") is None else wanted["at"]
+    alone = [layer for layer in layers if not _is_with_group(asked, layer, set(layers))]
+    edits = []
+    for layer in alone:
+        asked.layer(layer)
+        position = shifted_position(asked.document, layer, frame, by, grid)
+        if position is not None:
+            path = f"{layer}.transform.position"
+            keyed = {"keyed": path} if wanted.get("keyed") else {}
+            edits.append(
+                {"name": "set-value", "path": path, "value": position, "at": frame, **keyed}
+            )
+    if not edits:
+        raise SceneError.at("layers", "nothing that is selected stands in the picture")
+    return _one_or_several(edits, f"{len(edits)} layers placed")
+
+
+def _is_with_group(asked: Asked, layer: str, layers: set[str]) -> bool:
+    """Whether a group around a layer is among layers."""
+    groups = {each["id"]: each.get("group") for each in asked.data["layers"]}
+    around = groups.get(layer)
+    while around is not None:
+        if around in layers:
+            return True
+        around = groups.get(around)
+    return False
 
 
 def _several(asked: Asked, wanted: Data) -> Data:
@@ -97,20 +143,20 @@ def _is_done_with_its_group(asked: Asked, edit: Data, edits: list[Data]) -> bool
     if edit.get("name") not in _WITH_GROUP:
         return False
     same = {each.get("layer") for each in edits if each.get("name") == edit["name"]}
-    groups = {layer["id"]: layer.get("group") for layer in asked.data["layers"]}
-    around = groups.get(edit.get("layer"))
-    while around is not None:
-        if around in same:
-            return True
-        around = groups.get(around)
-    return False
+    return _is_with_group(asked, edit.get("layer"), same)
 
 
 def _add_move(asked: Asked, wanted: Data) -> Data:
     """A preset's move, for the selected letters alone if there are any."""
     if wanted.get("preset") not in presets():
         return wanted
-    preset, letters = presets()[wanted["preset"]], asked.selection.letters
+    preset, letters = presets()[wanted["preset"]], _letters(asked, wanted)
+    layers = wanted.get("layers")
+    if isinstance(layers, list) and len(layers) > 1:
+        titles = _titles_among(asked, layers, "moves")
+        alone = [{"name": "add-move", "layer": each, "preset": preset["id"]} for each in titles]
+        edits = [_add_move(asked, each) for each in alone]
+        return _one_or_several(edits, f"Move “{preset['name']}” added to {len(edits)} titles")
     layer = asked.layer(wanted.get("layer"))
     if layer["kind"] != "title":
         raise SceneError.at(layer["id"], "moves are for titles: select one, then add the move")
@@ -120,6 +166,15 @@ def _add_move(asked: Asked, wanted: Data) -> Data:
         move["reach"] = [*([only] if only else []), *move.get("reach", [])]
     needed = preset.get("title", {})
     return {"name": "add-move", "layer": layer["id"], "move": move, "title": needed}
+
+
+def _letters(asked: Asked, wanted: Data) -> tuple[int, int] | None:
+    """The letters that an edit says, or else those that are selected."""
+    if "letters" not in wanted:
+        return asked.selection.letters
+    letters = wanted["letters"]
+    is_range = isinstance(letters, list) and [type(place) for place in letters] == [int, int]
+    return (letters[0], letters[1]) if is_range and letters[0] < letters[1] else None
 
 
 def _add_title(asked: Asked, wanted: Data) -> Data:
@@ -380,6 +435,7 @@ ASKED: dict[str, Callable[[Asked, Data], Data]] = {
     "align-layers": _align_layers,
     "set-pivot": _set_pivot,
     "paste": _paste,
+    "place": _place,
     "several": _several,
 }
 PASTED: dict[str, Callable[[Asked, Data, Data, Data], Data]] = {

@@ -36,10 +36,11 @@ def number_chip(
     or Delete makes instead; `key_path` the value that a keyframe is set for."""
     said = measure.say(value)
     return format_html(
-        '<span class="val{}" role="spinbutton" tabindex="0" data-chip="{}" data-edit="{}" '
+        '<span class="val{}" id="v-{}" role="spinbutton" tabindex="0" data-chip="{}" data-edit="{}" '
         'data-measure="{}" data-rest="{}" data-clears="{}" data-key-path="{}" '
         'aria-label="{}" aria-valuenow="{}" aria-valuetext="{}">{}</span>',
         " is-beaded" if keyed else "",
+        chip.key,
         chip.key,
         json.dumps(chip.edit),
         measure.json,

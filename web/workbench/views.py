@@ -1,20 +1,22 @@
 """The workbench: the page, its edits, its frames, and the numbers that it draws from."""
 
 import json
+from contextlib import suppress
 from dataclasses import replace
 from typing import Any
 
 from django.contrib import messages
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
 from django.utils.text import slugify
 from django.views.decorators.http import require_GET, require_POST
 
 from balletto.picture.film import preset_film
 from balletto.picture.stills import jpeg
-from balletto.scene import files
+from balletto.scene import files, measures
 from balletto.scene.errors import SceneError
 from balletto.scene.presets import presets
+from balletto.scene.quantities import Context, read_quantity
 from web.library.bundle import bundle, document_in
 from web.library.store import folder_of, opened
 from web.projects import history
@@ -24,13 +26,22 @@ from web.projects.models import Revision, Scene
 from web.projects.nesting import renew
 
 from . import frames
-from .answers import answer_parts, base_of, changed_elsewhere, refused, walk
+from .answers import (
+    answer_parts,
+    base_of,
+    changed_elsewhere,
+    refused,
+    request_of,
+    walk,
+)
 from .asked import Asked, in_scene
 from .bench import Bench, Selection
 from .numbers import numbers_with
+from .typed import NotUnderstood
 
 MOST_REVISIONS = 300  # that the list of the history shows
 MOST_IN_A_RUN = 16
+MOST_LEFT = 200  # edits that are made when the page is left
 _ADDING = ("add-title", "add-shape", "add-adjustment", "add-file", "add-path", "use-scene")
 
 
@@ -61,13 +72,14 @@ def edit(request: HttpRequest, scene_id: int) -> HttpResponse:
     try:
         wanted = json.loads(request.POST.get("edit", ""))
         asked = Asked(request, scene, Selection.of(request.POST))
-        added = in_scene(asked, wanted)
         if request.POST.get("preview"):
-            return _preview(asked, added)
+            return _preview(asked, in_scene(asked, wanted))
         before = asked.data
-        revision = history.record(scene.pk, base_of(request), added, request.user)
+        revision = _once(request, asked, wanted)
     except history.ChangedElsewhere:
         return changed_elsewhere()
+    except NotUnderstood as error:
+        return JsonResponse({"message": str(error), "typed": True}, status=422)
     except SceneError as error:
         return refused(str(error))
     except json.JSONDecodeError:
@@ -76,6 +88,70 @@ def edit(request: HttpRequest, scene_id: int) -> HttpResponse:
     return answer_parts(
         request, scene, revision, _selection_after(request, wanted, before, revision)
     )
+
+
+def _once(request: HttpRequest, asked: Asked, wanted: Any) -> Revision:
+    def made() -> Revision:
+        base = base_of(request)
+        if asked.scene.head != base:
+            raise history.ChangedElsewhere
+        return history.record(asked.scene.pk, base, in_scene(asked, wanted), request.user)
+
+    return history.once(asked.scene.pk, request_of(request), made)
+
+
+@require_POST
+def leave(request: HttpRequest, scene_id: int) -> HttpResponse:
+    """Makes the edits that were not answered yet when the page was left, in their order.
+
+    Values: `base`; `edits`, JSON: [{"request", "layer", "frame", "edit"}, ...]. Those that were
+    made already are not made again; what cannot be made is passed over: nobody is there to be told.
+    """
+    scene = own_scene(request, scene_id)
+    try:
+        wanted = json.loads(request.POST.get("edits", ""))
+    except json.JSONDecodeError:
+        return refused("The edits are not JSON.")
+    base = base_of(request)
+    for each in wanted[:MOST_LEFT] if isinstance(wanted, list) else []:
+        with suppress(SceneError, history.ChangedElsewhere, TypeError, AttributeError):
+            selection = Selection.of({name: str(value) for name, value in each.items()})
+            base = _made_on_leaving(request, scene, base, selection, each)
+    return HttpResponse(status=204)
+
+
+def _made_on_leaving(
+    request: HttpRequest, scene: Scene, base: int, selection: Selection, each: dict[str, Any]
+) -> int:
+    """Makes one edit that was left behind; gives the revision on which the next is made."""
+    scene.refresh_from_db(fields=history.CHANGED_FIELDS)
+    if scene.revisions.filter(request=str(each["request"])[:40]).exists():
+        return scene.head
+    edit = in_scene(Asked(request, scene, selection), each["edit"])
+
+    def made() -> Revision:
+        return history.record(scene.pk, base, edit, request.user)
+
+    return history.once(scene.pk, str(each["request"])[:40], made).number
+
+
+@require_GET
+def read(request: HttpRequest, scene_id: int) -> HttpResponse:
+    """What a text means that is typed where a frame or a number of frames stands: `text`, in the
+    measure `of` (one of MEASURES); `now` is what stands there. 422 if it is not understood."""
+    scene = own_scene(request, scene_id)
+    measure = READ.get(request.GET.get("of", ""), measures.FRAMES)
+    now = request.GET.get("now", "")
+    rate = float(frames.document_at(scene, scene.digest).frames_a_second)
+    try:
+        context = Context(rate=rate, now=float(now) if now else None)
+        value = read_quantity(request.GET.get("text", ""), measure, context)
+    except ValueError as error:
+        return refused(str(error))
+    return JsonResponse({"value": value})
+
+
+READ = {"frame": measures.FRAME, "frames": measures.FRAMES, "length": measures.LENGTH}
 
 
 def _preview(asked: Asked, wanted: dict[str, Any]) -> HttpResponse:
@@ -116,7 +192,7 @@ def _selection_after(
     if wanted.get("name") in ("duplicate-layer", "split-layer", "group"):
         known = {layer["id"] for layer in before.get("layers", [])}
         new = [layer["id"] for layer in layers if layer["id"] not in known]
-        return replace(selection, layer=new[-1], move="", letters=None)
+        return replace(selection, layer=new[-1], move="", letters=None) if new else selection
     if wanted.get("name") == "add-move":
         title = next((layer for layer in layers if layer["id"] == wanted.get("layer")), None)
         if title and title.get("moves"):

@@ -1,16 +1,18 @@
 """Edits of single values, plain or keyed."""
 
-from typing import Any
+from typing import Any, ClassVar
 
 import numpy as np
-from pydantic import TypeAdapter
+from pydantic import Field, TypeAdapter
 
+from .. import files
 from ..changes import Change, Pointer, apply_changes
 from ..colors import hex_of
 from ..errors import SceneError
+from ..keyable import keyable
 from ..model import Frames
 from ..motion_path import PathTrack
-from ..tracks import Track, is_color, is_track
+from ..tracks import TANGENTS, Track, is_color, is_track
 from .base import Document, Edit, edit
 from .paths import find, owner_of, pointer_to, title_of, with_parents
 
@@ -51,8 +53,8 @@ def _with_key(track: dict[str, Any], at: float, value: Any) -> dict[str, Any]:
 class SetValue(Edit):
     """Sets the value at a path. A keyed value gets it as a key at the frame `at`.
 
-    `keyed` names a value without keyframes, at the path or above it, that is to have its first one
-    there.
+    `keyed` names a value, at the path or above it, that is to have a keyframe there in any case:
+    its first one, or another, be the value the same or not.
     """
 
     path: str
@@ -66,14 +68,19 @@ class SetValue(Edit):
         return self._value(document)
 
     def _first_key(self, document: Document) -> list[Change]:
-        pointer = pointer_to(document, self.keyed or "")
+        pointer = _holder(document, self.keyed or "")
         old = find(document, pointer)
-        if is_track(old) or (isinstance(old, dict) and "tie" in old):
+        if is_track(old):
             return self._value(document)
+        if old is None:  # left out: it begins where it is by default
+            start = _put(document, pointer, _now(document, pointer, self.keyed or "", 0))
+            document = apply_changes(document, start)[0]
+        else:
+            start = []
         plain = self._value(document)
         value = find(apply_changes(document, plain)[0], pointer)
         key = {"keys": [{"at": self._time(), "value": value}]}
-        return [*plain, Change("put", pointer, key)]
+        return [*start, *plain, Change("put", pointer, key)]
 
     def _value(self, document: Document) -> list[Change]:
         pointer = pointer_to(document, self.path)
@@ -129,51 +136,169 @@ class ClearValue(Edit):
         return f"{title_of(self.path)} of {owner_of(document, self.path)} back to rest"
 
 
-@edit("add-key")
-class AddKey(Edit):
-    """Sets a keyframe at the frame `at`, with the value that holds there.
-
-    `value` is needed where nothing was said yet, or to key another value.
-    """
+class KeyEdit(Edit):
+    """An edit of the keyframe of one value at the frame `at`, in which the value itself counts."""
 
     path: str
     at: Frames
+
+    def label(self, document: Document) -> str:
+        said = f"{title_of(self.path)} of {owner_of(document, self.path)}"
+        return self._said.format(at=f"{self.at:g}", value=said)
+
+    _said: ClassVar[str] = "Keyframe at {at} for {value}"
+
+
+def _holder(document: Document, path: str) -> Pointer:
+    """Where the value stands that can have keyframes, at a path or around it; SceneError, saying
+    why, if there is none."""
+    scene = files.from_data(document)
+    pointer_to(document, path)  # the layer or move may be gone
+    found = keyable(scene, path)
+    if found is None:
+        told = "this value holds for the whole time, so it takes no keyframes"
+        raise SceneError.at(owner_of(document, path), f"{title_of(path).lower()}: {told}")
+    if found.is_tied:
+        told = "this value follows another: untie it to give it keyframes"
+        raise SceneError.at(owner_of(document, path), f"{title_of(path).lower()}: {told}")
+    return pointer_to(document, found.path)
+
+
+def _now(document: Document, pointer: Pointer, path: str, at: float) -> Any:
+    """The value at a frame, in which it counts; what was left out is at its usual value."""
+    old = find(document, pointer)
+    if is_track(old):
+        return _value_now(old, at)
+    if old is not None:
+        return old
+    found = keyable(files.from_data(document), path)
+    value = found.value if found else None
+    if value is None:
+        told = f"there is no {title_of(path).lower()} here yet to make a keyframe of: add it first"
+        raise SceneError.at(owner_of(document, path), told)
+    return list(value) if isinstance(value, tuple) else value
+
+
+@edit("add-key")
+class AddKey(KeyEdit):
+    """Sets a keyframe at the frame `at`, with the value that holds there, or with `value`."""
+
     value: Any = None
 
     def changes(self, document: Document) -> list[Change]:
-        pointer = pointer_to(document, self.path)
-        old = find(document, pointer)
-        if is_track(old):
-            value = _value_now(old, self.at) if self.value is None else self.value
-            return _put(document, pointer, _with_key(old, self.at, value))
-        value = old if self.value is None else self.value
-        if value is None:
-            raise SceneError.at(self.path, "there is no value here yet to make a keyframe of")
-        return _put(document, pointer, {"keys": [{"at": self.at, "value": value}]})
+        pointer = _holder(document, self.path)
+        return _keyed(document, pointer, self.path, self.at, self.value)
+
+
+def _keyed(
+    document: Document, pointer: Pointer, path: str, at: float, value: Any = None
+) -> list[Change]:
+    value = _now(document, pointer, path, at) if value is None else value
+    old = find(document, pointer)
+    track = _with_key(old, at, value) if is_track(old) else {"keys": [{"at": at, "value": value}]}
+    return _put(document, pointer, track)
+
+
+@edit("toggle-key")
+class ToggleKey(KeyEdit):
+    """Sets a keyframe at the frame `at`, or takes the one away that stands there; the last one
+    leaves its value behind."""
+
+    def changes(self, document: Document) -> list[Change]:
+        pointer = _holder(document, self.path)
+        if _has_key(document, pointer, self.at):
+            return _without_key(document, pointer, self.path, self.at)
+        return _keyed(document, pointer, self.path, self.at)
 
     def label(self, document: Document) -> str:
         said = f"{title_of(self.path)} of {owner_of(document, self.path)}"
+        if _has_key(document, _holder(document, self.path), self.at):
+            return f"Keyframe at {self.at:g} removed from {said}"
         return f"Keyframe at {self.at:g} for {said}"
 
 
-@edit("remove-key")
-class RemoveKey(Edit):
-    """Takes the keyframe at the frame `at` away; the last one leaves its value behind."""
+def _has_key(document: Document, pointer: Pointer, at: float) -> bool:
+    track = find(document, pointer)
+    return is_track(track) and any(key["at"] == at for key in track["keys"])
 
-    path: str
-    at: Frames
+
+@edit("hold-to")
+class HoldTo(KeyEdit):
+    """Holds the value of the last keyframe before the frame `at` up to it, by a keyframe there."""
+
+    _said: ClassVar[str] = "{value} held to {at}"
 
     def changes(self, document: Document) -> list[Change]:
-        pointer = pointer_to(document, self.path)
+        pointer = _holder(document, self.path)
         track = find(document, pointer)
-        if not is_track(track):
-            raise SceneError.at(self.path, "this value has no keyframes")
-        kept = [key for key in track["keys"] if key["at"] != self.at]
-        if len(kept) == len(track["keys"]):
-            raise SceneError.at(self.path, f"there is no keyframe at frame {self.at:g}")
-        left = {**track, "keys": kept} if kept else track["keys"][0]["value"]
-        return _put(document, pointer, left)
+        before = [key for key in track["keys"] if key["at"] < self.at] if is_track(track) else []
+        if not before:
+            return _keyed(document, pointer, self.path, self.at)
+        held = _with_key(track, self.at, before[-1]["value"])
+        # An ease that looks at its neighbours would leave the value on its way.
+        keys = [
+            {name: value for name, value in key.items() if name != "ease"}
+            if key["at"] == before[-1]["at"] and key.get("ease") in TANGENTS
+            else key
+            for key in held["keys"]
+        ]
+        return _put(document, pointer, {**held, "keys": keys})
+
+
+@edit("set-course")
+class SetCourse(Edit):
+    """Gives a value keyframes in place of those it has: [{"at", "value", "ease"}, ...].
+
+    Of a vector, one number may be meant: the others stay as they are, at the frames of both.
+    """
+
+    path: str
+    keys: list[dict[str, Any]] = Field(min_length=1, max_length=1000)
+
+    def changes(self, document: Document) -> list[Change]:
+        pointer = _holder(document, self.path)
+        found = keyable(files.from_data(document), self.path)
+        old = find(document, pointer)
+        keys = self.keys
+        if found is not None and found.part is not None:
+            keys = self._merged(document, pointer, found.part)
+        beyond = {n: old[n] for n in ("before", "after") if n in old} if is_track(old) else {}
+        return _put(document, pointer, {"keys": keys, **beyond})
+
+    def _merged(self, document: Document, pointer: Pointer, part: int) -> list[dict[str, Any]]:
+        """The keys of the vector, one number of which takes the course."""
+        old = find(document, pointer)
+        theirs = {key["at"]: key for key in old["keys"]} if is_track(old) else {}
+        ours = {key["at"]: key for key in self.keys}
+        course = _TRACK.validate_python({"keys": self.keys}, strict=False)
+        merged = []
+        for at in sorted({*theirs, *ours}):
+            vector = list(_now(document, pointer, self.path, at))
+            vector[part] = course.at_times(np.array(float(at))).tolist()
+            ease = (ours.get(at) or theirs[at]).get("ease")
+            merged.append({"at": at, "value": vector, **({"ease": ease} if ease else {})})
+        return merged
 
     def label(self, document: Document) -> str:
         said = f"{title_of(self.path)} of {owner_of(document, self.path)}"
-        return f"Keyframe at {self.at:g} removed from {said}"
+        return f"{said}: {len(self.keys)} keyframes"
+
+
+@edit("remove-key")
+class RemoveKey(KeyEdit):
+    """Takes the keyframe at the frame `at` away; the last one leaves its value behind."""
+
+    _said: ClassVar[str] = "Keyframe at {at} removed from {value}"
+
+    def changes(self, document: Document) -> list[Change]:
+        return _without_key(document, pointer_to(document, self.path), self.path, self.at)
+
+
+def _without_key(document: Document, pointer: Pointer, path: str, at: float) -> list[Change]:
+    track = find(document, pointer)
+    if not is_track(track):
+        raise SceneError.at(path, "this value has no keyframes")
+    kept = [key for key in track["keys"] if key["at"] != at]
+    if len(kept) == len(track["keys"]):
+        raise SceneError.at(path, f"there is no keyframe at frame {at:g}")
+    return _put(document, pointer, {**track, "keys": kept} if kept else track["keys"][0]["value"])

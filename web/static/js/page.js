@@ -7,18 +7,21 @@ document.addEventListener("submit", (event) => {
 
 document.addEventListener("click", (event) => {
   event.target.closest(".notice__close")?.closest(".notice").remove();
-  for (const menu of document.querySelectorAll("details[open].card__menu, details[open].crumbs__menu, details[open].presets")) {
-    if (!menu.contains(event.target)) menu.open = false;
+  for (const menu of document.querySelectorAll(MENUS)) {
+    const isDone = event.target.closest("button, a") && !event.target.closest("[data-stays]");
+    if (!menu.contains(event.target) || isDone) menu.open = false;
   }
 });
 
+// Menus close on a click outside, when what is chosen in them is done, and on Escape.
+const MENUS = "details[open][data-menu]";
+
 document.addEventListener("keydown", (event) => {
-  if (event.key !== "Escape") return;
-  const menu = event.target.closest?.("details[open].card__menu, details[open].crumbs__menu, details[open].presets");
-  if (menu) {
-    menu.open = false;
-    menu.querySelector("summary").focus();
-  }
+  const menu = event.key === "Escape" && document.querySelector(MENUS);
+  if (!menu) return;
+  event.preventDefault();
+  menu.open = false;
+  menu.querySelector("summary").focus();
 });
 
 // Paper or evening: kept in a cookie, so that the next page comes as it is to look.
@@ -51,8 +54,9 @@ document.addEventListener("seeked", (event) => {
   if (event.target === videos[0] && videos[1]?.paused) videos[1].currentTime = event.target.currentTime;
 }, true);
 
-/** Shows a message at the top of the page; an error stays until it is closed. */
-export function tell(text, kind = "error") {
+/** Shows a message at the top of the page, which stays until it is closed; `action`, { said, act }, is
+    a button in it. */
+export function tell(text, kind = "error", action = null) {
   const notice = document.createElement("p");
   notice.className = `notice notice--${kind}`;
   const said = document.createElement("span");
@@ -62,9 +66,21 @@ export function tell(text, kind = "error") {
   close.className = "notice__close";
   close.setAttribute("aria-label", "Close this message");
   close.textContent = "×";
-  notice.append(said, close);
+  notice.append(said, ...(action ? [actionButton(action)] : []), close);
   document.getElementById("notices").replaceChildren(notice);
 }
+
+function actionButton({ said, act }) {
+  const button = Object.assign(document.createElement("button"), { type: "button", className: "btn btn--sm", textContent: said });
+  button.addEventListener("click", () => {
+    button.closest(".notice").remove();
+    act();
+  });
+  return button;
+}
+
+/** What answers leave as it is: each says of an old and a fresh part of a page whether the old stays. */
+export const keepers = [];
 
 // Polling swaps whole parts of a page: what is marked data-own belongs to the script or the
 // browser (a playing video, drawn rows) and is left as it is, like a field that is being typed in.
@@ -73,6 +89,7 @@ if (window.Idiomorph) {
     if (!(old instanceof Element) || !(fresh instanceof Element)) return true;
     if (old.id === fresh.id && old.hasAttribute("data-own")) return false;
     if (old === document.activeElement && old.matches("textarea, input[type=text]")) return false;
+    if (keepers.some((keeps) => keeps(old, fresh))) return false;
     if (old instanceof HTMLDetailsElement && fresh instanceof HTMLDetailsElement) fresh.open = old.open;
     return true;
   };

@@ -2,10 +2,13 @@
 // (data-act) and the palette all lead here.
 
 import { tell } from "../page.js";
-import { nudge } from "./beads.js";
+import { everyKey, nudge } from "./beads.js";
 import { choose, chosenKeys, chosenList, expect, expectAt, rowAt } from "./keyed.js";
-import { commit } from "./server.js";
+import { commit, flush } from "./pending.js";
+import { readTyped } from "./reading.js";
+import { selectLayers } from "./several.js";
 import { selectedLayers, state } from "./state.js";
+import { keyFocused } from "./values.js";
 import { view } from "./views.js";
 
 const COPIED = "balletto-copied";
@@ -65,7 +68,8 @@ function copyOf(kind, what) {
 
 const counted = (count, one) => `${count} ${one}${count === 1 ? "" : "s"} copied.`;
 
-export function copy() {
+export async function copy() {
+  await flush(); // what is copied is of a state that is kept
   if (hasKeys()) {
     copyOf("keys", { keys: chosenKeys(), times: chosenList() });
     return tell(counted(chosenList().length, "keyframe"), "info");
@@ -76,9 +80,9 @@ export function copy() {
   });
 }
 
-export const copyStyle = () => ofLayers(() => { copyOf("style", { layer: state.layer }); tell("Style copied.", "info"); });
-export const copyMoves = () => ofLayers(() => { copyOf("moves", { layer: state.layer }); tell("Moves copied.", "info"); });
-export const copyMove = () => ofLayers(() => { copyOf("moves", { layer: state.layer, move: state.move }); tell("Move copied.", "info"); });
+export const copyStyle = () => ofLayers(async () => { await flush(); copyOf("style", { layer: state.layer }); tell("Style copied.", "info"); });
+export const copyMoves = () => ofLayers(async () => { await flush(); copyOf("moves", { layer: state.layer }); tell("Moves copied.", "info"); });
+export const copyMove = () => ofLayers(async () => { await flush(); copyOf("moves", { layer: state.layer, move: state.move }); tell("Move copied.", "info"); });
 
 export function paste() {
   const copied = JSON.parse(localStorage.getItem(COPIED));
@@ -112,6 +116,21 @@ export function duplicate() {
 
 export const splitLayer = () => each((layer) => ({ name: "split-layer", layer, at: state.frame }), (count) => `${count} layers split at frame ${state.frame}`);
 export const groupLayers = () => ofLayers((layers) => commit({ name: "group", layers }));
+/** All keyframes that are shown, or all layers. */
+export function selectAll() {
+  if (view() === "keyframes" && everyKey().length) choose(everyKey());
+  else selectLayers(state.ids);
+}
+
+/** Repeats the last value up to the playhead: of the value that has the focus, or of the selected keys. */
+export function holdHere() {
+  if (keyFocused("hold-to")) return;
+  const paths = Object.keys(chosenKeys());
+  if (!paths.length) return tell("Give a value in a sentence the focus, or select a keyframe of it: H then holds it to the playhead.", "info");
+  const edits = paths.map((path) => ({ name: "hold-to", path, at: state.frame }));
+  commit(edits.length === 1 ? edits[0] : { name: "several", edits, said: `${paths.length} values held to ${state.frame}` });
+}
+
 export const addMarker = () => commit({ name: "add-marker", at: state.frame });
 export const alignLayers = (to) => ofLayers((layers) => commit({ name: "align-layers", layers, to }));
 
@@ -133,12 +152,12 @@ function showCount() {
   for (const control of document.querySelectorAll("[data-needs-keys]")) control.disabled = !list.length;
 }
 
-function nudgeTyped(event) {
-  if (event.target.id !== "nudge" || event.key !== "Enter") return;
-  const by = Number(event.target.value.replace("−", "-").replace(",", "."));
-  event.target.classList.toggle("is-wrong", !Number.isFinite(by) || !by);
-  if (!Number.isFinite(by) || !by) return;
-  event.target.value = "";
+async function nudgeTyped(event) {
+  const field = event.target;
+  if (field.id !== "nudge" || event.key !== "Enter") return;
+  const by = await readTyped(field, "frames", 0);
+  if (by === null) return;
+  field.value = "";
   nudge(by);
 }
 

@@ -4,12 +4,13 @@
 import { tell } from "../page.js";
 import { allRows, choose, chosenKeys, chosenList, expect, expectNothing, isChosen, rowAt, rowsOf, toggleChosen } from "./keyed.js";
 import { framesSaid } from "./measure.js";
-import { commit, giveUp, preview } from "./server.js";
+import { resume, whileBusy } from "./answers.js";
+import { commit, heldAs, hold, letGo } from "./pending.js";
+import { giveUp, preview } from "./preview.js";
 import { catchers, snappedBy } from "./snap.js";
 import { goTo, on, selectedLayers, state } from "./state.js";
 import { frameAt, framesAPixel, view } from "./views.js";
 
-const STEP_PAUSE_MS = 350;
 let drag = null;
 let stepping = null;
 
@@ -159,6 +160,7 @@ function end(keep) {
     expectNothing();
     giveUp();
   }
+  resume();
 }
 
 /** Moves the selected keys by frames, as typed or stepped. */
@@ -171,18 +173,15 @@ export function nudge(by) {
 
 /** Steps by key that follow each other quickly make one edit. */
 function step(by) {
-  const list = stepping?.list ?? chosenList();
+  const isGoingOn = stepping && heldAs(stepping.name);
+  const list = isGoingOn ? stepping.list : chosenList();
   if (!list.length) return;
-  clearTimeout(stepping?.timer);
-  stepping = { list, keys: stepping?.keys ?? chosenKeys(), by: (stepping?.by ?? 0) + by };
-  stepping.timer = setTimeout(() => {
-    const { keys, by: whole } = stepping;
-    stepping = null;
-    if (whole) commit(shiftEdit(keys, whole));
-    else giveUp();
-  }, STEP_PAUSE_MS);
+  const keys = isGoingOn ? stepping.keys : chosenKeys();
+  stepping = { list, keys, name: `keys ${JSON.stringify(keys)}`, by: (isGoingOn ? stepping.by : 0) + by };
   expect(list, ({ at }) => at + stepping.by);
-  preview(shiftEdit(stepping.keys, stepping.by));
+  if (stepping.by) return hold(stepping.name, shiftEdit(keys, stepping.by));
+  letGo();
+  giveUp();
 }
 
 const ARROWS = { ArrowLeft: -1, ArrowRight: 1 };
@@ -193,7 +192,7 @@ function key(event) {
   if (!focused || event.ctrlKey || event.metaKey) return;
   const { path, place } = focused.dataset;
   if (event.key in ARROWS) {
-    if (!isChosen(path, Number(place)) && !stepping) choose([[path, Number(place)]]);
+    if (!isChosen(path, Number(place))) choose([[path, Number(place)]]);
     step(ARROWS[event.key] * (event.shiftKey ? 10 : 1));
   } else if (event.key === " " || event.key === "Enter") {
     if (event.shiftKey) toggleChosen(path, Number(place));
@@ -226,6 +225,7 @@ function doubleClick(event) {
 }
 
 export function listen() {
+  whileBusy(() => Boolean(drag));
   document.addEventListener("pointerdown", begin);
   document.addEventListener("pointermove", (event) => drag && MOVES[drag.kind](event));
   document.addEventListener("pointerup", () => end(true));

@@ -6,7 +6,7 @@ import { numbers } from "./numbers.js";
 import { drawReaches, showReaches } from "./reaches.js";
 import { isPlaying } from "./player.js";
 import { emit, on, paced, state, url } from "./state.js";
-import { select } from "./server.js";
+import { select } from "./pending.js";
 import { pickLayer } from "./several.js";
 import { showSpans } from "./spans.js";
 import { isPicked, listenToUnits } from "./units.js";

@@ -1,7 +1,8 @@
 // Choices in a sentence, edits of one button, and ties.
 
-import { commit, walk } from "./server.js";
+import { commit, walk } from "./pending.js";
 import { state } from "./state.js";
+import { around } from "./values.js";
 
 let open = null;
 
@@ -31,7 +32,7 @@ function choose(option) {
   const { button } = open;
   close(true);
   if (!option.dataset.value) return; // an edit of its own, made below, or a file to be chosen
-  commit({ ...JSON.parse(button.dataset.edit), value: JSON.parse(option.dataset.value) });
+  commit({ ...around(button), value: JSON.parse(option.dataset.value) });
 }
 
 /** An edit that is to happen where the playhead stands. */
@@ -50,10 +51,15 @@ function click(event) {
 }
 
 function key(event) {
-  if (!open || !open.list.contains(event.target)) return;
+  if (!open) return;
+  if (event.key === "Escape") {
+    close(true);
+    event.preventDefault();
+    return event.stopPropagation();
+  }
+  if (!open.list.contains(event.target)) return;
   const by = { ArrowDown: "nextElementSibling", ArrowUp: "previousElementSibling" }[event.key];
   if (by) event.target[by]?.focus();
-  else if (event.key === "Escape") close(true);
   else if (event.key === "Tab") close();
   else return;
   event.preventDefault();

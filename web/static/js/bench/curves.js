@@ -5,7 +5,9 @@ import { tell } from "../page.js";
 import { easeKeys } from "./actions.js";
 import { allRows, choose, chosenKeys, chosenList, expect, expectNothing, isChosen, rowAt, toggleChosen } from "./keyed.js";
 import { say } from "./measure.js";
-import { commit, giveUp, preview } from "./server.js";
+import { resume, whileBusy } from "./answers.js";
+import { commit, hold, latest, release } from "./pending.js";
+import { giveUp, preview } from "./preview.js";
 import { catchers, snappedBy } from "./snap.js";
 import { on, state } from "./state.js";
 import { shape } from "./svg.js";
@@ -220,6 +222,7 @@ function begin(event) {
   const chart = event.target.closest?.("#curve-chart");
   if (!chart || event.button !== 0) return;
   event.preventDefault();
+  release();
   if (grip) beginHandle(event, grip);
   else if (bead) beginBead(event, bead);
   else choose([]);
@@ -301,9 +304,12 @@ function end(keep) {
   const { edit } = drag;
   drag = null;
   said("");
-  if (edit && keep) return commit(edit);
-  expectNothing();
-  if (edit) giveUp();
+  if (edit && keep) commit(edit);
+  else {
+    expectNothing();
+    if (edit) giveUp();
+  }
+  resume();
 }
 
 const BY_KEY = { ArrowLeft: [-0.01, 0], ArrowRight: [0.01, 0], ArrowUp: [0, 0.01], ArrowDown: [0, -0.01] };
@@ -316,11 +322,11 @@ function key(event) {
   if (grip && event.key in BY_KEY) {
     const { row } = chosenEntry();
     const [place, side] = [Number(grip.dataset.stretch), Number(grip.dataset.side)];
-    const bezier = row.keys[place].handles.map(three);
+    const bezier = (latest(`${row.path}.keys.${place}.ease`, {}).bezier ?? row.keys[place].handles).map(three);
     const [across, up] = BY_KEY[event.key].map((by) => by * (event.shiftKey ? 10 : 1));
     bezier[side * 2] = three(Math.max(0, Math.min(1, bezier[side * 2] + across)));
     bezier[side * 2 + 1] = three(bezier[side * 2 + 1] + up);
-    commit(handlesEdit({ row, place, keys: chosenKeys() }, bezier));
+    hold(`handle ${row.path} ${place}`, handlesEdit({ row, place, keys: chosenKeys() }, bezier));
   } else if (bead && (event.key === "Enter" || event.key === " ")) {
     if (event.shiftKey) toggleChosen(bead.dataset.path, Number(bead.dataset.bead));
     else choose([[bead.dataset.path, Number(bead.dataset.bead)]]);
@@ -361,6 +367,7 @@ function click(event) {
 }
 
 export function listen() {
+  whileBusy(() => Boolean(drag));
   document.addEventListener("pointerdown", begin);
   document.addEventListener("pointermove", move);
   document.addEventListener("pointerup", () => end(true));

@@ -1,13 +1,14 @@
 // The gallery: every preset moving on the words of the selected title. The films are pictures of many
 // frames, drawn by the server; the style sheet runs them past.
 
-import { commit } from "./server.js";
-import { state, url } from "./state.js";
+import { commit, flush } from "./pending.js";
+import { selectedLayers, state, url } from "./state.js";
 
 const gallery = () => document.getElementById("gallery");
 
 /** Shows the gallery, with the films of the selected title. */
-export function openGallery() {
+export async function openGallery() {
+  await flush();
   // With letters selected, what is added moves these alone.
   const letters = document.querySelector(".slab.is-selected .letters b")?.textContent.trim();
   const text = document.querySelector(".slab.is-selected .slab__text")?.value.trim() || "your title";
@@ -20,13 +21,20 @@ export function openGallery() {
   gallery().showModal();
 }
 
+/** Gives the selected titles a preset's move, to the selected letters alone if there are any. The hand
+    is free then: Space plays. */
+export function addPreset(preset) {
+  document.activeElement?.blur();
+  commit({ name: "add-move", layer: state.layer, layers: selectedLayers(), letters: state.letters, preset });
+}
+
 function click(event) {
   const card = event.target.closest("[data-add-move]");
   const group = event.target.closest("[data-gallery-group]");
   if (event.target.closest("#open-gallery")) openGallery();
   else if (card) {
     gallery().close();
-    commit({ name: "add-move", layer: state.layer, preset: card.dataset.addMove });
+    addPreset(card.dataset.addMove);
   } else if (group) {
     document.getElementById(group.dataset.galleryGroup).scrollIntoView({ block: "start" });
   } else if (event.target === gallery() || event.target.closest("[data-close-gallery]")) gallery().close();

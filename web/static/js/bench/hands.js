@@ -3,7 +3,9 @@
 // they do is an edit like any other; while a hand drags, the picture and the rows show its preview.
 
 import { framesSaid } from "./measure.js";
-import { commit, giveUp, preview } from "./server.js";
+import { resume, whileBusy } from "./answers.js";
+import { commit, latest, release } from "./pending.js";
+import { giveUp, preview } from "./preview.js";
 import { catchers, snappedBy } from "./snap.js";
 import { state } from "./state.js";
 import { pick } from "./units.js";
@@ -22,11 +24,12 @@ const HANDS = {
   gap({ move, level, index }, by) {
     const { ranks, gap, span } = level;
     const rank = ranks[index];
+    const here = `${path(move)}.${level.path}`;
     if (span !== null) {
-      const value = clean(span + (by * Math.max(...ranks)) / rank);
+      const value = clean(latest(`${here}.span`, span) + (by * Math.max(...ranks)) / rank);
       return { edit: setValue(`${path(move)}.${level.path}.span`, value), chip: `${level.path}.span`, value, said: `${framesSaid(value)} from first to last` };
     }
-    const value = clean(gap + by / rank);
+    const value = clean(latest(`${here}.gap`, gap) + by / rank);
     return { edit: setValue(`${path(move)}.${level.path}.gap`, value), chip: `${level.path}.gap`, value, said: `every ${framesSaid(value)}` };
   },
   bend({ move, level, index, row }, by) {
@@ -37,11 +40,12 @@ const HANDS = {
     return { edit: { name: "bend-stagger", path: `${path(move)}.${level.path}`, middle: clean(share) }, said: `the middle at ${Math.round(share * 100)} %` };
   },
   unit({ move, index }, by) {
-    const times = move.delays.map((delay, place) => (place === index ? clean(delay + by) : delay));
+    const delays = latest(`${path(move)}.stagger`, {}).times ?? move.delays;
+    const times = delays.map((delay, place) => (place === index ? clean(delay + by) : delay));
     return { edit: setValue(`${path(move)}.stagger`, { times }), said: `${move.units[index]} ${framesSaid(times[index])} later` };
   },
   start({ move }, by) {
-    const value = clean(move.start + by);
+    const value = clean(latest(`${path(move)}.start`, move.start) + by);
     return { edit: setValue(`${path(move)}.start`, value), chip: "start", value, said: `from frame ${value} on` };
   },
   layer({ layer, span }, by) {
@@ -156,14 +160,17 @@ function end(keep) {
   if (keep && !answer && hand === "unit") pick(move, index, more);
   if (keep && answer && by) commit(answer.edit);
   else if (answer) giveUp();
+  resume();
 }
 
 /** `motion` gives the numbers that are drawn now. */
 export function listen(motion) {
+  whileBusy(() => Boolean(drag));
   document.addEventListener("pointerdown", (event) => {
     const begun = begin(event, motion());
     if (!begun) return;
     event.preventDefault();
+    release();
     drag = { ...begun, x: event.clientX, at: [event.clientX, event.clientY], by: 0, more: event.shiftKey, places: begun.layer ? catchers(begun.layer) : [] };
     document.body.classList.add("is-handling");
   });

@@ -1,23 +1,24 @@
-// Keys of the workbench; those of a value in a sentence are in values.js.
+// Keys of the workbench; those of a value in a sentence are in values.js. A key acts only where no
+// control has the focus that could mean something else by it.
 
-import { addMarker, copy, duplicate, paste, remove } from "./actions.js";
+import { addMarker, copy, duplicate, holdHere, paste, remove, selectAll } from "./actions.js";
 import { keyHere } from "./beads.js";
+import { commit, walk } from "./pending.js";
 import { toggle, toggleWholeScreen } from "./player.js";
-import { commit, walk } from "./server.js";
 import { goTo, state } from "./state.js";
 import { flip, toggleBeside } from "./takes.js";
-import { flushText } from "./text.js";
 import { go } from "./time.js";
-import { flushSteps } from "./values.js";
 import { farther, fit, nearer } from "./zoom.js";
 
-const WITH_CTRL = { c: copy, v: paste, d: duplicate };
+const WITH_CTRL = { a: selectAll, c: copy, d: duplicate, v: paste };
 const UNITS = { 1: "character", 2: "word", 3: "line" };
+const TYPED_IN = "input, textarea, select, [contenteditable]";
+const CONTROLS = "button, summary, a, [role=spinbutton], [role=slider], [role=option]";
+// Where Delete means what is selected: nowhere in particular, the picture, the list, the timeline.
+const OF_LAYERS = "body, #picture, #stage, .slab, #timeline";
 
 function history(event) {
   event.preventDefault();
-  flushText();
-  flushSteps();
   walk(event.shiftKey ? "redo" : "undo");
 }
 
@@ -28,45 +29,53 @@ export function goToKey(way) {
   if (found !== undefined) goTo(found);
 }
 
+/** What Ctrl and a letter do; in words that are typed they are the browser's, but for Ctrl+D. */
+function commandOf(event) {
+  const letter = event.key.toLowerCase();
+  if (event.shiftKey || event.altKey || event.target.closest("dialog")) return null;
+  if (letter !== "d" && (event.target.closest(TYPED_IN) || (letter !== "a" && getSelection().toString()))) return null;
+  return WITH_CTRL[letter];
+}
+
 function key(event) {
-  const command = event.ctrlKey || event.metaKey;
-  if (command && event.key.toLowerCase() === "z") return history(event);
-  const typing = event.target.closest("input, textarea, [contenteditable]");
-  const act = command && !event.shiftKey && !event.altKey && !typing && !getSelection().toString() && WITH_CTRL[event.key.toLowerCase()];
-  if (act) {
-    event.preventDefault();
-    return act();
-  }
-  if (command || event.altKey || typing || event.target.closest("dialog")) return;
-  const action = actionOf(event);
+  const isCommand = event.ctrlKey || event.metaKey;
+  if (isCommand && event.key.toLowerCase() === "z" && !event.target.closest("dialog")) return history(event);
+  const action = isCommand ? commandOf(event) : actionOf(event);
   if (!action) return;
   event.preventDefault();
   action();
 }
 
 function actionOf(event) {
-  const onControl = event.target.closest("button, summary, a, .val");
-  if (event.key === " ") return onControl ? null : toggle;
-  if (event.key === "ArrowLeft") return () => go(event.shiftKey ? "back-ten" : "back");
-  if (event.key === "ArrowRight") return () => go(event.shiftKey ? "next-ten" : "next");
-  if (event.key === "Home") return () => go("start");
-  if (event.key === "End") return () => go("end");
-  if (event.key === "Delete" || event.key === "Backspace") return remove;
-  if (event.key.toLowerCase() === "k") return keyHere;
-  if (event.key.toLowerCase() === "c") return event.shiftKey ? toggleBeside : flip;
-  if (event.key.toLowerCase() === "w") return toggleWholeScreen;
-  if (event.key === "+" || event.key === "=") return nearer;
-  if (event.key === "-") return farther;
-  if (event.key === "0") return fit;
-  if (event.key.toLowerCase() === "m") return addMarker;
-  if (event.key === ",") return () => goToKey(-1);
-  if (event.key === ".") return () => goToKey(1);
-  if (event.key.toLowerCase() === "g") return () => document.getElementById("time").focus();
-  if (event.key in UNITS && state.move) {
-    return () => commit({ name: "set-value", path: `${state.layer}.moves.${state.move}.unit`, value: UNITS[event.key] });
-  }
-  return null;
+  const { target } = event;
+  if (event.altKey || target.closest("dialog") || target.closest(TYPED_IN) || target.closest("[role=spinbutton], [role=option]")) return null;
+  if (event.key === "Delete" || event.key === "Backspace") return isOfLayers(target) ? remove : null;
+  if (event.key === " ") return target.closest(CONTROLS) ? null : toggle;
+  return LETTERS[event.key.toLowerCase()]?.(event) ?? null;
 }
+
+const isOfLayers = (target) => target.matches("body") || (Boolean(target.closest(OF_LAYERS)) && !target.closest(CONTROLS) && !target.closest(".move, dialog, details, .moves, .top"));
+
+/** What each key does, Shift and what is selected regarded. */
+const LETTERS = {
+  arrowleft: ({ shiftKey }) => () => go(shiftKey ? "back-ten" : "back"),
+  arrowright: ({ shiftKey }) => () => go(shiftKey ? "next-ten" : "next"),
+  home: () => () => go("start"),
+  end: () => () => go("end"),
+  k: () => keyHere,
+  h: () => holdHere,
+  c: ({ shiftKey }) => (shiftKey ? toggleBeside : flip),
+  w: () => toggleWholeScreen,
+  m: () => addMarker,
+  g: () => () => document.getElementById("time").focus(),
+  "+": () => nearer,
+  "=": () => nearer,
+  "-": () => farther,
+  0: () => fit,
+  ",": () => () => goToKey(-1),
+  ".": () => () => goToKey(1),
+  ...Object.fromEntries(Object.entries(UNITS).map(([digit, unit]) => [digit, () => state.move && (() => commit({ name: "set-value", path: `${state.layer}.moves.${state.move}.unit`, value: unit }))])),
+};
 
 export function listen() {
   document.addEventListener("keydown", key);

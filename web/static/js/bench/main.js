@@ -17,7 +17,8 @@ import * as now from "./now.js";
 import * as palette from "./palette.js";
 import * as picture from "./picture.js";
 import * as player from "./player.js";
-import * as server from "./server.js";
+import * as pending from "./pending.js";
+import * as session from "./session.js";
 import * as past from "./past.js";
 import * as sending from "./sending.js";
 import { on, open } from "./state.js";
@@ -26,19 +27,11 @@ import * as spread from "./spread.js";
 import * as takes from "./takes.js";
 import * as text from "./text.js";
 import * as time from "./time.js";
+import * as titles from "./titles.js";
 import * as typing from "./typing.js";
 import * as values from "./values.js";
 import * as views from "./views.js";
 import * as zoom from "./zoom.js";
 
-for (const module of [server, keying, values, choices, more, gallery, palette, past, text, player, hearing, takes, time, typing, picture, cascade, keyed, beads, curves, views, markers, order, sending, several, spread, actions, zoom, now, keys]) module.listen(on);
+for (const module of [pending, session, keying, values, choices, more, gallery, palette, past, text, player, hearing, takes, time, titles, typing, picture, cascade, keyed, beads, curves, views, markers, order, sending, several, spread, actions, zoom, now, keys]) module.listen(on);
 open();
-
-// A clip is asked for when the last words are kept.
-document.addEventListener("submit", (event) => {
-  if (!event.target.matches("[data-when-kept]")) return;
-  event.preventDefault();
-  text.flushText();
-  values.flushSteps();
-  server.whenKept(() => event.target.submit());
-});

@@ -1,6 +1,6 @@
 // Markers: named moments on the ruler, dragged in time, named by a double click, taken away by Delete.
 
-import { commit } from "./server.js";
+import { commit, hold, newest } from "./pending.js";
 import { catchers, snappedBy } from "./snap.js";
 import { goTo, state } from "./state.js";
 import { framesAPixel } from "./views.js";
@@ -57,6 +57,11 @@ function rename(marker) {
   });
 }
 
+function step(index, by) {
+  const from = newest((edit) => edit.name === "change-marker" && edit.index === index && "at" in edit)?.at ?? state.markers[index].at;
+  hold(`marker ${index}`, { name: "change-marker", index, at: Math.max(0, from + by) });
+}
+
 function key(event) {
   const marker = markerOf(event);
   if (event.key === "Escape") return end(false);
@@ -65,7 +70,7 @@ function key(event) {
   const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
   if (event.key === "Delete" || event.key === "Backspace") commit({ name: "remove-marker", index });
   else if (event.key === "Enter") rename(marker);
-  else if (by) commit({ name: "change-marker", index, at: Math.max(0, state.markers[index].at + by * (event.shiftKey ? 10 : 1)) });
+  else if (by) step(index, by * (event.shiftKey ? 10 : 1));
   else return;
   event.preventDefault();
   event.stopPropagation();

@@ -1,4 +1,4 @@
-// How numbers are said and typed: the page's side of `Measure` in web/workbench/chips.py.
+// How numbers are said: the page's side of `Measure` in balletto/scene/measures.py.
 
 // What a chip does not say of its measure.
 const USUAL = { unit: "", scale: 1, drag: 1, step: 1, below: "", above: "", low: null, high: null, before: "", one: "" };
@@ -17,14 +17,11 @@ export function say(measure, value) {
 /** A number of frames in words: "1 frame", "2.5 frames". */
 export const framesSaid = (number) => say({ ...USUAL, unit: " frames", one: " frame" }, number);
 
-/** The value of a typed text; null if there is no number in it. "20 above" knows the direction. */
-export function parse(measure, text) {
-  const found = text.replace(/−/g, "-").match(/[-+]?(\d+([.,]\d*)?|[.,]\d+)/);
-  if (!found) return null;
-  let number = Number(found[0].replace(",", "."));
-  if (measure.below && text.includes(measure.below)) number = -Math.abs(number);
-  if (measure.above && text.includes(measure.above)) number = Math.abs(number);
-  return within(measure, number / measure.scale);
+/** The value of a typed text that is a number and nothing else, to be shown until it is read; or null. */
+export function plainNumber(measure, text) {
+  const found = text.trim().replace(/[−–]/, "-").match(/^-?(\d+([.,]\d*)?|[.,]\d+)$/);
+  const value = found ? Number(found[0].replace(",", ".")) / measure.scale : NaN;
+  return Number.isFinite(value) && within(measure, value) === value ? value : null;
 }
 
 export function within(measure, value) {

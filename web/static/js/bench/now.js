@@ -3,12 +3,10 @@
 import { numbers } from "./numbers.js";
 import { isPlaying } from "./player.js";
 import { on, paced, state, url } from "./state.js";
-import { setShown } from "./values.js";
+import { isInHand, setShown } from "./values.js";
 
 const isNeeded = () => !isPlaying() && state.layer && document.querySelector(".val.is-beaded");
 const values = numbers("values", 200, () => (isNeeded() ? `${url("values", state.shown, state.frame)}?layer=${state.layer}` : ""));
-
-const isInHand = (chip) => chip === document.activeElement && (chip.isContentEditable || chip.classList.contains("is-scrubbed"));
 
 /** Shows the values in the chips of the keyed ones: of vectors each part has its own. */
 function show(found) {

@@ -1,6 +1,6 @@
 // The order of the layers: dragged by their numbers in the list.
 
-import { commit } from "./server.js";
+import { commit } from "./pending.js";
 import { state } from "./state.js";
 
 let drag = null;

@@ -3,16 +3,17 @@
 import { tell } from "../page.js";
 import * as actions from "./actions.js";
 import { everyKey, keyHere } from "./beads.js";
-import { openGallery } from "./gallery.js";
+import { addPreset, openGallery } from "./gallery.js";
 import { choose } from "./keyed.js";
 import { toggleKeying } from "./keying.js";
 import { goToKey } from "./keys.js";
 import { toggle, toggleWholeScreen } from "./player.js";
-import { commit, select, walk } from "./server.js";
+import { commit, select, walk } from "./pending.js";
 import { openHistory } from "./past.js";
 import { goTo, state } from "./state.js";
 import { flip, toggleBeside } from "./takes.js";
 import { go } from "./time.js";
+import { addTitle } from "./titles.js";
 import { openView } from "./views.js";
 import { farther, fit, nearer } from "./zoom.js";
 
@@ -34,10 +35,12 @@ const COMMANDS = [
   ["To the keyframe before", ",", () => goToKey(-1)],
   ["To the keyframe after", ".", () => goToKey(1)],
   ["Set a keyframe for the value that has the focus, or the selected ones", "K", keyHere],
+  ["Hold to here: repeat the last value up to the playhead", "H", () => actions.holdHere()],
+  ["Select all layers, or all keyframes shown", "Ctrl A", () => actions.selectAll()],
   ["Undo", "Ctrl Z", () => walk("undo")],
   ["Redo", "Ctrl Shift Z", () => walk("redo")],
   ["Add a move", "", ofLayer(openGallery)],
-  ["Add a title", "", () => commit({ name: "add-title" })],
+  ["Add a title", "", addTitle],
   ...["line", "rectangle", "ellipse", "arc", "polygon", "star"].map((shape) => [`Add a shape: ${shape}`, "", () => commit({ name: "add-shape", shape })]),
   ["Add an adjustment: effects on all below", "", () => commit({ name: "add-adjustment" })],
   ["Group the selected layers", "", actions.groupLayers],
@@ -74,7 +77,7 @@ const COMMANDS = [
   ["The move is by line", "3", unit("line")],
   ["History", "", openHistory],
   ["Paper or evening", "", press("[data-theme-switch]")],
-  ["Render clip", "", press("[data-when-kept] button")],
+  ["Render clip", "", press("#render-clip")],
   ["Find a command or a layer", "Ctrl K", null],
   ["All commands with their keys", "?", null],
 ];
@@ -87,7 +90,7 @@ const field = () => document.getElementById("palette-field");
 function entries() {
   const layers = [...document.querySelectorAll(".slab")].map((slab) => [`Layer: ${nameOf(slab)}`, "", () => select({ layer: slab.dataset.layer, letters: null, move: "" })]);
   const moves = [...document.querySelectorAll(".move")].map((card) => [`Move: ${card.querySelector(".move__name").value}`, "", () => select({ move: card.dataset.move })]);
-  const presets = [...document.querySelectorAll("[data-add-move]")].map((card) => [`Add: ${card.querySelector(".gcard__name").textContent}`, "", ofLayer(() => commit({ name: "add-move", layer: state.layer, preset: card.dataset.addMove }))]);
+  const presets = [...document.querySelectorAll("[data-add-move]")].map((card) => [`Add: ${card.querySelector(".gcard__name").textContent}`, "", ofLayer(() => addPreset(card.dataset.addMove))]);
   return [...COMMANDS, ...layers, ...moves, ...presets];
 }
 

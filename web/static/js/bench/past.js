@@ -1,9 +1,10 @@
 // The history of the scene: all that was done, and back to any of it.
 
-import { backTo } from "./server.js";
+import { backTo, flush } from "./pending.js";
 import { url } from "./state.js";
 
 export async function openHistory() {
+  await flush();
   const sheet = document.getElementById("history");
   const list = document.getElementById("history-list");
   list.textContent = "Looking it up …";

@@ -5,11 +5,13 @@
 import { formHands, formMarks } from "./formmarks.js";
 import { gripMarks, gripHands } from "./grips.js";
 import { lines, listen as listenToLines, snapped } from "./guides.js";
-import { keying } from "./keying.js";
+import { isKeying } from "./keying.js";
 import { numbers } from "./numbers.js";
 import { isPlaying } from "./player.js";
 import { reachMarks, reachHands } from "./reachmarks.js";
-import { commit, giveUp, preview, select } from "./server.js";
+import { resume, whileBusy } from "./answers.js";
+import { commit, flush, heldAs, hold, isPending, release, select } from "./pending.js";
+import { giveUp, preview } from "./preview.js";
 import { pickLayer, selectLayers, toggleLayer } from "./several.js";
 import { on, paced, selectedLayers, state, url } from "./state.js";
 import { shape } from "./svg.js";
@@ -17,7 +19,6 @@ import { caretMarks, editTextAt, isEditing } from "./typing.js";
 import { wayMarks, wayHands } from "./ways.js";
 import { isPanning } from "./zoom.js";
 
-const STEP_PAUSE_MS = 350;
 const DOUBLE_MS = 280;
 const over = document.getElementById("over");
 const told = document.getElementById("stage-told");
@@ -25,7 +26,7 @@ const address = () => (isPlaying() ? "" : `${url("places", state.shown, state.fr
 const fetched = numbers("places", 500, address);
 let places = { layers: {}, characters: [] };
 let drag = null;
-let stepping = null;
+let stepping = [0, 0]; // px of the steps that are held
 let picking = 0; // the timer of a click that may become a double one
 
 async function refresh() {
@@ -67,23 +68,13 @@ function inPicture(event) {
 
 // Placing layers
 
-const place = (layer) => `${layer}.transform.position`;
-const rounded = (number) => Math.round(number * 100) / 100;
+/** Layers moved by px of the picture, at the playhead, from where they stand when it is made. */
+const placed = (layers, by, grid) => ({ name: "place", layers, by, grid, at: state.frame, ...(isKeying() && { keyed: true }) });
 
-/** One edit for several layers, or the one itself. */
-function together(edits, said) {
-  return edits.length === 1 ? edits[0] : { name: "several", edits, said };
-}
-
-/** Layers moved by px of the picture, at the playhead, from where they stood (by layer). */
-function placed(layers, by, from, round = Math.round) {
-  const edits = layers.filter((layer) => from[layer]).map((layer) => {
-    const { position, lever } = from[layer];
-    const [across, down] = lever.map(([x, y]) => x * by[0] + y * by[1]);
-    const value = [round(position[0] + across), round(position[1] + down), position[2]];
-    return { name: "set-value", path: place(layer), value, at: state.frame, ...keying(place(layer)) };
-  });
-  return edits.length ? together(edits, `${edits.length} layers placed`) : null;
+/** Where a single layer would come to stand. */
+function whereTo({ position, lever }, by) {
+  const [across, down] = lever.map(([x, y]) => x * by[0] + y * by[1]);
+  return `${Math.round(position[0] + across)} across, ${Math.round(position[1] + down)} down`;
 }
 
 function placeHand(layers, from) {
@@ -102,9 +93,8 @@ function placeHand(layers, from) {
       by = by.map((value, axis) => value + (locked[axis] ? more[axis] : 0));
       guides = found;
     }
-    const edit = placed(layers, by, stood);
-    const value = edit?.value;
-    return { edit, guides, said: value ? `${value[0]} across, ${value[1]} down` : `${Math.round(by[0])} across, ${Math.round(by[1])} down` };
+    const said = layers.length === 1 && stood[layers[0]] ? whereTo(stood[layers[0]], by) : `${Math.round(by[0])} across, ${Math.round(by[1])} down`;
+    return { edit: placed(layers, by.map((value) => Math.round(value * 1000) / 1000), 1), guides, said };
   };
 }
 
@@ -133,26 +123,49 @@ function start(event) {
   event.preventDefault();
   document.getElementById("picture").focus({ preventScroll: true });
   const from = inPicture(event);
-  if (grip) return begin(event, GRIPS[grip.dataset.grip](grip.dataset, context(), from));
+  if (grip) return begin(event, gripHand({ ...grip.dataset }, from));
   const layer = body?.dataset.layer;
   if (!layer) return begin(event, boxHand(from, event.shiftKey), null);
-  if (event.shiftKey) return toggleLayer(layer);
   const isIn = selectedLayers().includes(layer);
-  if (!isIn) return pickLayer(layer, event);
-  if (places.layers[layer].locked) return;
-  begin(event, placeHand(selectedLayers(), from), () => clicked(layer, from));
+  // With Shift a drag is kept straight, and a click adds the layer or takes it out.
+  if (!isIn && !event.shiftKey) pickLayer(layer, event);
+  const dragged = isIn || !event.shiftKey ? selectedLayers() : [...selectedLayers(), layer];
+  const click = event.shiftKey ? () => toggleLayer(layer) : isIn ? () => clicked(layer, from) : () => {};
+  begin(event, places.layers[layer].locked ? () => ({ said: "locked" }) : placeHand(dragged, from), click);
+}
+
+/** The hand of a grip; while edits are on their way, one that comes when what it starts from is known. */
+function gripHand(data, from) {
+  const made = () => GRIPS[data.grip](data, context(), from);
+  return isPending() ? flush().then(refresh).then(made) : made();
 }
 
 /** Starts a drag; `still` is what a click without one does. */
 function begin(event, hand, still = null) {
   if (!hand) return;
+  release();
   over.setPointerCapture(event.pointerId);
   over.classList.add("is-dragging");
   drag = { hand, still, x: event.clientX, y: event.clientY, moved: false };
+  if (hand instanceof Promise) catchUp(drag);
+}
+
+/** Does what the pointer did before its hand was there. */
+async function catchUp(own) {
+  const promise = own.hand;
+  own.hand = null;
+  own.hand = (await promise) ?? (() => ({ said: "" }));
+  if (drag !== own) return;
+  if (own.last) move(own.last);
+  if ("ended" in own) end(own.ended);
 }
 
 function move(event) {
   if (!drag) return;
+  if (!drag.hand) {
+    drag.last = event;
+    return;
+  }
   if (!drag.moved && Math.hypot(event.clientX - drag.x, event.clientY - drag.y) < 3) return;
   drag.moved = true;
   drag.answer = drag.hand(inPicture(event), event);
@@ -164,6 +177,10 @@ function move(event) {
 
 function end(keep) {
   if (!drag) return;
+  if (!drag.hand) {
+    drag.ended = keep;
+    return;
+  }
   const { answer, moved, still } = drag;
   drag = null;
   told.textContent = "";
@@ -173,6 +190,7 @@ function end(keep) {
   else if (keep && answer?.select?.length) selectLayers(answer.select);
   else if (answer?.edit) giveUp();
   draw();
+  resume();
 }
 
 /** The character whose corners hold a point. */
@@ -222,23 +240,14 @@ function key(event) {
   event.preventDefault();
   event.stopPropagation();
   const by = way.map((value) => value * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1));
-  const whole = [(stepping?.whole[0] ?? 0) + by[0], (stepping?.whole[1] ?? 0) + by[1]];
-  const from = stepping?.from ?? places.layers;
-  clearTimeout(stepping?.timer);
-  stepping = { whole, from, timer: setTimeout(endStepping, STEP_PAUSE_MS) };
-  preview(nudged());
-}
-
-/** The edit of the steps so far, from where the layers stood before the first. */
-const nudged = () => placed(selectedLayers(), stepping.whole, stepping.from, rounded);
-
-function endStepping() {
-  const edit = nudged();
-  stepping = null;
-  if (edit) commit(edit);
+  const layers = selectedLayers();
+  const key = `nudge ${layers} at ${state.frame}`;
+  stepping = (heldAs(key) ? stepping : [0, 0]).map((value, axis) => Math.round((value + by[axis]) * 10) / 10);
+  hold(key, placed(layers, stepping, 0.01));
 }
 
 export function listen() {
+  whileBusy(() => Boolean(drag?.moved));
   over.addEventListener("pointerdown", start);
   over.addEventListener("pointermove", move);
   over.addEventListener("pointerup", () => end(true));

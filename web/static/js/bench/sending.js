@@ -1,14 +1,14 @@
 // Files: chosen or dropped on the picture, sent, and added as layers.
 
 import { tell } from "../page.js";
-import { commit } from "./server.js";
+import { commit } from "./pending.js";
+import { headers } from "./session.js";
 
-const headers = JSON.parse(document.body.getAttribute("hx-headers"));
 
 async function send(file) {
   const body = new FormData();
   body.append("file", file);
-  const response = await fetch("/files/send/", { method: "POST", headers, body });
+  const response = await fetch("/files/send/", { method: "POST", headers: headers(), body });
   const answer = await response.json();
   if (!response.ok) throw new Error(answer.message);
   return answer.file;

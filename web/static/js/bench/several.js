@@ -1,7 +1,7 @@
 // Several layers at once: Shift and a click add a layer to the selection, or take it out.
 
 import { choose } from "./keyed.js";
-import { select } from "./server.js";
+import { select } from "./pending.js";
 import { emit, on, selectedLayers, state } from "./state.js";
 
 /** Selects layers: the first is the one whose moves are shown. */
@@ -20,10 +20,18 @@ export function toggleLayer(layer) {
   selectLayers(all.includes(layer) ? (all.length > 1 ? all.filter((each) => each !== layer) : all) : [...all, layer]);
 }
 
-/** A click on a layer anywhere: alone, or with Shift added to the others. */
+/** A click on a layer in a list: alone, with Ctrl added to the others or taken out, with Shift all
+    from the selected one to it. */
 export function pickLayer(layer, event) {
-  if (event.shiftKey || event.ctrlKey || event.metaKey) toggleLayer(layer);
+  if (event.ctrlKey || event.metaKey) toggleLayer(layer);
+  else if (event.shiftKey) selectRange(layer);
   else if (layer !== state.layer || state.also.length) selectLayers([layer]);
+}
+
+function selectRange(layer) {
+  const [from, to] = [state.ids.indexOf(state.layer), state.ids.indexOf(layer)];
+  const range = state.ids.slice(Math.min(from, to), Math.max(from, to) + 1);
+  selectLayers([state.layer, ...range.filter((each) => each !== state.layer)]);
 }
 
 function show() {

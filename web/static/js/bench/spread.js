@@ -2,7 +2,8 @@
 // of frames along a curve. The picture follows while the curve is bent; it is kept as one step.
 
 import { chosenKeys, chosenList, expectNothing } from "./keyed.js";
-import { commit, giveUp, preview } from "./server.js";
+import { commit } from "./pending.js";
+import { giveUp, preview } from "./preview.js";
 import { selectedLayers } from "./state.js";
 import { view } from "./views.js";
 

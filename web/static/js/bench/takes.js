@@ -3,7 +3,7 @@
 
 import { tell } from "../page.js";
 import { showBeside } from "./player.js";
-import { post } from "./server.js";
+import { post } from "./pending.js";
 import { on, show, state } from "./state.js";
 
 let flipped = false;
@@ -72,7 +72,6 @@ function click(event) {
   else if (of("-remove")) post("takes", of("-remove").takeRemove, "remove");
   else if (of("-compare")) {
     other = of("-compare").takeCompare;
-    document.getElementById("takes-menu").open = false;
     if (flipped) show(other);
     else flip();
   } else if (of("")) post("takes", of("").take);

@@ -1,33 +1,27 @@
 // The text of titles, where it is listed: typed words are looked at at once and kept after a pause.
 
-import { commit, keepOnLeaving, preview, sayKept, select } from "./server.js";
+import { keep } from "./answers.js";
+import { hold, newest, release, select } from "./pending.js";
 import { state } from "./state.js";
 
 const PAUSE_MS = 900;
 const graphemes = new Intl.Segmenter(undefined, { granularity: "grapheme" });
-let pending = null;
 let selecting = 0;
 
 const fieldOf = (event) => event.target.closest?.("textarea[data-text]");
 
-function typed(event) {
-  const field = fieldOf(event);
-  if (!field) return;
-  const edit = { name: "set-text", layer: field.dataset.text, text: field.value };
-  clearTimeout(pending?.timer);
-  pending = { edit, timer: setTimeout(flushText, PAUSE_MS) };
-  sayKept(false);
-  if (!event.isComposing) preview(edit);
+/** Takes over what stands in a title's field. */
+export function takeText(field, isQuiet = false) {
+  const layer = field.dataset.text;
+  hold(`text ${layer}`, { name: "set-text", layer, text: field.value }, { pause: PAUSE_MS, isQuiet });
 }
 
-/** Keeps what was typed and not kept yet. */
-export function flushText() {
-  if (!pending) return;
-  const { edit, timer } = pending;
-  clearTimeout(timer);
-  pending = null;
-  commit(edit);
+function typed(event) {
+  const field = fieldOf(event);
+  if (field) takeText(field, event.isComposing);
 }
+
+const isOnItsWay = (layer) => Boolean(newest((edit) => edit.name === "set-text" && edit.layer === layer));
 
 export const count = (text) => [...graphemes.segment(text)].length;
 
@@ -45,14 +39,14 @@ function selected() {
 
 export function listen() {
   document.addEventListener("input", typed);
-  addEventListener("pagehide", () => pending && keepOnLeaving(pending.edit));
+  keep((old) => old.matches?.("textarea[data-text]") && isOnItsWay(old.dataset.text));
   document.addEventListener("selectionchange", selected);
   document.addEventListener("select", selected);
   document.addEventListener("focusin", (event) => {
     const field = fieldOf(event);
     if (field && field.dataset.text !== state.layer) select({ layer: field.dataset.text, letters: null, move: "" });
   });
-  document.addEventListener("focusout", (event) => fieldOf(event) && flushText());
+  document.addEventListener("focusout", (event) => fieldOf(event) && release());
   document.addEventListener("click", (event) => {
     if (event.target.closest("[data-letters-none]")) select({ letters: null });
   });

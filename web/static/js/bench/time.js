@@ -1,38 +1,29 @@
 // Time: the field, the ruler, the buttons and the playhead.
 
+import { tell } from "../page.js";
 import { pause } from "./player.js";
-import { commit } from "./server.js";
+import { commit } from "./pending.js";
+import { base, readTyped } from "./reading.js";
 import { goTo, on, state } from "./state.js";
 
 const two = (number) => String(number).padStart(2, "0");
 
 /** "00:01:12 / 42": minutes, seconds and frames, and the frame counted through. */
 function said(frame) {
-  const base = Math.round(state.rate);
-  const seconds = Math.floor(frame / base);
-  return `${two(Math.floor(seconds / 60))}:${two(seconds % 60)}:${two(frame % base)} / ${frame}`;
+  const seconds = Math.floor(frame / base());
+  return `${two(Math.floor(seconds / 60))}:${two(seconds % 60)}:${two(frame % base())} / ${frame}`;
 }
 
-/** The frame of "42", "+10", "-3", "1.5s", "1:12" (seconds, frames) or "0:01:12"; null if none. */
-function parsed(text) {
-  const clean = text.split("/").at(-1).trim();
-  const base = Math.round(state.rate);
-  let found = clean.match(/^([+-]?)(\d+)$/);
-  if (found) return found[1] ? state.frame + Number(clean) : Number(clean);
-  found = clean.match(/^(\d+([.,]\d+)?)\s*s$/);
-  if (found) return Number(found[1].replace(",", ".")) * state.rate;
-  found = clean.match(/^((\d+):)?(\d+):(\d+)$/);
-  if (found) return (Number(found[2] ?? 0) * 60 + Number(found[3])) * base + Number(found[4]);
-  return null;
-}
+const SAID = /^\d+:\d\d:\d\d \/ (\d+)$/;
 
-function typed(event) {
+async function typed(event) {
   const field = event.target;
-  const frame = parsed(field.value);
-  field.classList.toggle("is-wrong", frame === null);
+  const shown = field.value.trim().match(SAID);
+  const frame = shown ? Number(shown[1]) : await readTyped(field, "frame", state.frame);
   if (frame === null) return;
   pause();
   goTo(frame);
+  if (frame >= state.length) tell(`Frame ${Math.round(frame)} is beyond the end: the last one is ${state.length - 1}.`, "info");
   field.value = said(state.frame);
 }
 
@@ -65,12 +56,10 @@ export function go(where) {
   goTo(frames[where]);
 }
 
-function lengthTyped(event) {
+async function lengthTyped(event) {
   if (event.target.id !== "length") return;
-  const found = event.target.value.trim().match(/^(\d+([.,]\d+)?)\s*(s?)/);
-  const number = found ? Number(found[1].replace(",", ".")) * (found[3] ? state.rate : 1) : 0;
-  event.target.classList.toggle("is-wrong", !found);
-  if (found && Math.round(number) !== state.length) commit({ name: "set-length", length: Math.round(number) });
+  const length = await readTyped(event.target, "length", state.length);
+  if (length !== null && Math.round(length) !== state.length) commit({ name: "set-length", length: Math.max(1, Math.round(length)) });
 }
 
 export function listen() {
@@ -78,7 +67,7 @@ export function listen() {
   field.addEventListener("change", typed);
   field.addEventListener("keydown", (event) => event.key === "Enter" && field.blur());
   field.addEventListener("focus", () => field.select());
-  field.addEventListener("blur", () => { field.classList.remove("is-wrong"); field.value = said(state.frame); });
+  field.addEventListener("blur", () => { if (!field.matches(".is-wrong")) showPlace(); });
   document.addEventListener("pointerdown", scrubRuler);
   document.addEventListener("pointermove", scrubRuler);
   document.addEventListener("change", lengthTyped);

@@ -1,7 +1,7 @@
 // Typing in the picture: a double click on a title puts the caret between its letters. The words go
 // through the field of the layer, so that what is typed there and here is the same.
 
-import { select } from "./server.js";
+import { select } from "./pending.js";
 import { emit, state } from "./state.js";
 import { shape } from "./svg.js";
 import { count } from "./text.js";

@@ -1,10 +1,10 @@
 // Units picked in the cascade, letters, words or lines: a click on a bar, Shift for more. Their times
 // are nudged by frames, typed or by arrow keys; each then has a time of its own.
 
-import { commit, preview } from "./server.js";
+import { commit, hold, latest } from "./pending.js";
+import { readTyped } from "./reading.js";
 import { on, state } from "./state.js";
 
-const STEP_PAUSE_MS = 350;
 const clean = (number) => Math.round(number * 1000) / 1000;
 let picked = new Set();
 let owner = ""; // the move that they are of
@@ -36,8 +36,10 @@ export function pick(move, unit, more) {
 
 /** The edit that gives the picked units other times. */
 function later(move, by) {
-  const times = move.delays.map((delay, unit) => (picked.has(unit) ? clean(delay + by) : delay));
-  return { name: "set-value", path: `${state.layer}.moves.${move.id}.stagger`, value: { times } };
+  const path = `${state.layer}.moves.${move.id}.stagger`;
+  const delays = latest(path, {}).times ?? move.delays;
+  const times = delays.map((delay, unit) => (picked.has(unit) ? clean(delay + by) : delay));
+  return { name: "set-value", path, value: { times } };
 }
 
 function nudge(by) {
@@ -45,12 +47,12 @@ function nudge(by) {
   if (move && picked.size && by) commit(later(move, by));
 }
 
-function typed(event) {
-  if (event.target.id !== "nudge-units" || event.key !== "Enter") return;
-  const by = Number(event.target.value.replace("−", "-").replace(",", "."));
-  event.target.classList.toggle("is-wrong", !by);
-  if (!by) return;
-  event.target.value = "";
+async function typed(event) {
+  const field = event.target;
+  if (field.id !== "nudge-units" || event.key !== "Enter") return;
+  const by = await readTyped(field, "frames", 0);
+  if (by === null) return;
+  field.value = "";
   nudge(by);
 }
 
@@ -70,16 +72,10 @@ function step(event) {
 }
 
 function stepBy(unit, by) {
-  const move = stepping?.move ?? current();
+  const move = current();
+  if (!move) return;
   if (!picked.has(unit)) pick(move, unit, false);
-  clearTimeout(stepping?.timer);
-  stepping = { move, by: (stepping?.by ?? 0) + by };
-  const edit = later(move, stepping.by);
-  stepping.timer = setTimeout(() => {
-    stepping = null;
-    commit(edit);
-  }, STEP_PAUSE_MS);
-  preview(edit);
+  hold(`units ${move.id} ${[...picked]}`, later(move, by));
 }
 
 /** `move` gives the move that the cascade shows, with its numbers. */

@@ -1,28 +1,51 @@
-// Live values: drag sideways to scrub, click to type, arrows to step, double-click back to rest.
+// Live values: drag sideways to scrub, click to type, arrows to step, double-click back to rest. What
+// is typed is read by the server; until it has answered, and while it is not understood, the chip shows
+// what was typed.
 
 import { tell } from "../page.js";
-import { keying } from "./keying.js";
-import { measureOf, parse, rounded, say, within } from "./measure.js";
-import { commit, giveUp, preview } from "./server.js";
-import { state } from "./state.js";
+import { keep, resume, whileBusy } from "./answers.js";
+import { isKeying, keying } from "./keying.js";
+import { measureOf, plainNumber, rounded, say, within } from "./measure.js";
+import { commit, flush, heldAs, hold, isOnItsWay, release } from "./pending.js";
+import { giveUp, preview } from "./preview.js";
+import { selectedLayers, state } from "./state.js";
 
-const STEP_PAUSE_MS = 350; // steps by key that follow each other faster make one edit
+const STARTS_TYPING = /^[0-9+\-−*/(.,]$/;
 let scrub = null;
-let stepping = null;
+let stepping = null; // the chip that steps are made on, and what it was before the first
 
 const chipOf = (event) => event.target.closest?.(".val[role=spinbutton]");
-const editOf = (chip, value) => ({ ...JSON.parse(chip.dataset.edit), value, ...(needsFrame(chip) && { at: state.frame, ...keying(chip.dataset.keyPath) }) });
+const isTypedIn = (chip) => chip.isContentEditable;
+const now = (chip) => Number(chip.getAttribute("aria-valuenow"));
+const bare = (chip) => JSON.parse(chip.dataset.edit);
 
-// Only values may be keyed; the letters' style and the like know no time.
-const needsFrame = (chip) => JSON.parse(chip.dataset.edit).name === "set-value";
+/** What an edit of a value says besides the value: the playhead, whether it is to have a keyframe there,
+    and the other layers that are selected. */
+export function around(chip, edit = bare(chip)) {
+  if (edit.name !== "set-value") return edit; // the letters' style and the like know no time
+  const layers = selectedLayers();
+  const several = layers.length > 1 ? { layers } : {};
+  return { ...edit, ...several, at: state.frame, ...keying(chip.dataset.keyPath) };
+}
+
+/** The edit that gives a chip a value, which a hand has changed from `from`. */
+function changed(chip, value, from) {
+  const edit = around(chip);
+  return { ...edit, value, ...(edit.layers && { from }) };
+}
 
 /** Shows a value in its chip, without making an edit. */
 export function setShown(chip, value) {
-  const measure = measureOf(chip);
-  chip.textContent = say(measure, value);
+  const text = say(measureOf(chip), value);
+  if (chip.textContent !== text) chip.textContent = text;
   chip.setAttribute("aria-valuenow", value);
-  chip.setAttribute("aria-valuetext", chip.textContent);
+  chip.setAttribute("aria-valuetext", text);
 }
+
+/** Whether a hand has a chip, or has given it a value that is on its way. */
+export const isInHand = (chip) => isTypedIn(chip) || scrub?.chip === chip || chip.matches(".is-wrong") || isOnItsWay(bare(chip));
+
+// Scrubbing
 
 function pace(event) {
   return event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
@@ -30,11 +53,12 @@ function pace(event) {
 
 function startScrub(event) {
   const chip = chipOf(event);
-  if (!chip || event.button !== 0 || chip.isContentEditable) return;
+  if (!chip || event.button !== 0 || isTypedIn(chip)) return;
   event.preventDefault();
   chip.focus();
   chip.setPointerCapture(event.pointerId);
-  const value = Number(chip.getAttribute("aria-valuenow"));
+  release();
+  const value = now(chip);
   scrub = { chip, measure: measureOf(chip), start: value, value, shown: value, x: event.clientX, moved: false };
 }
 
@@ -50,7 +74,7 @@ function moveScrub(event) {
   scrub.shown = value;
   scrub.chip.classList.add("is-scrubbed");
   setShown(scrub.chip, value);
-  preview(editOf(scrub.chip, value));
+  preview(changed(scrub.chip, value, scrub.start));
 }
 
 function endScrub() {
@@ -59,7 +83,9 @@ function endScrub() {
   scrub = null;
   chip.classList.remove("is-scrubbed");
   if (!moved) startTyping(chip);
-  else if (shown !== start) commit(editOf(chip, shown));
+  else if (shown !== start || keysHere(chip)) commit(changed(chip, shown, start));
+  else giveUp();
+  resume();
 }
 
 function cancelScrub() {
@@ -68,91 +94,197 @@ function cancelScrub() {
   chip.classList.remove("is-scrubbed");
   setShown(chip, start);
   giveUp();
+  resume();
 }
 
-function startTyping(chip) {
-  chip.dataset.before = chip.textContent;
+/** Whether a value is to have a keyframe at the playhead, be it another or not. */
+const keysHere = (chip) => isKeying() && Boolean(chip.dataset.keyPath);
+
+// Typing
+
+function startTyping(chip, text = null) {
+  chip.dataset.before ??= chip.textContent;
+  chip.classList.remove("is-asked");
   chip.contentEditable = "plaintext-only";
+  if (text !== null) chip.textContent = text;
   chip.focus();
   getSelection().selectAllChildren(chip);
+  if (text !== null) getSelection().collapseToEnd();
 }
 
-function endTyping(chip, keep) {
-  if (!chip.isContentEditable) return;
-  const measure = measureOf(chip);
-  const value = keep ? parse(measure, chip.textContent) : null;
-  if (keep && value === null && chip.textContent !== chip.dataset.before) {
-    tell(`A number is needed for “${chip.getAttribute("aria-label")}”; got “${chip.textContent}”.`);
-  }
+function endTyping(chip, keeps) {
+  if (!isTypedIn(chip)) return;
+  const { before } = chip.dataset;
+  const text = chip.textContent;
   chip.removeAttribute("contenteditable");
-  const old = Number(chip.getAttribute("aria-valuenow"));
-  const changed = value !== null && chip.textContent !== chip.dataset.before && value !== old;
-  setShown(chip, changed ? value : old);
-  if (changed) commit(editOf(chip, value));
+  getSelection().removeAllRanges();
+  if (keeps && !text.trim() && hasRest(chip)) {
+    setBack(chip);
+    backToRest(chip); // an emptied value is at rest
+  } else if (keeps && text.trim() === before) {
+    setBack(chip);
+    if (keeps === "key" && keysHere(chip)) setKey(chip);
+  } else if (keeps) sendTyped(chip, text);
+  else setBack(chip);
+  resume();
 }
 
-function backToRest(chip) {
-  if (chip.isContentEditable) endTyping(chip, false);
-  if (chip.dataset.clears) commit(JSON.parse(chip.dataset.clears));
-  else if (chip.dataset.rest !== "") commit(editOf(chip, Number(chip.dataset.rest)));
+/** The chip as it was before something was typed. */
+function setBack(chip) {
+  delete chip.dataset.before;
+  chip.classList.remove("is-wrong", "is-asked");
+  chip.removeAttribute("aria-invalid");
+  setShown(chip, now(chip));
 }
+
+function sendTyped(chip, text) {
+  const { id } = chip;
+  const old = now(chip);
+  const told = { text, measure: JSON.parse(chip.dataset.measure), now: old, rest: chip.dataset.rest === "" ? null : Number(chip.dataset.rest) };
+  const edit = { ...around(chip), typed: told };
+  chip.classList.remove("is-wrong");
+  chip.classList.add("is-asked");
+  chip.setAttribute("aria-valuetext", text);
+  const number = plainNumber(measureOf(chip), text);
+  if (number !== null) setShown(chip, number);
+  const there = () => document.getElementById(id) ?? chip;
+  commit(edit, { refused: (message, isTyped) => refused(there(), { message, isTyped, text, old }) });
+}
+
+function refused(chip, { message, isTyped, text, old }) {
+  chip.setAttribute("aria-valuenow", old);
+  if (isTyped) return refuseTyped(chip, message, text);
+  tell(message);
+  setBack(chip);
+}
+
+/** What was typed is no value: it stays, marked, to be typed on. */
+function refuseTyped(chip, message, text) {
+  chip.textContent = text;
+  tell(`“${chip.getAttribute("aria-label")}”: ${message}`);
+  chip.classList.remove("is-asked");
+  chip.classList.add("is-wrong");
+  chip.setAttribute("aria-invalid", "true");
+  const elsewhere = document.activeElement;
+  if (elsewhere !== document.body && elsewhere !== chip) return;
+  startTyping(chip);
+}
+
+/** Goes on typing in the next value, or the one before. */
+function typeInNext(chip, way) {
+  const chips = [...document.querySelectorAll(".val[role=spinbutton]")].filter((each) => each.offsetParent);
+  const next = chips[chips.indexOf(chip) + way];
+  endTyping(chip, true);
+  if (next) startTyping(next);
+  else chip.focus();
+}
+
+// Steps, rest, keyframes
+
+const keyOf = (chip) => `value ${chip.dataset.edit}`;
 
 function step(chip, by, event) {
+  // A sum or the like that was typed is a number once it is answered.
+  if (chip.matches(".is-asked") && chip.textContent !== say(measureOf(chip), now(chip))) return flush().then(() => step(document.getElementById(chip.id) ?? chip, by, event));
   const measure = measureOf(chip);
-  const old = Number(chip.getAttribute("aria-valuenow"));
-  const value = within(measure, rounded(measure, old + by * measure.step * pace(event), event.altKey ? 10 : 1));
+  if (stepping?.chip !== chip || !heldAs(keyOf(chip))) stepping = { chip, start: now(chip) };
+  const value = within(measure, rounded(measure, now(chip) + by * measure.step * pace(event), event.altKey ? 10 : 1));
   setShown(chip, value);
-  preview(editOf(chip, value));
-  clearTimeout(stepping?.timer);
-  stepping = { chip, timer: setTimeout(flushSteps, STEP_PAUSE_MS) };
+  hold(keyOf(chip), changed(chip, value, stepping.start));
 }
 
-/** Makes the edit of steps that were not kept yet. */
-export function flushSteps() {
-  if (!stepping) return;
-  const { chip, timer } = stepping;
-  clearTimeout(timer);
-  stepping = null;
-  commit(editOf(chip, Number(chip.getAttribute("aria-valuenow"))));
+const hasRest = (chip) => Boolean(chip.dataset.clears) || chip.dataset.rest !== "";
+
+/** The value back to rest; what is not said any more leaves its sentence, which takes the focus. */
+function backToRest(chip) {
+  if (isTypedIn(chip)) endTyping(chip, false);
+  const card = chip.closest(".move, .slab, .dress, .sentence");
+  if (chip.dataset.clears) {
+    commit(JSON.parse(chip.dataset.clears), { done: () => chip.isConnected || focusOn(card) });
+  } else if (hasRest(chip)) {
+    const value = Number(chip.dataset.rest);
+    const start = now(chip);
+    setShown(chip, value);
+    commit({ ...changed(chip, value, start), from: undefined });
+  } else {
+    tell(`“${chip.getAttribute("aria-label")}” has no place of rest.`, "info");
+  }
 }
+
+function focusOn(card) {
+  const there = card && (document.getElementById(card.id) ?? card);
+  if (!there || document.activeElement !== document.body) return;
+  there.tabIndex = -1;
+  there.focus({ preventScroll: true });
+}
+
+function setKey(chip, name = "add-key") {
+  const path = chip.dataset.keyPath;
+  if (path) commit({ name, path, at: state.frame });
+  else tell(`“${chip.getAttribute("aria-label")}” holds for the whole time, so it takes no keyframes.`, "info");
+}
+
+/** What keys do to the value that has the focus. */
+export const focusedValue = () => document.activeElement?.closest?.(".val[data-key-path], .val[role=spinbutton]");
+
+export const keyFocused = (name) => {
+  const chip = focusedValue();
+  if (chip) setKey(chip, name);
+  return Boolean(chip);
+};
 
 const STEPS = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 };
 
-function chipKey(event) {
-  const chip = chipOf(event);
-  if (!chip) return;
-  if (chip.isContentEditable) {
-    if (event.key === "Enter" || event.key === "Escape") {
-      event.preventDefault();
-      endTyping(chip, event.key === "Enter");
-      chip.focus();
-    }
-    event.stopPropagation();
-  } else if (event.key === "Escape" && scrub) {
-    cancelScrub();
-  } else if (event.key in STEPS) {
+function typingKey(chip, event) {
+  const isFresh = getSelection().toString() === chip.textContent; // just clicked, nothing typed yet
+  const letter = event.key.toLowerCase();
+  const isPlain = !event.ctrlKey && !event.metaKey && !event.altKey;
+  if (event.key === "Enter" || event.key === "Escape") {
     event.preventDefault();
-    event.stopPropagation();
-    step(chip, STEPS[event.key], event);
-  } else if (event.key === "Enter") {
+    endTyping(chip, event.key === "Enter" ? "key" : false);
+    chip.focus();
+  } else if (event.key === "Tab") {
     event.preventDefault();
-    startTyping(chip);
-  } else if (event.key === "Backspace" || event.key === "Delete") {
+    typeInNext(chip, event.shiftKey ? -1 : 1);
+  } else if (isFresh && isPlain && (letter === "k" || letter === "h")) {
+    event.preventDefault();
+    endTyping(chip, false);
+    setKey(chip, letter === "k" ? "add-key" : "hold-to");
+  } else if (isFresh && isPlain && event.key === "Delete" && chip.textContent === chip.dataset.before) {
     event.preventDefault();
     backToRest(chip);
-  } else if (event.key.toLowerCase() === "k" && !event.ctrlKey && !event.metaKey) {
-    event.stopPropagation();
-    keyHere(chip);
+  } else if ((event.ctrlKey || event.metaKey) && (letter === "d" || (letter === "z" && isFresh))) {
+    event.preventDefault();
+    endTyping(chip, letter === "d");
+    return; // on to the keys of the workbench
   }
+  event.stopPropagation();
 }
 
-function keyHere(chip) {
-  const path = chip.dataset.keyPath;
-  if (path) commit({ name: "add-key", path, at: state.frame });
-  else tell(`“${chip.getAttribute("aria-label")}” holds for the whole move and takes no keyframes.`, "info");
+function focusedKey(chip, event) {
+  if (event.ctrlKey || event.metaKey) return;
+  const letter = event.key.toLowerCase();
+  if (event.key === "Escape" && scrub) cancelScrub();
+  else if (event.key in STEPS) step(chip, STEPS[event.key], event);
+  else if (event.key === "Enter") startTyping(chip);
+  else if (event.key === "Backspace" || event.key === "Delete") backToRest(chip);
+  else if (letter === "k") setKey(chip);
+  else if (letter === "h") setKey(chip, "hold-to");
+  else if (STARTS_TYPING.test(event.key)) startTyping(chip, event.key);
+  else return;
+  event.preventDefault();
+  event.stopPropagation();
+}
+
+function key(event) {
+  const chip = chipOf(event);
+  if (chip && isTypedIn(chip)) typingKey(chip, event);
+  else if (chip) focusedKey(chip, event);
 }
 
 export function listen() {
+  whileBusy(() => Boolean(scrub) || Boolean(document.activeElement?.matches?.(".val[contenteditable]")));
+  keep((old, fresh) => old.matches?.(".val[role=spinbutton]") && old.id === fresh.id && isInHand(old));
   document.addEventListener("pointerdown", startScrub);
   document.addEventListener("pointermove", moveScrub);
   document.addEventListener("pointerup", endScrub);
@@ -160,15 +292,16 @@ export function listen() {
   document.addEventListener("dblclick", (event) => chipOf(event) && backToRest(chipOf(event)));
   document.addEventListener("focusout", (event) => {
     const chip = chipOf(event);
-    if (chip) endTyping(chip, true);
-    if (chip && stepping?.chip === chip) flushSteps();
+    if (!chip) return;
+    endTyping(chip, true);
+    if (heldAs(keyOf(chip))) release();
   });
-  document.addEventListener("keydown", chipKey, true);
+  document.addEventListener("keydown", key, true);
   // Colours and plain fields: looked at while they change, made when they are left.
   document.addEventListener("input", (event) => {
-    if (event.target.matches("input[type=color][data-edit]")) preview(editOf(event.target, event.target.value));
+    if (event.target.matches("input[type=color][data-edit]")) preview({ ...around(event.target), value: event.target.value });
   });
   document.addEventListener("change", (event) => {
-    if (event.target.matches("input[data-edit]")) commit(editOf(event.target, event.target.value));
+    if (event.target.matches("input[data-edit]")) commit({ ...around(event.target), value: event.target.value });
   });
 }

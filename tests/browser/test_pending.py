@@ -1,0 +1,231 @@
+"""Nothing that hands do is lost: whatever they do at once, and however late the answers come."""
+
+from django.contrib.auth import get_user_model
+from playwright.sync_api import expect
+
+from .base import BrowserTest
+
+DELAYS = (0, 600, 1500)  # ms before an answer comes
+SIZE = "type.size"
+ACROSS = "t1.transform.position.0"
+
+# Answers come late, or edits fail, as the tests say.
+LATE = """
+const own = window.fetch;
+window.fetch = async (address, options = {}) => {
+  const isEdit = String(address).endsWith("/edit/") && !String(options.body).includes("preview=1");
+  const fault = isEdit ? window.faultOfEdits : "";
+  if (fault === "away") throw new TypeError("away");
+  if (fault && fault !== "lost") return new Response("", { status: Number(fault) });
+  const answer = await own(address, options);
+  if (fault === "lost") throw new TypeError("lost");
+  const isSlow = options.method === "POST" || String(address).includes("/parts/");
+  if (window.lateMs && isSlow) await new Promise((done) => setTimeout(done, window.lateMs));
+  return answer;
+};
+"""
+
+
+class PendingTest(BrowserTest):
+    def setUp(self):
+        super().setUp()
+        self.person = self.sign_in()
+        self.context.add_init_script(LATE)
+        self.scene = self.open_scene(self.person, name="Opening")
+
+    def late(self, milliseconds):
+        """Lets answers come so late: the server works at once."""
+        self.page.evaluate("(ms) => { window.lateMs = ms; }", milliseconds)
+
+    def fault(self, kind):
+        """Has edits fail with a status, or "away" before or "lost" after they are made; "" not."""
+        self.page.evaluate("(kind) => { window.faultOfEdits = kind; }", kind)
+
+    def slowly(self):
+        """Each delay in turn, on a page that has the scene anew."""
+        for delay in DELAYS:
+            with self.subTest(delay=delay):
+                self.scene = self.open_scene(self.person, name=f"Opening {delay}")
+                self.late(delay)
+                yield delay
+
+    def kept(self, page=None):
+        """Waits until all that hands did is kept."""
+        expect((page or self.page).locator("#kept")).to_have_text("All changes kept", timeout=60_000)
+        return self.document(self.scene)["layers"]
+
+    def type_on(self, key, text):
+        self.chip(key).click()
+        self.page.keyboard.type(text)
+        self.page.keyboard.press("Enter")
+
+    # Typing, stepping, nudging
+
+    def test_words_then_a_size_at_once(self):
+        for _ in self.slowly():
+            self.page.locator("#add-title").click()
+            self.page.keyboard.type("Winter")
+            self.page.wait_for_timeout(200)
+            expect(self.page.locator("#text-t2")).to_be_focused(timeout=30_000)
+            self.type_on(SIZE, "64")
+            title = self.kept()[1]
+            self.assertEqual((title["text"], title["style"]["size"]), ("Winter", 64))
+            expect(self.chip(SIZE)).to_have_text("64 px")
+
+    def test_three_values_without_a_pause(self):
+        for _ in self.slowly():
+            self.type_on(SIZE, "90")
+            self.type_on("type.tracking", "12")
+            self.type_on("type.leading", "1.4")
+            style = self.kept()[0]["style"]
+            self.assertEqual((style["size"], style["tracking"], style["leading"]), (90, 12, 1.4))
+            expect(self.chip("type.tracking")).to_have_text("12 ‰")
+
+    def test_an_answer_rewrites_nothing_that_is_being_typed(self):
+        for delay in self.slowly():
+            self.type_on(SIZE, "90")
+            self.chip("type.tracking").click()
+            self.page.keyboard.type("123")
+            self.page.wait_for_timeout(delay + 800)  # the answer to the size comes
+            expect(self.chip("type.tracking")).to_have_text("123")
+            self.page.keyboard.type("4")
+            self.page.keyboard.press("Enter")
+            style = self.kept()[0]["style"]
+            self.assertEqual((style["size"], style["tracking"]), (90, 1234))
+
+    def test_steps_add_up(self):
+        for _ in self.slowly():
+            self.type_on(SIZE, "400")
+            self.chip(SIZE).focus()
+            for _ in range(6):
+                self.page.keyboard.press("ArrowUp")
+                self.page.wait_for_timeout(420)  # each an edit of its own
+            self.assertEqual(self.kept()[0]["style"]["size"], 406)
+
+    def test_a_nudge_belongs_to_what_was_selected(self):
+        for _ in self.slowly():
+            other = {**self.document(self.scene)["layers"][0], "text": "Second"}
+            self.page.evaluate(
+                """async (edit) => {
+                  const { commit, flush } = await import(document.querySelector('script[src*="bench/main"]').src.replace(/main[^/]*$/, document.querySelector('link[href*="bench/pending"]').href.split('/').pop()));
+                  commit(edit);
+                  await flush();
+                }""",
+                {"name": "add-layer", "layer": other},
+            )
+            self.page.locator("#slab-t1 .slab__no").click(position={"x": 6, "y": 30})
+            expect(self.page.locator("#slab-t1")).to_have_class("slab is-selected ")
+            self.page.locator("#picture").focus()
+            for _ in range(3):
+                self.page.keyboard.press("ArrowRight")
+            self.page.locator("#row-t2 [data-select-layer]").click()
+            layers = self.kept()
+            places = [layer["transform"]["position"][0] for layer in layers]
+            self.assertEqual(places, [963, 960])
+
+    def test_undo_takes_back_the_nudge_just_made(self):
+        for _ in self.slowly():
+            self.type_on(SIZE, "90")
+            self.page.locator("#picture").focus()
+            self.page.keyboard.press("ArrowRight")
+            self.page.keyboard.press("Control+z")
+            title = self.kept()[0]
+            self.assertEqual(title["transform"]["position"][0], 960)
+            self.assertEqual(title["style"]["size"], 90)
+
+    def test_leaving_right_after_a_step_keeps_it(self):
+        for _ in self.slowly():
+            self.chip(SIZE).focus()
+            self.page.keyboard.press("ArrowUp")
+            self.page.get_by_role("link", name="Renders").click()
+            expect(self.page.get_by_role("heading", name="Renders")).to_be_visible(timeout=30_000)
+            self.assertEqual(self.document(self.scene)["layers"][0]["style"]["size"], 121)
+
+    def test_going_away_without_a_link_keeps_it_too(self):
+        self.late(1500)
+        self.chip(SIZE).focus()
+        self.page.keyboard.press("ArrowUp")
+        self.page.goto(f"{self.live_server_url}/renders/")
+        for _ in range(60):
+            if self.document(self.scene)["layers"][0]["style"]["size"] == 121:
+                return
+            self.page.wait_for_timeout(100)
+        self.fail("the step is lost")
+
+    # The server away
+
+    def test_edits_are_sent_again_by_themselves(self):
+        for number, fault in enumerate(("away", "500", "503")):
+            with self.subTest(fault=fault):
+                self.fault(fault)
+                self.type_on(SIZE, str(90 + number))
+                expect(self.page.locator("#kept")).to_have_text("1 change waiting")
+                expect(self.page.locator(".notice")).to_contain_text("will be sent again by itself")
+                self.chip("type.tracking").focus()
+                self.page.keyboard.press("ArrowUp")
+                expect(self.page.locator("#kept")).to_have_text("2 changes waiting")
+                self.fault("")
+                style = self.kept()[0]["style"]
+                self.assertEqual((style["size"], style["tracking"]), (90 + number, 1 + number))
+                expect(self.page.locator(".notice")).to_have_count(0)
+
+    def test_an_answer_that_is_lost_makes_no_second_edit(self):
+        self.fault("lost")
+        self.page.locator("#picture").focus()
+        self.page.keyboard.press("ArrowRight")
+        expect(self.page.locator("#kept")).to_have_text("1 change waiting")
+        self.fault("")
+        self.assertEqual(self.kept()[0]["transform"]["position"][0], 961)
+        self.scene.refresh_from_db()
+        self.assertEqual(self.scene.head, 2)
+
+    def test_a_fault_that_stays_can_be_left_out(self):
+        self.fault("500")
+        self.type_on(SIZE, "90")
+        self.page.get_by_role("button", name="Leave this change out").click(timeout=30_000)
+        expect(self.page.locator("#kept")).to_have_text("All changes kept")
+        expect(self.chip(SIZE)).to_have_text("120 px")
+
+    def test_signed_out_the_page_goes_on_after_signing_in_in_place(self):
+        person = get_user_model().objects.get(username="ada")
+        person.set_password("nine-winter-moons")
+        person.save()
+        self.context.clear_cookies()
+        self.type_on(SIZE, "90")
+        dialog = self.page.get_by_role("dialog", name="Sign in to go on")
+        expect(dialog).to_contain_text("Nothing is lost")
+        dialog.get_by_label("Password").fill("wrong")
+        dialog.get_by_role("button", name="Sign in").click()
+        expect(dialog).to_contain_text("do not belong together")
+        dialog.get_by_label("Password").fill("nine-winter-moons")
+        dialog.get_by_role("button", name="Sign in").click()
+        expect(dialog).to_be_hidden()
+        self.assertEqual(self.kept()[0]["style"]["size"], 90)
+        self.type_on(SIZE, "95")
+        self.assertEqual(self.kept()[0]["style"]["size"], 95)
+
+    def test_signed_in_elsewhere_the_page_goes_on_by_itself(self):
+        self.context.clear_cookies(name="csrftoken")
+        self.type_on(SIZE, "90")
+        self.assertEqual(self.kept()[0]["style"]["size"], 90)
+
+    def test_what_another_tab_overtook_can_be_made_on_its_state(self):
+        other = self.new_tab()
+        other.goto(self.page.url)
+        self.wait_for_picture(other)
+        self.type_on(SIZE, "90")
+        self.kept()
+        self.chip("type.tracking", other).click()
+        other.keyboard.type("55")
+        other.keyboard.press("Enter")
+        notice = other.locator(".notice")
+        expect(notice).to_contain_text("changed in another tab")
+        expect(self.chip(SIZE, other)).to_have_text("90 px")
+        notice.get_by_role("button", name="Make your change on this state").click()
+        expect(other.locator("#kept")).to_have_text("All changes kept")
+        for _ in range(50):
+            style = self.document(self.scene)["layers"][0]["style"]
+            if style["tracking"] == 55:
+                break
+            other.wait_for_timeout(100)
+        self.assertEqual((style["size"], style["tracking"]), (90, 55))

@@ -1,0 +1,27 @@
+// Reading frames and numbers of frames that are typed: the core reads them ("1:12", "1.5 s", "540/2").
+
+import { tell } from "../page.js";
+import { state, url } from "./state.js";
+
+/**
+ * The number that is typed in a field, in the measure `of`: "frame", "frames" or "length"; `now` is what
+ * "+5" adds to. Null, the field marked and the reason said, if it is none.
+ */
+export async function readTyped(field, of, now = "") {
+  const text = field.value.trim();
+  field.classList.remove("is-wrong");
+  if (/^\d+$/.test(text)) return Number(text);
+  try {
+    const answer = await fetch(`${url("read")}?${new URLSearchParams({ text, of, now })}`);
+    const told = await answer.json();
+    if (answer.ok) return told.value;
+    tell(`“${field.getAttribute("aria-label") || field.labels?.[0]?.textContent.trim() || "Time"}”: ${told.message}`);
+  } catch {
+    tell("The server does not answer; what you typed is still there. Try again in a moment.");
+  }
+  field.classList.add("is-wrong");
+  return null;
+}
+
+/** Frames of the scene in a second, as the clock counts them. */
+export const base = () => Math.round(state.rate);

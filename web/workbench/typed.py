@@ -1,0 +1,188 @@
+"""Edits whose value is typed: the text is read by the core, for each layer that is changed.
+
+The page says an edit without its value, and in `typed` the text, the measure of the value, what its
+chip showed (`now`) and what its rest is: {"name": "set-value", "path": ..., "typed": {"text": "+5",
+"measure": {...}, "now": 40}}. With `layers`, the same value of all of these is changed.
+"""
+
+from collections.abc import Callable
+from dataclasses import replace
+from typing import Any
+
+from balletto.motion.chance import chance
+from balletto.scene.document import Scene
+from balletto.scene.edits.paths import title_of
+from balletto.scene.errors import SceneError
+from balletto.scene.keyable import (
+    counterpart,
+    keyable,
+    local_start,
+    rest_of,
+    value_now,
+)
+from balletto.scene.measures import Measure
+from balletto.scene.quantities import Context, Course, QuantityError, read_quantity
+
+Data = dict[str, Any]
+_SPREAD_SEED = 1  # of the chance of "random 10 to 90"
+_CHANCE_OF = 201  # the property of that chance, which belongs to no other
+
+
+class NotUnderstood(SceneError):
+    """What is typed is no value here; the message says what would do."""
+
+
+def read_typed(document: Scene, wanted: Data, path: str, index: int, count: int) -> float | Course:
+    """What is typed for the value at a path, of the layer number `index` of `count`."""
+    typed = wanted["typed"]
+    try:
+        measure = Measure.of(typed.get("measure"))
+        text = typed["text"]
+        if not isinstance(text, str):
+            raise TypeError
+    except (KeyError, TypeError, ValueError, AttributeError):
+        raise SceneError.at("typed", "a text and the measure of its value are needed") from None
+    context = _context(document, wanted, path)
+    context = replace(context, count=count, index=index, chance=_chance(index))
+    try:
+        return read_quantity(text, measure, context)
+    except QuantityError as error:
+        raise NotUnderstood.at("", str(error)) from None
+
+
+def _chance(index: int) -> float:
+    return float(chance(_SPREAD_SEED, index, _CHANCE_OF, 0))
+
+
+def _context(document: Scene, wanted: Data, path: str) -> Context:
+    typed = wanted["typed"]
+    now, rest = _number(typed.get("now")), _number(typed.get("rest"))
+    found = keyable(document, path) if path else None
+    if path:
+        at = wanted.get("at")
+        try:
+            there = value_now(document, path, at if isinstance(at, int | float) else 0)
+        except LookupError:
+            there = None
+        now = there if isinstance(there, int | float) and not isinstance(there, bool) else now
+        rest = rest_of(path) if rest is None else rest
+    return Context(
+        rate=float(document.frames_a_second),
+        side=side_of(document, path),
+        now=now,
+        rest=rest,
+        may_change=found is not None and not found.is_tied,
+    )
+
+
+def _number(value: Any) -> float | None:
+    is_number = isinstance(value, int | float) and not isinstance(value, bool)
+    return float(value) if is_number else None
+
+
+# Whose values may be told as a share of a side of the picture, and of which.
+_ALONG = ("position", "center", "from", "to", "point", "size", "shift")
+_LESS = ("radius", "inner", "outer", "corner", "width")
+
+
+def side_of(document: Scene, path: str) -> float | None:
+    """The side of the picture, in px, that a share of a place or size is meant of; None if none."""
+    *way, last = path.split(".")
+    width, height = document.size
+    if last in ("0", "1") and way and way[-1] in _ALONG:
+        return (width, height)[int(last)]
+    is_pose = bool(way) and way[-1] == "pose"
+    if (last == "x" and is_pose) or last == "wrap":
+        return width
+    if (last == "y" and is_pose) or (last == "size" and way[-1:] == ["style"]):
+        return height
+    return min(width, height) if last in _LESS and "pose" not in way else None
+
+
+def typed_edits(document: Scene, wanted: Data) -> list[Data]:
+    """The edits of the core for an edit whose value is typed, one for each layer."""
+    paths = paths_of(document, wanted)
+    edits = []
+    for index, path in enumerate(paths):
+        value = read_typed(document, wanted, path, index, len(paths))
+        edits.append(_with_value(document, wanted, path, value))
+    return edits
+
+
+def _with_value(document: Scene, wanted: Data, path: str, value: float | Course) -> Data:
+    if isinstance(value, Course):
+        keys = [{**key, "value": _plain(key["value"])} for key in value.keys]
+        return {"name": "set-course", "path": path, "keys": keys}
+    argument = str(wanted["typed"].get("into", "value"))
+    return one_of_several(document, {**wanted, argument: _plain(value)}, path)
+
+
+def one_of_several(document: Scene, wanted: Data, path: str) -> Data:
+    """An edit of a value of one layer, of one that is meant for several."""
+    edit = {
+        name: value for name, value in wanted.items() if name not in ("typed", "layers", "from")
+    }
+    if not path:
+        return edit
+    edit["path"] = path
+    if "keyed" in edit:
+        found = keyable(document, path)
+        if found is None or found.is_tied:
+            del edit["keyed"]
+        else:
+            edit["keyed"] = found.path
+    if isinstance(edit.get("at"), int | float):
+        edit["at"] = edit["at"] - local_start(document, path)
+    return edit
+
+
+def _plain(value: float) -> float | int:
+    return int(value) if value == int(value) else value
+
+
+def paths_of(document: Scene, wanted: Data) -> list[str]:
+    """The paths of the value that an edit means, of all layers that it is meant for, in the order
+    in which these are named; [""] for an edit of no value at a path."""
+    path = wanted.get("path")
+    if not isinstance(path, str):
+        return [""]
+    layers = wanted.get("layers")
+    head = path.partition(".")[0]
+    if not isinstance(layers, list) or head not in layers or len(layers) < 2:
+        return [path]
+    known = {layer.id: layer for layer in document.layers}
+    found = [
+        path if layer == head else counterpart(document, path, layer)
+        for layer in layers
+        if layer in known
+    ]
+    return [each for each in found if each is not None]
+
+
+def shared_edits(document: Scene, wanted: Data) -> list[Data]:
+    """The edits of an edit that sets a plain value on several layers: each is given it; or, where a
+    hand has changed it from a number (`from`), is changed by as much."""
+    paths, start, value = paths_of(document, wanted), _number(wanted.get("from")), wanted["value"]
+    edits = []
+    for path in paths:
+        own = value
+        if start is not None and path != wanted["path"]:
+            now = _number(_safely(lambda at=path: value_now(document, at, wanted.get("at") or 0)))
+            own = value if now is None else round(now + value - start, 6)
+        edits.append(one_of_several(document, {**wanted, "value": own}, path))
+    return edits
+
+
+def _safely(find: Callable[[], Any]) -> Any:
+    try:
+        return find()
+    except LookupError:
+        return None
+
+
+def told_together(edits: list[Data], wanted: Data) -> Data:
+    """One edit of many, with what the history says of it."""
+    if len(edits) == 1:
+        return edits[0]
+    said = f"{title_of(wanted['path'])} of {len(edits)} layers"
+    return {"name": "several", "edits": edits, "said": said}
