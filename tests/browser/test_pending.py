@@ -51,7 +51,9 @@ class PendingTest(BrowserTest):
 
     def kept(self, page=None):
         """Waits until all that hands did is kept."""
-        expect((page or self.page).locator("#kept")).to_have_text("All changes kept", timeout=60_000)
+        expect((page or self.page).locator("#kept")).to_have_text(
+            "All changes kept", timeout=60_000
+        )
         return self.document(self.scene)["layers"]
 
     def type_on(self, key, text):
