@@ -84,6 +84,12 @@ def _field_of(model: type[BaseModel], name: str) -> str | None:
     return next((k for k, f in model.model_fields.items() if name in (k, f.alias)), None)
 
 
+def keyed_type(part: BaseModel, name: str) -> bool:
+    """Whether the value of a part that is called so in a file can have keyframes."""
+    key = _field_of(type(part), name)
+    return key is not None and _may_change(type(part), key)
+
+
 @cache
 def _may_change(model: type[BaseModel], name: str) -> bool:
     field = model.model_fields[name]

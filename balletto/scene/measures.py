@@ -5,6 +5,7 @@ What stands in a file and what people see may differ: an opacity of 0.4 is "40 %
 """
 
 import json
+import math
 from dataclasses import asdict, dataclass
 from decimal import ROUND_HALF_UP, Decimal
 from functools import cached_property
@@ -53,6 +54,11 @@ class Measure:
         ):
             raise ValueError("this is no measure")
         return cls(**told)
+
+    def within(self, value: float) -> float:
+        """The value kept within the limits: an ease that overshoots may lead beyond them."""
+        low = -math.inf if self.low is None else self.low
+        return min(max(value, low), math.inf if self.high is None else self.high)
 
     def say(self, value: float) -> str:
         """The number in words: "120 px below"."""

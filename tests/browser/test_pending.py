@@ -3,6 +3,8 @@
 from django.contrib.auth import get_user_model
 from playwright.sync_api import expect
 
+from web.projects import history
+
 from .base import BrowserTest
 
 DELAYS = (0, 600, 1500)  # ms before an answer comes
@@ -105,16 +107,12 @@ class PendingTest(BrowserTest):
             self.assertEqual(self.kept()[0]["style"]["size"], 406)
 
     def test_a_nudge_belongs_to_what_was_selected(self):
-        for _ in self.slowly():
+        for delay in self.slowly():
             other = {**self.document(self.scene)["layers"][0], "text": "Second"}
-            self.page.evaluate(
-                """async (edit) => {
-                  const { commit, flush } = await import(document.querySelector('script[src*="bench/main"]').src.replace(/main[^/]*$/, document.querySelector('link[href*="bench/pending"]').href.split('/').pop()));
-                  commit(edit);
-                  await flush();
-                }""",
-                {"name": "add-layer", "layer": other},
-            )
+            history.record(self.scene.pk, 1, {"name": "add-layer", "layer": other}, self.person)
+            self.page.reload()
+            self.wait_for_picture()
+            self.late(delay)
             self.page.locator("#slab-t1 .slab__no").click(position={"x": 6, "y": 30})
             expect(self.page.locator("#slab-t1")).to_have_class("slab is-selected ")
             self.page.locator("#picture").focus()

@@ -24,6 +24,7 @@ from web.workbench.move_sentences import MoveSentence
 from web.workbench.shape_sentences import SHAPES, shape_more, shape_sentences
 from web.workbench.ties import tie_targets
 from web.workbench.title_sentences import TypeSentence, place_more, place_sentence
+from web.workbench.words import Moment
 
 _NUMBERS = re.compile(r'data-edit="([^"]*)"[^>]*aria-valuenow="([^"]*)"')
 _COLORS = re.compile(r'data-edit="([^"]*)" value="(#[0-9A-Fa-f]{6})"')
@@ -60,21 +61,31 @@ def edits_in(sentences):
                 yield {**edit, "value": json.loads(html.unescape(option[1]))}
 
 
+class _AllOpen(frozenset):
+    """As if every fold were open."""
+
+    def __contains__(self, name):
+        return True
+
+
+MOMENT = Moment(3.0, opened=_AllOpen())
+
+
 def sentences_of(scene, layer):
     places = [value_at(value, np.array(3.0)) for _, value in layer.transform]
     if max(np.abs(place).max() for place in places) < 10_000:  # what "continue" leads to may not
-        yield place_sentence(layer, lambda value: value_at(value, np.array(3.0)).tolist())
+        yield place_sentence(layer, MOMENT)
     yield from place_more(layer)
-    for card in dress_cards(scene, layer):
+    for card in dress_cards(scene, layer, MOMENT):
         yield card.sentence
         yield from card.more
     if layer.kind == "shape":
-        yield from shape_sentences(layer)
+        yield from shape_sentences(layer, MOMENT)
         yield from shape_more(layer)
     if layer.kind == "title":
         yield TypeSentence(layer).sentence()
         for move in layer.moves:
-            words = MoveSentence(scene, layer, move)
+            words = MoveSentence(scene, layer, move, MOMENT)
             yield words.sentence()
             yield from words.more()
 

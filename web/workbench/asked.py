@@ -77,7 +77,7 @@ def in_scene(asked: Asked, wanted: Any) -> Data:
         return {"name": None}
     if isinstance(wanted.get("typed"), dict):
         return told_together(typed_edits(asked.document, wanted), wanted)
-    if "value" in wanted and isinstance(wanted.get("layers"), list):
+    if wanted.get("name") in SHARED and isinstance(wanted.get("layers"), list):
         return told_together(shared_edits(asked.document, wanted), wanted)
     make = ASKED.get(str(wanted.get("name")), _in_local_time)
     return make(asked, wanted)
@@ -422,6 +422,8 @@ def _one_or_several(edits: list[Data], said: str) -> Data:
     return edits[0] if len(edits) == 1 else {"name": "several", "edits": edits, "said": said}
 
 
+# The edits of a value that are made on all selected layers which have it.
+SHARED = ("set-value", "set-order", "add-key", "toggle-key", "hold-to", "clear-value")
 ASKED: dict[str, Callable[[Asked, Data], Data]] = {
     "add-move": _add_move,
     "add-title": _add_title,

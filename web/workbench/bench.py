@@ -29,6 +29,7 @@ from .ease_chips import ease_chips
 from .layer_blocks import LayerBlock, MoveCard, key_times
 from .scene_sentences import SceneWords
 from .ties import tie_targets
+from .words import Moment
 
 RATES = [
     ("24000/1001", "23.976"), ("24", "24"), ("25", "25"), ("30000/1001", "29.97"), ("30", "30"),
@@ -77,6 +78,11 @@ class Bench:
         self.revision = revision
         self.document: SceneDocument = opened(revision.document, scene.project.owner_id)
         self.selection = selection
+
+    @property
+    def moment(self) -> Moment:
+        """When sentences are told: at the playhead, with the parts open that are."""
+        return Moment(self.selection.frame, opened=self.selection.opened)
 
     @cached_property
     def layers(self) -> list["LayerBlock"]:
@@ -267,7 +273,7 @@ class Bench:
     @cached_property
     def words(self) -> SceneWords:
         """The sentences of the scene itself."""
-        return SceneWords(self.document, self.files, self.selection.frame)
+        return SceneWords(self.document, self.files, self.moment)
 
     @cached_property
     def files(self) -> list[MediaFile]:

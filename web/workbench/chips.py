@@ -29,17 +29,18 @@ def number_chip(
     measure: Measure,
     rest: float | None = None,
     clears: dict[str, Any] | None = None,
-    keyed: bool = False,
+    keys: str = "",
     key_path: str = "",
 ) -> SafeString:
-    """A number to scrub. `rest` is what a double click sets, `clears` the edit that it
-    or Delete makes instead; `key_path` the value that a keyframe is set for."""
+    """A number to scrub. `rest` is what a double click sets, `clears` the edit that it or Delete
+    makes instead; `key_path` the value that a keyframe is set for, `keys` the frames at which it
+    has some."""
     said = measure.say(value)
     return format_html(
-        '<span class="val{}" id="v-{}" role="spinbutton" tabindex="0" data-chip="{}" data-edit="{}" '
-        'data-measure="{}" data-rest="{}" data-clears="{}" data-key-path="{}" '
+        '<span class="val{}" id="v-{}" role="spinbutton" tabindex="0" data-chip="{}" '
+        'data-edit="{}" data-measure="{}" data-rest="{}" data-clears="{}" data-key-path="{}"{} '
         'aria-label="{}" aria-valuenow="{}" aria-valuetext="{}">{}</span>',
-        " is-beaded" if keyed else "",
+        " is-beaded" if keys else "",
         chip.key,
         chip.key,
         json.dumps(chip.edit),
@@ -47,11 +48,16 @@ def number_chip(
         "" if rest is None else rest,
         json.dumps(clears) if clears else "",
         key_path,
+        _keys_told(keys),
         chip.label,
         repr(float(value)),
         said,
         said,
     )
+
+
+def _keys_told(keys: str) -> SafeString | str:
+    return format_html(' data-keys="{}"', keys) if keys else ""
 
 
 def choice_chip(chip: Chip, value: Any, options: list[tuple[Any, str]]) -> SafeString:
@@ -79,13 +85,17 @@ def choice_chip(chip: Chip, value: Any, options: list[tuple[Any, str]]) -> SafeS
     )
 
 
-def color_chip(chip: Chip, value: str) -> SafeString:
-    """A colour, picked with the browser's own picker."""
+def color_chip(chip: Chip, value: str, keys: str = "", key_path: str = "") -> SafeString:
+    """A colour, picked with the browser's own picker; `keys` and `key_path` as of a number."""
     return format_html(
-        '<label class="val val--swatch"><span class="vh">{}</span><input type="color" '
-        'data-chip="{}" data-edit="{}" value="{}"></label>',
+        '<label class="val val--swatch{}"><span class="vh">{}</span><input type="color" id="v-{}" '
+        'data-chip="{}" data-edit="{}" data-key-path="{}"{} value="{}"></label>',
+        " is-beaded" if keys else "",
         chip.label,
         chip.key,
+        chip.key,
         json.dumps(chip.edit),
+        key_path,
+        _keys_told(keys),
         value,
     )

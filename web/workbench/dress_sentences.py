@@ -15,7 +15,7 @@ from balletto.scene.layers import Layer
 from balletto.scene.measures import Measure
 
 from .part_words import PartWords, Said, Sentence
-from .words import tight
+from .words import NOW, Moment, tight
 
 _AMOUNT = Measure(" %", drag=0.5, low=0)
 _SHARE = Measure(" %", drag=0.5, low=0, high=100)
@@ -203,23 +203,23 @@ class DressCard:
         return self.words.more()
 
 
-def dress_cards(scene: Scene, layer: Layer, frame: float = 0.0) -> list[DressCard]:
-    """All that a layer wears, in the order in which it is put on, as it is at a frame."""
+def dress_cards(scene: Scene, layer: Layer, moment: Moment = NOW) -> list[DressCard]:
+    """All that a layer wears, in the order in which it is put on, as it is at a moment."""
     return [
-        *_effects(layer, frame),
-        *_masks(layer, frame),
+        *_effects(layer, moment),
+        *_masks(layer, moment),
         *_matte(scene, layer),
-        *_shutter(layer, frame),
+        *_shutter(layer, moment),
     ]
 
 
-def _effects(layer: Layer, frame: float) -> list[DressCard]:
+def _effects(layer: Layer, moment: Moment) -> list[DressCard]:
     cards = []
     for index, effect in enumerate(layer.effects):
         path, sentence = f"{layer.id}.effects.{index}", EFFECTS[effect.kind]
         here = {"layer": layer.id, "index": index}
         earlier = {"name": "move-effect", **here, "to": index - 1} if index else None
-        words = PartWords(path, effect, _with_color(sentence, effect), frame)
+        words = PartWords(path, effect, _with_color(sentence, effect), moment)
         remove = {"name": "remove-effect", **here}
         cards.append(DressCard(path, sentence.title, words, remove, effect.on, earlier))
     return cards
@@ -233,12 +233,12 @@ def _with_color(sentence: Sentence, effect: Any) -> Sentence:
     return Sentence(sentence.title, f"{sentence.words[:-1]}, {{color}}.", colored)
 
 
-def _masks(layer: Layer, frame: float) -> list[DressCard]:
+def _masks(layer: Layer, moment: Moment) -> list[DressCard]:
     cards = []
     for index, mask in enumerate(layer.masks):
         path, sentence = f"{layer.id}.masks.{index}", MASKS[mask.kind]
         remove = {"name": "remove-mask", "layer": layer.id, "index": index}
-        words = PartWords(path, mask, sentence, frame)
+        words = PartWords(path, mask, sentence, moment)
         cards.append(DressCard(path, sentence.title, words, remove, mask.on))
     return cards
 
@@ -274,11 +274,11 @@ def matte_sources(scene: Scene, layer: Layer) -> list[tuple[Layer, str]]:
     ]
 
 
-def _shutter(layer: Layer, frame: float) -> list[DressCard]:
+def _shutter(layer: Layer, moment: Moment) -> list[DressCard]:
     if layer.motion_blur is None:
         return []
     path = f"{layer.id}.motion_blur"
-    words = PartWords(path, layer.motion_blur, SHUTTER, frame)
+    words = PartWords(path, layer.motion_blur, SHUTTER, moment)
     return [DressCard(path, SHUTTER.title, words, {"name": "clear-value", "path": path})]
 
 

@@ -5,7 +5,6 @@ from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
 
-import numpy as np
 from django.utils.html import format_html_join
 from django.utils.safestring import SafeString
 
@@ -16,7 +15,7 @@ from balletto.motion.warnings import SceneWarning, warnings_of, words_warnings_o
 from balletto.scene.characters import characters_of
 from balletto.scene.layers import Layer, ShapeLayer, Title
 from balletto.scene.moves import Move
-from balletto.scene.tracks import Track, value_at
+from balletto.scene.tracks import Track
 
 from .dress_sentences import KIND_NAMES, DressCard, dress_cards, dress_to_add
 from .media_sentences import (
@@ -104,7 +103,7 @@ class LayerBlock:
     @cached_property
     def media_sentences(self) -> list[SafeString]:
         bench = self.bench
-        return media_sentences(bench.document, self.layer, bench.files, bench.selection.frame)
+        return media_sentences(bench.document, self.layer, bench.files, bench.moment)
 
     @property
     def source_link(self) -> SafeString | str:
@@ -116,12 +115,12 @@ class LayerBlock:
 
     @property
     def shape_sentences(self) -> list[SafeString]:
-        frame = self.bench.selection.frame
-        return shape_sentences(self.layer, frame) if isinstance(self.layer, ShapeLayer) else []
+        is_shape = isinstance(self.layer, ShapeLayer)
+        return shape_sentences(self.layer, self.bench.moment) if is_shape else []
 
     @cached_property
     def dress(self) -> list[DressCard]:
-        return dress_cards(self.bench.document, self.layer, self.bench.selection.frame)
+        return dress_cards(self.bench.document, self.layer, self.bench.moment)
 
     @property
     def dress_to_add(self) -> list[tuple[str, list[dict[str, Any]]]]:
@@ -221,8 +220,7 @@ class LayerBlock:
 
     @property
     def place_sentence(self) -> str:
-        time = np.array(float(self.bench.selection.frame))
-        return place_sentence(self.layer, lambda value: value_at(value, time).tolist())
+        return place_sentence(self.layer, self.bench.moment)
 
     @property
     def place_more(self) -> list[SafeString]:
@@ -303,7 +301,7 @@ class MoveCard:
 
     @property
     def words(self) -> MoveSentence:
-        return MoveSentence(self.bench.document, self.title, self.move)
+        return MoveSentence(self.bench.document, self.title, self.move, self.bench.moment)
 
     @property
     def path(self) -> str:

@@ -16,7 +16,7 @@ from web.projects.nesting import scene_of
 
 from .chips import Chip, choice_chip
 from .part_words import PartWords, Said, Sentence
-from .words import edit_of, tight
+from .words import NOW, Moment, edit_of, tight
 
 _DECIBELS = Measure(" dB", drag=0.1, step=0.5, low=-100, high=40, below="softer", above="louder")
 _SPEED = Measure(" %", scale=100, drag=0.005, step=0.05, low=0)
@@ -55,13 +55,13 @@ MEDIA: dict[str, Sentence] = {
 
 
 def media_sentences(
-    document: Scene, layer: Layer, files: list[MediaFile], frame: float
+    document: Scene, layer: Layer, files: list[MediaFile], moment: Moment = NOW
 ) -> list[SafeString]:
-    """What a layer shows or plays, as it is at a frame; `files` are those to choose from."""
+    """What a layer shows or plays, as it is at a moment; `files` are those to choose from."""
     sentence = MEDIA.get(layer.kind)
     if sentence is None:
         return []
-    words = PartWords(layer.id, layer, sentence, frame)
+    words = PartWords(layer.id, layer, sentence, moment)
     what = _scenes(document, layer) if layer.kind == "scene" else _files(layer, files)
     return [tight(words.sentence(file=what))]
 

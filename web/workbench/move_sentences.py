@@ -21,6 +21,8 @@ from .reach_sentences import new_selectors, reach_actions, reach_more, reach_wor
 from .ties import tie_ends, ties_of
 from .title_sentences import axis_name
 from .words import (
+    NOW,
+    Moment,
     color,
     ease_words,
     edit_of,
@@ -76,8 +78,9 @@ MOST_TIMES = 60  # that are offered one by one
 class MoveSentence:
     """The words of one move."""
 
-    def __init__(self, scene: Scene, title: Title, move: Move):
+    def __init__(self, scene: Scene, title: Title, move: Move, moment: Moment = NOW):
         self.scene, self.title, self.move = scene, title, move
+        self._moment, self._local = moment, moment.of_move(move.start)
         self.path = f"{title.id}.moves.{move.id}"
 
     def sentence(self) -> SafeString:
@@ -88,7 +91,7 @@ class MoveSentence:
             who = format_html("Each {} {} {}", self._unit(), self._verb(), self._pose())
             start = self._start()
             return tight(format_html("{}, {}, from {} on{}.", who, _listed(clauses), start, hidden))
-        by = reach_words(self.path, self.move.reach)
+        by = reach_words(self.path, self.move.reach, self._moment)
         who = format_html("By {}, each {} is taken to {}", by, self._unit(), self._pose())
         if self._has_course() or self.move.stagger:
             start = self._start()
@@ -102,7 +105,7 @@ class MoveSentence:
         for path, timed, what in self._spreads():
             curve = ease_words(f"{path}.curve", timed.curve, f"Distribution of {what}")
             clauses.append(tight(format_html("Delays of {} spread {}.", what, curve)))
-        clauses += reach_more(self.path, self.move.reach)
+        clauses += reach_more(self.path, self.move.reach, self._moment)
         keyed = [("amount", self.move.amount, "Amount")]
         is_plain = self._is_plain_course()
         keyed += [
@@ -310,18 +313,20 @@ class MoveSentence:
                 path = f"{self.path}.pose.{name}"
                 clears = {"name": "clear-value", "path": path}
                 more = {"clears": clears, "key_path": path}
-                chip = number(path, given[name], measure, label.capitalize(), **more)
+                chip = number(path, given[name], measure, label.capitalize(), self._local, **more)
                 said.append(format_html(words, chip))
         for name, (words, label, _) in POSE_COLORS.items():
             if name in given:
-                chip = color(f"{self.path}.pose.{name}", given[name], label.capitalize())
+                path = f"{self.path}.pose.{name}"
+                chip = color(path, given[name], label.capitalize(), self._local, key_path=path)
                 said.append(format_html(words, chip))
         for name, value in given.items():
             if name.startswith("axes."):
                 path, tag = f"{self.path}.pose.{name}", name.removeprefix("axes.")
                 clears = {"name": "clear-value", "path": path}
                 more = {"clears": clears, "key_path": path}
-                chip = number(path, value, measures.SIGNED, axis_name(tag).capitalize(), **more)
+                label = axis_name(tag).capitalize()
+                chip = number(path, value, measures.SIGNED, label, self._local, **more)
                 said.append(format_html("{} more {}", chip, axis_name(tag)))
         return join(said, ", ", " and ") if said else mark_safe("its own place")
 
@@ -387,7 +392,8 @@ class MoveSentence:
             if "amount" not in self.move.model_fields_set:
                 return mark_safe("")
             chip = Chip(f"{self.path}.amount", edit_of(f"{self.path}.amount"), "Amount")
-            said = number_chip(chip, amount, measures.PERCENT_OF_ONE_EITHER_WAY, rest=1)
+            measure, here = measures.PERCENT_OF_ONE_EITHER_WAY, f"{self.path}.amount"
+            said = number_chip(chip, amount, measure, rest=1, key_path=here)
             return format_html("by {}", said)
         path = f"{self.path}.amount.keys"
         if self._is_plain_course():
@@ -399,7 +405,15 @@ class MoveSentence:
             )
         return format_html(
             "by {}",
-            number(f"{self.path}.amount", amount, measures.PERCENT_OF_ONE_EITHER_WAY, "Amount"),
+            number(
+                f"{self.path}.amount",
+                amount,
+                measures.PERCENT_OF_ONE_EITHER_WAY,
+                "Amount",
+                self._local,
+                rest=1,
+                key_path=f"{self.path}.amount",
+            ),
         )
 
     def _start(self) -> SafeString:

@@ -3,17 +3,16 @@
 from dataclasses import dataclass, field
 from typing import Any
 
-import numpy as np
 from django.utils.html import format_html
 from django.utils.safestring import SafeString
 
 from balletto.scene import measures
-from balletto.scene.colors import hex_of
+from balletto.scene.keyable import keyed_type
 from balletto.scene.measures import Measure
-from balletto.scene.tracks import Tied, Track, value_at
+from balletto.scene.tracks import Tied, Track
 
-from .chips import Chip, choice_chip, color_chip, number_chip
-from .words import edit_of, tie_words, track_more
+from .chips import Chip, choice_chip, number_chip
+from .words import NOW, Moment, color, edit_of, number, number_keys, tie_words, track_more
 
 
 @dataclass(frozen=True)
@@ -43,11 +42,10 @@ class Sentence:
 
 class PartWords:
     """The chips of one part, a model of the document at `path`: what is keyed says its value at
-    `frame`, and what is set there becomes a keyframe."""
+    `moment`, and what is set there becomes a keyframe."""
 
-    def __init__(self, path: str, part: Any, sentence: Sentence, frame: float = 0.0):
-        self.path, self.part, self._sentence = path, part, sentence
-        self._at = np.array(float(frame))
+    def __init__(self, path: str, part: Any, sentence: Sentence, moment: Moment = NOW):
+        self.path, self.part, self._sentence, self._moment = path, part, sentence, moment
 
     def sentence(self, **others: SafeString) -> SafeString:
         """The whole sentence; `others` are words for names that are no values of it."""
@@ -75,33 +73,28 @@ class PartWords:
         if isinstance(value, Tied):
             return tie_words(path, value, said.label)
         if said.is_color:
-            shown = hex_of(value_at(value, self._at)) if isinstance(value, Track) else value
-            return color_chip(Chip(path, edit_of(path), said.label), shown)
-        now = value_at(value, self._at)
+            return color(path, value, said.label, self._moment, key_path=path)
         if said.is_pair or said.is_point:
             words, names, measure = _POINT if said.is_point else _PAIR
+            now = self._moment.value_of(value)
             parts = [
-                self._number(f"{path}.{axis}", path, value, float(now[axis]), measure, name, None)
+                self._part(f"{path}.{axis}", path, value, float(now[axis]), measure, name)
                 for axis, name in enumerate(f"{said.label}, {name}" for name in names)
             ]
-            return format_html(words, *parts)
-        return self._number(path, path, value, float(now), said.measure, said.label, said.rest)
+            both = format_html(words, *parts)
+            if not isinstance(value, Track):
+                return both
+            fold = number_keys(path, value, measure, said.label, self._moment)
+            return format_html("{} {}", both, fold)
+        more = {"rest": said.rest, "key_path": path if keyed_type(self.part, name) else ""}
+        return number(path, value, said.measure, said.label, self._moment, **more)
 
-    def _number(
-        self, path: str, key_path: str, value: Any, now: float, measure: Measure, label: str,
-        rest: float | None,
-    ) -> SafeString:  # fmt: skip
-        # An ease that overshoots may lead beyond what can be set.
-        low = -np.inf if measure.low is None else measure.low
-        high = np.inf if measure.high is None else measure.high
-        return number_chip(
-            Chip(path, edit_of(path), label),
-            min(max(now, low), high),
-            measure,
-            rest=rest,
-            keyed=isinstance(value, Track),
-            key_path=key_path,
-        )
+    def _part(
+        self, path: str, key_path: str, value: Any, now: float, measure: Measure, label: str
+    ) -> SafeString:
+        keys = self._moment.times_of(value) if isinstance(value, Track) else ""
+        chip = Chip(path, edit_of(path), label)
+        return number_chip(chip, measure.within(now), measure, keys=keys, key_path=key_path)
 
 
 # How two numbers are said, how each is called, and their measure.

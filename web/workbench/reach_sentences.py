@@ -11,7 +11,18 @@ from balletto.scene.measures import Measure
 from balletto.scene.tracks import Track
 
 from .chips import Chip, choice_chip, number_chip
-from .words import ease_words, edit_of, join, number, order_words, point_words, tight, track_more
+from .words import (
+    NOW,
+    Moment,
+    ease_words,
+    edit_of,
+    join,
+    number,
+    order_words,
+    point_words,
+    tight,
+    track_more,
+)
 
 COMBINES = [
     ("multiply", "times"),
@@ -37,14 +48,20 @@ YES_NO = {
 class _Words:
     """The chips of one selector."""
 
-    def __init__(self, path: str, selector: Any):
-        self.path, self.selector = path, selector
+    def __init__(self, path: str, selector: Any, moment: Moment):
+        self.path, self.selector, self.moment = path, selector, moment
+
+    def point(self, name: str, label: str) -> SafeString:
+        """A point of the picture that may be keyed."""
+        attribute = {"from": "start", "to": "end"}.get(name, name)
+        value = getattr(self.selector, attribute)
+        return point_words(f"{self.path}.{name}", value, label, self.moment)
 
     def number(self, name: str, measure: Measure, label: str, rest: float) -> SafeString:
         """A number that may be keyed."""
         path = f"{self.path}.{name}"
         value = getattr(self.selector, name)
-        return number(path, value, measure, label, rest=rest, key_path=path)
+        return number(path, value, measure, label, self.moment, rest=rest, key_path=path)
 
     def plain(self, name: str, measure: Measure, label: str) -> SafeString:
         """A number that is never keyed."""
@@ -121,15 +138,15 @@ def _spot(words: _Words) -> SafeString:
 def _slope_spot(words: _Words) -> SafeString:
     return format_html(
         "a slope rising from {} to {}",
-        point_words(f"{words.path}.from", words.selector.start, "Foot of the slope"),
-        point_words(f"{words.path}.to", words.selector.end, "Top of the slope"),
+        words.point("from", "Foot of the slope"),
+        words.point("to", "Top of the slope"),
     )
 
 
 def _round_spot(words: _Words) -> SafeString:
     return format_html(
         "a round spot at {}, whole up to {} and gone beyond {}",
-        point_words(f"{words.path}.center", words.selector.center, "Middle of the spot"),
+        words.point("center", "Middle of the spot"),
         words.number("inner", RADIUS, "Inner radius", 0),
         words.number("outer", RADIUS, "Outer radius", 400),
     )
@@ -138,7 +155,7 @@ def _round_spot(words: _Words) -> SafeString:
 def _band_spot(words: _Words) -> SafeString:
     return format_html(
         "a band through {}, turned {} and {} wide",
-        point_words(f"{words.path}.center", words.selector.center, "Middle of the band"),
+        words.point("center", "Middle of the band"),
         words.number("angle", measures.DEGREES, "Turn of the band", 0),
         words.number("width", RADIUS, "Width of the band", 400),
     )
@@ -154,11 +171,11 @@ KINDS: dict[str, Callable[[_Words], SafeString]] = {
 }
 
 
-def reach_words(path: str, reach: tuple[Any, ...]) -> SafeString:
+def reach_words(path: str, reach: tuple[Any, ...], moment: Moment = NOW) -> SafeString:
     """All selectors of a move, joined: "by chance 5, either way, times a sweep from ..."."""
     parts = []
     for index, selector in enumerate(reach):
-        words = _Words(f"{path}.reach.{index}", selector)
+        words = _Words(f"{path}.reach.{index}", selector, moment)
         said = KINDS[selector.kind](words)
         if index:
             said = format_html("{} {}", words.choice("combine", "Joined by", COMBINES), said)
@@ -166,11 +183,11 @@ def reach_words(path: str, reach: tuple[Any, ...]) -> SafeString:
     return join(parts, ", ")
 
 
-def reach_more(path: str, reach: tuple[Any, ...]) -> list[SafeString]:
+def reach_more(path: str, reach: tuple[Any, ...], moment: Moment = NOW) -> list[SafeString]:
     """What is used less of each selector."""
     clauses = []
     for index, selector in enumerate(reach):
-        words = _Words(f"{path}.reach.{index}", selector)
+        words = _Words(f"{path}.reach.{index}", selector, moment)
         said = [
             format_html("strength {}", words.number("strength", measures.PERCENT, "Strength", 100))
         ]

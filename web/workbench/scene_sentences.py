@@ -15,7 +15,7 @@ from .chips import Chip, choice_chip, color_chip, number_chip
 from .dress_sentences import SHUTTER, layer_name
 from .media_sentences import AFTERS, file_chip, frames_of, missing_words
 from .part_words import PartWords
-from .words import edit_of, join, tight
+from .words import NOW, Moment, edit_of, join, tight
 
 _PATH = "scene.background"
 _GRADIENT = {"kind": "linear", "angle": 90, "colors": ["#101428", "#3A2150"]}
@@ -35,8 +35,8 @@ _SCALE = Measure(" %", scale=100, drag=0.005, step=0.01, low=0.01)
 class SceneWords:
     """The sentences of a scene; `files` are those that it can lie on, the newest first."""
 
-    def __init__(self, document: Scene, files: list[MediaFile], frame: float = 0.0):
-        self._scene, self._files, self._frame = document, files, frame
+    def __init__(self, document: Scene, files: list[MediaFile], moment: Moment = NOW):
+        self._scene, self._files, self._moment = document, files, moment
 
     @property
     def background(self) -> SafeString:
@@ -149,7 +149,7 @@ class SceneWords:
         """The shutter of the whole scene, if it is open."""
         if self._scene.motion_blur is None:
             return ""
-        words = PartWords("scene.motion_blur", self._scene.motion_blur, SHUTTER, self._frame)
+        words = PartWords("scene.motion_blur", self._scene.motion_blur, SHUTTER, self._moment)
         return tight(words.sentence())
 
     @property

@@ -11,7 +11,7 @@ from balletto.scene.measures import Measure
 
 from .chips import Chip, choice_chip, color_chip
 from .part_words import PartWords, Said, Sentence
-from .words import edit_of, tight
+from .words import NOW, Moment, edit_of, tight
 
 _CORNERS = Measure(" corners", drag=0.05, low=3, high=200, one=" corner")
 _SIZE = Said("Size", is_pair=True)
@@ -81,15 +81,15 @@ _GRADIENT = {"kind": "linear", "angle": 90, "colors": ["#F2B705", "#D1495B"]}
 _FILLS = [("none", "unfilled"), ("#F2B705", "filled"), (_GRADIENT, "filled with a gradient")]
 
 
-def shape_sentences(layer: ShapeLayer, frame: float = 0.0) -> list[SafeString]:
-    """What it is, and its line if it has one, as they are at a frame."""
+def shape_sentences(layer: ShapeLayer, moment: Moment = NOW) -> list[SafeString]:
+    """What it is, and its line if it has one, as they are at a moment."""
     path, shape = f"{layer.id}.shape", layer.shape
     options = [(shape.model_dump(exclude_unset=True, by_alias=True), shape.kind), *_others(shape)]
     kind = choice_chip(Chip(path, edit_of(path), "Shape"), options[0][0], options)
-    form = PartWords(path, shape, SHAPES[shape.kind], frame).sentence()
+    form = PartWords(path, shape, SHAPES[shape.kind], moment).sentence()
     said = [tight(format_html("A {} {}, {}.", kind, form, _fill(layer)))]
     if layer.stroke:
-        said.append(tight(PartWords(f"{layer.id}.stroke", layer.stroke, STROKE, frame).sentence()))
+        said.append(tight(PartWords(f"{layer.id}.stroke", layer.stroke, STROKE, moment).sentence()))
     return said
 
 

@@ -1,10 +1,8 @@
 """Sentences about a title: how it is set, and where it stands."""
 
-from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
-import numpy as np
 from django.utils.html import format_html
 from django.utils.safestring import SafeString, mark_safe
 
@@ -17,7 +15,7 @@ from balletto.scene.motion_path import PathTrack
 from balletto.scene.tracks import Tied, Track, changes_over_time
 
 from .chips import Chip, choice_chip, color_chip, number_chip
-from .words import edit_of, join, tie_words, tight, track_more
+from .words import NOW, Moment, edit_of, join, number_keys, tie_words, tight, track_more
 
 DRAW_ORDERS = [("reading", "the last"), ("reverse", "the first"), ("depth", "the nearest")]
 ALIGNMENTS = [("left", "to the left"), ("center", "centred"), ("right", "to the right")]
@@ -182,8 +180,8 @@ _OUTLINE = Measure(" px", drag=0.1, low=0)
 _LEADING = Measure(" ×", drag=0.01, step=0.05, low=0.05)
 
 
-def place_sentence(layer: Layer, now: Callable[[Any], Any]) -> SafeString:
-    """Where a layer stands. `now` gives the value that a property has at the playhead."""
+def place_sentence(layer: Layer, moment: Moment = NOW) -> SafeString:
+    """Where a layer stands, at a moment."""
     base = f"{layer.id}.transform"
     transform = layer.transform
 
@@ -191,33 +189,37 @@ def place_sentence(layer: Layer, now: Callable[[Any], Any]) -> SafeString:
         name: str, label: str, measure: Measure, index: int | None, rest: float | None
     ) -> SafeString:
         value = getattr(transform, name)
-        at_playhead = now(value)
+        now = moment.value_of(value)
         path = f"{base}.{name}" if index is None else f"{base}.{name}.{index}"
-        shown = at_playhead if index is None else at_playhead[index]
-        # An ease that overshoots may lead beyond what can be set.
-        shown = min(max(shown, -np.inf if measure.low is None else measure.low),
-                    np.inf if measure.high is None else measure.high)  # fmt: skip
-        return number_chip(
-            Chip(path, edit_of(path), label),
-            shown,
-            measure,
-            rest=rest,
-            keyed=isinstance(value, Track),
-            key_path=f"{base}.{name}",
-        )
+        shown = measure.within(float(now if index is None else now[index]))
+        keys = moment.times_of(value) if isinstance(value, Track) else ""
+        chip = Chip(path, edit_of(path), label)
+        return number_chip(chip, shown, measure, rest=rest, keys=keys, key_path=f"{base}.{name}")
 
+    def keys(name: str, label: str, measure: Measure) -> SafeString | str:
+        value = getattr(transform, name)
+        if not isinstance(value, Track):
+            return ""
+        return format_html(" {}", number_keys(f"{base}.{name}", value, measure, label, moment))
+
+    opaque = format_html(
+        "{}{}", part("opacity", "Opacity", measures.OPACITY, None, 1),
+        keys("opacity", "Opacity", measures.OPACITY),
+    )  # fmt: skip
     if layer.kind == "adjustment":
-        opacity = part("opacity", "Opacity", measures.OPACITY, None, 1)
-        return tight(format_html("Works on all below it, by {}.", opacity))
+        return tight(format_html("Works on all below it, by {}.", opaque))
     whole = format_html(
-        "Stands {} across, {} down and {}, turned {}, {} wide and {} high, {} opaque.",
+        "Stands {} across, {} down and {}{}, turned {}{}, {} wide and {} high{}, {} opaque.",
         part("position", "Across", measures.PIXELS, 0, None),
         part("position", "Down", measures.PIXELS, 1, None),
         part("position", "Depth", measures.NEARER_DEEPER, 2, 0),
-        part("rotation", "Turn", measures.DEGREES, 2, 0),
+        keys("position", "Position", measures.PIXELS),
+        part("rotation", "Rotation", measures.DEGREES, 2, 0),
+        keys("rotation", "Rotation", measures.DEGREES),
         part("scale", "Width", measures.PERCENT_OF_ONE, 0, 1),
         part("scale", "Height", measures.PERCENT_OF_ONE, 1, 1),
-        part("opacity", "Opacity", measures.OPACITY, None, 1),
+        keys("scale", "Size", measures.PERCENT_OF_ONE),
+        opaque,
     )
     return tight(whole)
 
@@ -260,31 +262,10 @@ def place_more(layer: Layer) -> list[SafeString]:
         if isinstance(value, Tied):
             clauses.append(format_html("{} {}.", label, tie_words(path, value, label)))
         elif isinstance(value, Track):
-            clauses.append(tight(format_html("{} by keys: {}.", label, _key_words(path, value))))
             clauses.append(track_more(path, value, label))
             if isinstance(value, PathTrack) and value.is_bent:
                 clauses.append(_way_words(path, value))
     return clauses
-
-
-def _key_words(path: str, track: Track) -> SafeString:
-    """The keys of a vector or number: "960, 540, 0 at frame 0, then ..."."""
-    parts = []
-    for index, key in enumerate(track.keys):
-        here = f"{path}.keys.{index}"
-        values = key.value if isinstance(key.value, tuple) else (key.value,)
-        names = [f"{here}.value.{n}" for n in range(len(values))]
-        names = names if isinstance(key.value, tuple) else [f"{here}.value"]
-        said = [
-            number_chip(Chip(name, edit_of(name), f"Key {index + 1}, part {n + 1}"), value, _PLAIN)
-            for n, (name, value) in enumerate(zip(names, values, strict=True))
-        ]
-        at = Chip(f"{here}.at", edit_of(f"{here}.at"), f"Frame of key {index + 1}")
-        parts.append(format_html("{} at {}", join(said), number_chip(at, key.at, measures.FRAME)))
-    return join(parts, ", then ")
-
-
-_PLAIN = Measure("", drag=0.5)
 
 
 def _way_words(path: str, track: PathTrack) -> SafeString:

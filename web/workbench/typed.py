@@ -160,16 +160,21 @@ def paths_of(document: Scene, wanted: Data) -> list[str]:
 
 
 def shared_edits(document: Scene, wanted: Data) -> list[Data]:
-    """The edits of an edit that sets a plain value on several layers: each is given it; or, where a
-    hand has changed it from a number (`from`), is changed by as much."""
-    paths, start, value = paths_of(document, wanted), _number(wanted.get("from")), wanted["value"]
+    """The edits of an edit of a value that is made on several layers. A plain value is given to
+    each; or, where a hand has changed it from a number (`from`), each is changed by as much."""
+    paths, start, value = (
+        paths_of(document, wanted),
+        _number(wanted.get("from")),
+        wanted.get("value"),
+    )
     edits = []
     for path in paths:
         own = value
         if start is not None and path != wanted["path"]:
             now = _number(_safely(lambda at=path: value_now(document, at, wanted.get("at") or 0)))
             own = value if now is None else round(now + value - start, 6)
-        edits.append(one_of_several(document, {**wanted, "value": own}, path))
+        told = {**wanted, "value": own} if "value" in wanted else wanted
+        edits.append(one_of_several(document, told, path))
     return edits
 
 

@@ -2,15 +2,18 @@
 
 import re
 from collections.abc import Callable
+from dataclasses import dataclass, replace
 from typing import Any
 
+import numpy as np
 from django.utils.html import format_html
 from django.utils.safestring import SafeString, mark_safe
 
 from balletto.scene import measures
+from balletto.scene.colors import hex_of
 from balletto.scene.ease_words import EASES, TRACK_EASES
 from balletto.scene.measures import Measure
-from balletto.scene.tracks import Tied, Track
+from balletto.scene.tracks import Tied, Track, value_at
 
 from .chips import Chip, choice_chip, color_chip, number_chip
 
@@ -72,49 +75,108 @@ _BEFORE_PUNCTUATION = re.compile(
 )
 
 
-def number(path: str, value: Any, measure: Measure, label: str, **more: Any) -> SafeString:
-    """A number, its keys ("−40 % at frame 0 to 100 % at frame 60"), or what it follows."""
+@dataclass(frozen=True)
+class Moment:
+    """When sentences are told: at a frame of the scene, from which keyed values say what they are;
+    `start` is the frame that their own frames count from, `opened` are the parts that are open."""
+
+    frame: float = 0.0
+    start: float = 0.0
+    opened: frozenset[str] = frozenset()
+
+    def of_move(self, start: float) -> "Moment":
+        """The same moment for values whose frames count from the start of a move."""
+        return replace(self, start=start)
+
+    def value_of(self, track: Any) -> np.ndarray:
+        """What a value is now, plain or keyed."""
+        return value_at(track, np.array(float(self.frame - self.start)))
+
+    def times_of(self, track: Track) -> str:
+        """The frames of the scene at which its keyframes stand."""
+        return " ".join(f"{round(key.at + self.start, 4):g}" for key in track.keys)
+
+
+NOW = Moment()
+
+
+def number(
+    path: str, value: Any, measure: Measure, label: str, moment: Moment = NOW, **more: Any
+) -> SafeString:
+    """A number, as it is now if it has keyframes, and these behind a fold; or what it follows."""
     if isinstance(value, Tied):
         return tie_words(path, value, label)
+    chip = Chip(path, edit_of(path), label)
     if not isinstance(value, Track):
-        return number_chip(Chip(path, edit_of(path), label), value, measure, **more)
+        return number_chip(chip, value, measure, **more)
+    now = measure.within(float(moment.value_of(value)))
+    said = number_chip(chip, now, measure, keys=moment.times_of(value), **more)
+    return format_html("{} {}", said, number_keys(path, value, measure, label, moment))
+
+
+def number_keys(
+    path: str, track: Track, measure: Measure, label: str, moment: Moment
+) -> SafeString:
+    """The keyframes of a number, or of several with one measure, behind a fold."""
 
     def said(key_path: str, key: Any, name: str) -> SafeString:
-        return number_chip(
-            Chip(f"{key_path}.value", edit_of(f"{key_path}.value"), name),
-            key.value,
-            measure,
-            clears={"name": "remove-key", "path": path, "at": key.at},
-            keyed=True,
-            key_path=more.get("key_path", ""),
-        )
+        parts = key.value if isinstance(key.value, tuple) else (key.value,)
+        names = [f"{key_path}.value"]
+        if isinstance(key.value, tuple):
+            names = [f"{key_path}.value.{n}" for n in range(len(parts))]
+        remove = {"name": "remove-key", "path": path, "at": key.at + moment.start}
+        chips = [
+            number_chip(Chip(here, edit_of(here), name), value, measure, clears=remove)
+            for here, value in zip(names, parts, strict=True)
+        ]
+        return join(chips)
 
-    return _keys(path, value, label, said)
+    return keys_fold(path, track, label, said, moment)
 
 
-def color(path: str, value: Any, label: str) -> SafeString:
-    """A colour, its keys, or what it follows."""
+def color(path: str, value: Any, label: str, moment: Moment = NOW, **more: Any) -> SafeString:
+    """A colour, as it is now if it has keyframes, and these behind a fold; or what it follows."""
     if isinstance(value, Tied):
         return tie_words(path, value, label)
+    chip = Chip(path, edit_of(path), label)
     if not isinstance(value, Track):
-        return color_chip(Chip(path, edit_of(path), label), value)
+        return color_chip(chip, value, **more)
 
     def said(key_path: str, key: Any, name: str) -> SafeString:
         return color_chip(Chip(f"{key_path}.value", edit_of(f"{key_path}.value"), name), key.value)
 
-    return _keys(path, value, label, said)
+    now = color_chip(chip, hex_of(moment.value_of(value)), keys=moment.times_of(value), **more)
+    return format_html("{} {}", now, keys_fold(path, value, label, said, moment))
 
 
-def _keys(
-    path: str, track: Track, label: str, say: Callable[[str, Any, str], SafeString]
+def keys_fold(
+    path: str,
+    track: Track,
+    label: str,
+    say: Callable[[str, Any, str], SafeString],
+    moment: Moment,
 ) -> SafeString:
+    """A fold with the keyframes of a value one by one: "60 px below at frame 0, then ..."."""
+    fold, count = f"fold-{path}", len(track.keys)
+    is_open = fold in moment.opened
+    button = format_html(
+        '<button type="button" class="fold" data-fold="{}" aria-expanded="{}" '
+        'aria-label="{} of {}">{}</button>',
+        fold,
+        "true" if is_open else "false",
+        "Keyframe" if count == 1 else "Keyframes",
+        label,
+        "1 key" if count == 1 else f"{count} keys",
+    )
+    if not is_open:
+        return button
     parts = []
     for index, key in enumerate(track.keys):
-        key_path = f"{path}.keys.{index}"
-        at = Chip(f"{key_path}.at", edit_of(f"{key_path}.at"), f"{label}, frame of key {index + 1}")
-        value = say(key_path, key, f"{label}, key {index + 1}")
+        here = f"{path}.keys.{index}"
+        at = Chip(f"{here}.at", edit_of(f"{here}.at"), f"{label}, frame of key {index + 1}")
+        value = say(here, key, f"{label}, key {index + 1}")
         parts.append(format_html("{} at {}", value, number_chip(at, key.at, measures.FRAME)))
-    return join(parts, ", then ", " to " if len(parts) == 2 else ", then ")
+    return format_html('{}<span class="keys">({})</span>', button, join(parts, ", then "))
 
 
 def tie_words(path: str, tied: Tied, label: str) -> SafeString:
@@ -258,31 +320,25 @@ def order_words(path: str, ordered: Any, label: str) -> SafeString:
     return format_html("{} at {}", choice, point_words(f"{path}.point", ordered.point, "Point"))
 
 
-def point_words(path: str, point: Any, label: str) -> SafeString:
-    """A point of the picture: "960 px across, 540 px down"; a keyed one is said by its keys."""
+def point_words(path: str, point: Any, label: str, moment: Moment = NOW) -> SafeString:
+    """A point of the picture: "960 px across, 540 px down", as it is now if it has keyframes."""
     if isinstance(point, Tied):
         return tie_words(path, point, label)
-    if isinstance(point, Track):
-        parts = [
-            format_html(
-                "{} at {}",
-                point_words(f"{path}.keys.{index}.value", key.value, label),
-                number_chip(
-                    Chip(f"{path}.keys.{index}.at", edit_of(f"{path}.keys.{index}.at"), label),
-                    key.at,
-                    measures.FRAME,
-                ),
-            )
-            for index, key in enumerate(point.keys)
-        ]
-        return join(parts, ", then ", " to " if len(parts) == 2 else ", then ")
+    keys = moment.times_of(point) if isinstance(point, Track) else ""
     across, down = (
         number_chip(
             Chip(f"{path}.{axis}", edit_of(f"{path}.{axis}"), f"{label}, {said}"),
-            point[axis],
+            float(value),
             measures.PIXELS,
+            keys=keys,
             key_path=path,
         )
-        for axis, said in enumerate(("across", "down"))
+        for axis, (said, value) in enumerate(
+            zip(("across", "down"), moment.value_of(point), strict=True)
+        )
     )
-    return format_html("{} across, {} down", across, down)
+    said = format_html("{} across, {} down", across, down)
+    if not isinstance(point, Track):
+        return said
+    fold = number_keys(path, point, measures.PIXELS, label, moment)
+    return format_html("{} {}", said, fold)

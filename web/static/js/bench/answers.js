@@ -14,6 +14,9 @@ export function whileBusy(is) {
   busy.push(is);
 }
 
+/** Whether a hand drags something. */
+export const isHandling = () => Boolean(document.querySelector("body.is-handling, #over.is-dragging, .val.is-scrubbed"));
+
 export const isBusy = () => busy.some((is) => is());
 
 /** `keeps(old, fresh)` says of two versions of a part of the page whether the old one stays. */

@@ -9,6 +9,7 @@ import { commit, heldAs, hold, letGo } from "./pending.js";
 import { giveUp, preview } from "./preview.js";
 import { catchers, snappedBy } from "./snap.js";
 import { goTo, on, selectedLayers, state } from "./state.js";
+import { keyFocused } from "./values.js";
 import { frameAt, framesAPixel, view } from "./views.js";
 
 let drag = null;
@@ -210,6 +211,7 @@ function key(event) {
 
 /** Adds keys at the playhead to the rows of the selected keys. */
 export function keyHere() {
+  if (keyFocused("add-key")) return;
   const paths = Object.keys(chosenKeys());
   if (!paths.length) return tell("Give a value in a sentence the focus, or select a keyframe of it: K then sets one at the playhead.", "info");
   const edits = paths.map((path) => ({ name: "add-key", path, at: state.frame }));

@@ -7,6 +7,7 @@ import * as choices from "./choices.js";
 import * as curves from "./curves.js";
 import * as gallery from "./gallery.js";
 import * as hearing from "./hearing.js";
+import * as keybead from "./keybead.js";
 import * as keyed from "./keyed.js";
 import * as keys from "./keys.js";
 import * as more from "./more.js";
@@ -33,5 +34,5 @@ import * as values from "./values.js";
 import * as views from "./views.js";
 import * as zoom from "./zoom.js";
 
-for (const module of [pending, session, keying, values, choices, more, gallery, palette, past, text, player, hearing, takes, time, titles, typing, picture, cascade, keyed, beads, curves, views, markers, order, sending, several, spread, actions, zoom, now, keys]) module.listen(on);
+for (const module of [pending, session, keying, values, choices, more, gallery, palette, past, text, player, hearing, takes, time, titles, typing, picture, cascade, keybead, keyed, beads, curves, views, markers, order, sending, several, spread, actions, zoom, now, keys]) module.listen(on);
 open();

@@ -20,6 +20,7 @@ export const state = {
   ids: [], // of all layers, the front one first
   markers: [],
   hasSound: false,
+  folds: new Set(), // of keyframes, that are open
 };
 
 /**
@@ -120,7 +121,7 @@ export function goTo(frame) {
 
 /** The selection as values of a request, with what is open. */
 export function selection() {
-  const opened = [...document.querySelectorAll("details.more[open]")].map((more) => more.id).join();
+  const opened = [...document.querySelectorAll("details.more[open]")].map((more) => more.id).concat(...state.folds).join();
   const values = { layer: state.layer, move: state.move, frame: state.frame, opened };
   if (state.letters) [values.first, values.end] = state.letters;
   return values;

@@ -218,14 +218,19 @@ function focusOn(card) {
   there.focus({ preventScroll: true });
 }
 
+/** An edit of the keyframe of a value at the playhead, of all selected layers that have it. */
+export function keyEdit(chip, name) {
+  const layers = selectedLayers();
+  return { name, path: chip.dataset.keyPath, at: state.frame, ...(layers.length > 1 && { layers }) };
+}
+
 function setKey(chip, name = "add-key") {
-  const path = chip.dataset.keyPath;
-  if (path) commit({ name, path, at: state.frame });
+  if (chip.dataset.keyPath) commit(keyEdit(chip, name));
   else tell(`“${chip.getAttribute("aria-label")}” holds for the whole time, so it takes no keyframes.`, "info");
 }
 
 /** What keys do to the value that has the focus. */
-export const focusedValue = () => document.activeElement?.closest?.(".val[data-key-path], .val[role=spinbutton]");
+export const focusedValue = () => document.activeElement?.closest?.("[data-key-path]");
 
 export const keyFocused = (name) => {
   const chip = focusedValue();
