@@ -188,19 +188,23 @@ def aligned_positions(
 ) -> dict[str, list[float]]:
     """The positions that align titles as they stand at rest in a frame, by their ids.
 
-    to: a side of all their boxes together (left, middle-across, right, top, middle-down, bottom),
+    to: a side of all their boxes together, of one layer alone that of the picture (left,
+        middle-across, right, top, middle-down, bottom),
     or spread-across, spread-down: their middles at even distances between the outermost
     ValueError if `to` is none of these, or there are not enough titles that show
     """
-    least = 3 if to in _SPREADS else 2
+    least = 3 if to in _SPREADS else 1
     if to not in _SIDES and to not in _SPREADS:
         raise ValueError(f"one of {', '.join([*_SIDES, *_SPREADS])} is needed, got {to!r}")
     shown = places(scene, frame)["layers"]
     boxes = {layer: _extent(shown[layer]["corners"]) for layer in layers if layer in shown}
     if len(boxes) < least:
-        raise ValueError(f"at least {least} titles that show at this frame are needed")
+        raise ValueError(
+            f"at least {least} layer{'s' * (least > 1)} that show at this frame are needed"
+        )
     positions = {}
-    for layer, (axis, by) in _shifts(boxes, to).items():
+    around = np.array([[0, 0], scene.size], dtype=float) if len(boxes) == 1 else None
+    for layer, (axis, by) in _shifts(boxes, to, around).items():
         position = layer_position(scene, layer, frame)
         shift = np.array(shown[layer]["lever"])[:, axis] * by
         position[:2] = np.round(position[:2] + shift, 3).tolist()
@@ -213,8 +217,11 @@ def _extent(corners: list[list[float]]) -> np.ndarray:
     return np.array([np.min(corners, axis=0), np.max(corners, axis=0)])
 
 
-def _shifts(boxes: dict[str, np.ndarray], to: str) -> dict[str, tuple[int, float]]:
-    """For each box the axis along which, and how far, it is to go."""
+def _shifts(
+    boxes: dict[str, np.ndarray], to: str, around: np.ndarray | None = None
+) -> dict[str, tuple[int, float]]:
+    """For each box the axis along which, and how far, it is to go: within `around`, or else within
+    the box around all of them."""
     if to in _SPREADS:
         axis = _SPREADS[to]
         middles = {layer: box[:, axis].mean() for layer, box in boxes.items()}
@@ -225,8 +232,9 @@ def _shifts(boxes: dict[str, np.ndarray], to: str) -> dict[str, tuple[int, float
             for layer, place in zip(ordered, even, strict=True)
         }
     axis, share = _SIDES[to]
-    all_low = min(box[0, axis] for box in boxes.values())
-    all_high = max(box[1, axis] for box in boxes.values())
+    outer = list(boxes.values()) if around is None else [around]
+    all_low = min(box[0, axis] for box in outer)
+    all_high = max(box[1, axis] for box in outer)
     line = all_low + share * (all_high - all_low)
     return {
         layer: (axis, float(line - (box[0, axis] + share * (box[1, axis] - box[0, axis]))))
@@ -273,6 +281,12 @@ def pivot_shift(scene: Scene, layer_id: str, frame: float, place: list[float]) -
     position = value_at(transform.position, times)[0]
     by = shift - (position + new - linear @ new)
     return {"pivot": new[:2].tolist(), "by": by.round(3).tolist()}
+
+
+def seen_at(scene: Scene, layer_id: str, frame: float, point: list[float]) -> list[float]:
+    """Where a point of a layer's own space is seen in the picture at a frame."""
+    layer = scene.layer(layer_id)
+    return _seen_through(_matrix(scene, layer, frame), (point[0], point[1]))
 
 
 def _seen_through(matrix: np.ndarray, point: tuple[float, float]) -> list[float]:

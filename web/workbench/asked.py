@@ -18,6 +18,7 @@ from balletto.picture.places import (
     centered_position,
     group_pivot,
     pivot_shift,
+    seen_at,
     shifted_position,
 )
 from balletto.scene.document import Scene as SceneDocument
@@ -76,11 +77,16 @@ def in_scene(asked: Asked, wanted: Any) -> Data:
     if not isinstance(wanted, dict):
         return {"name": None}
     if isinstance(wanted.get("typed"), dict):
-        return told_together(typed_edits(asked.document, wanted), wanted)
+        return _made(asked, told_together(typed_edits(asked.document, wanted), wanted))
     if wanted.get("name") in SHARED and isinstance(wanted.get("layers"), list):
         return told_together(shared_edits(asked.document, wanted), wanted)
-    make = ASKED.get(str(wanted.get("name")), _in_local_time)
-    return make(asked, wanted)
+    return _made(asked, _in_local_time(asked, wanted))
+
+
+def _made(asked: Asked, wanted: Data) -> Data:
+    """The edit of the core for one in words of the page."""
+    make = ASKED.get(str(wanted.get("name")))
+    return make(asked, wanted) if make else wanted
 
 
 def _in_local_time(asked: Asked, wanted: Data) -> Data:
@@ -322,12 +328,18 @@ def _center(asked: Asked, wanted: Data) -> Data:
 
 
 def _set_pivot(asked: Asked, wanted: Data) -> Data:
-    """The pivot at a place of the picture; the layer stays where it is seen."""
+    """The pivot at a place of the picture, or one number of it (`axis`, `value`) in px of the
+    layer's own; the layer stays where it is seen."""
     layer, place = asked.layer(wanted.get("layer"))["id"], wanted.get("place")
+    frame = asked.selection.frame
+    if wanted.get("axis") in (0, 1) and isinstance(wanted.get("value"), int | float):
+        pivot = list(asked.document.layer(layer).transform.pivot)
+        pivot[wanted["axis"]] = wanted["value"]
+        place = seen_at(asked.document, layer, frame, pivot)
     is_place = isinstance(place, list) and [isinstance(n, int | float) for n in place] == [True] * 2
     if not is_place:
         raise SceneError.at("place", "two numbers of pixels [x, y] are needed")
-    found = pivot_shift(asked.document, layer, asked.selection.frame, place)
+    found = pivot_shift(asked.document, layer, frame, place)
     edits = [
         {"name": "set-value", "path": f"{layer}.transform.pivot", "value": found["pivot"]},
         {"name": "shift-place", "layer": layer, "by": found["by"]},

@@ -44,10 +44,12 @@ _MOST_FILES = 400  # of a person, the newest, that are offered
 class Selection:
     """What a person has selected, as the page says it with each request.
 
-    `opened` are the ids of the parts that are open: what others tell under "More" is left out.
+    `also` are the layers that are selected with `layer`; `opened` are the ids of the parts that are
+    open: what others tell under "More" is left out.
     """
 
     layer: str = ""
+    also: tuple[str, ...] = ()
     move: str = ""
     letters: tuple[int, int] | None = None
     frame: int = 0
@@ -65,7 +67,8 @@ class Selection:
         letters = (first, end) if first is not None and end is not None and first < end else None
         opened = frozenset(data.get("opened", "").split(","))
         layer, move = data.get("layer", ""), data.get("move", "")
-        return cls(layer, move, letters, whole("frame") or 0, opened)
+        also = tuple(filter(None, data.get("also_layers", "").split(",")))
+        return cls(layer, also, move, letters, whole("frame") or 0, opened)
 
 
 class Bench:
@@ -148,6 +151,9 @@ class Bench:
         ("spread-across", "even across"), ("spread-down", "even down"),
     )  # fmt: skip
 
+    # The edges of the picture that one layer alone is aligned to.
+    edges = ("left", "right", "top", "bottom")
+
     # What a shape can start as.
     shape_kinds = tuple(kind for kind in SHAPE_KINDS if kind != "path")
 
@@ -167,6 +173,13 @@ class Bench:
     def layer_ids(self) -> str:
         """The ids of all layers as JSON, the front one first."""
         return json.dumps([block.layer.id for block in self.layers])
+
+    @property
+    def also(self) -> str:
+        """The layers that are selected with the selected one, as JSON."""
+        own = self.selected.layer.id if self.selected else ""
+        there = {block.layer.id for block in self.layers}
+        return json.dumps([each for each in self.selection.also if each in there and each != own])
 
     @property
     def markers(self) -> str:

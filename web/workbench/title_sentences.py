@@ -209,7 +209,7 @@ def place_sentence(layer: Layer, moment: Moment = NOW) -> SafeString:
     if layer.kind == "adjustment":
         return tight(format_html("Works on all below it, by {}.", opaque))
     whole = format_html(
-        "Stands {} across, {} down and {}{}, turned {}{}, {} wide and {} high{}, {} opaque.",
+        "Stands {} across, {} down and {}{}, turned {}{}, {} wide and {} high{}{}, {} opaque.",
         part("position", "Across", measures.PIXELS, 0, None),
         part("position", "Down", measures.PIXELS, 1, None),
         part("position", "Depth", measures.NEARER_DEEPER, 2, 0),
@@ -218,10 +218,37 @@ def place_sentence(layer: Layer, moment: Moment = NOW) -> SafeString:
         keys("rotation", "Rotation", measures.DEGREES),
         part("scale", "Width", measures.PERCENT_OF_ONE, 0, 1),
         part("scale", "Height", measures.PERCENT_OF_ONE, 1, 1),
+        _LINK,
         keys("scale", "Size", measures.PERCENT_OF_ONE),
         opaque,
     )
     return tight(whole)
+
+
+# Whether width and height change together is for the hand to say: the page keeps it.
+_LINK = mark_safe(
+    '<button type="button" class="link-sides" data-link-sides aria-pressed="true" '
+    'aria-label="Width and height change together" title="Width and height change together">'
+    "</button>"
+)
+
+
+def _pivot_words(layer: Layer) -> SafeString:
+    """The point that a layer turns and grows about."""
+    across, down = (
+        number_chip(
+            Chip(
+                f"{layer.id}.transform.pivot.{axis}",
+                {"name": "set-pivot", "layer": layer.id, "axis": axis},
+                f"Pivot {said}",
+            ),
+            layer.transform.pivot[axis],
+            measures.PIXELS,
+            rest=0,
+        )
+        for axis, said in enumerate(("across", "down"))
+    )
+    return tight(format_html("Turns and grows about {} across, {} down.", across, down))
 
 
 def place_more(layer: Layer) -> list[SafeString]:
@@ -241,6 +268,8 @@ def place_more(layer: Layer) -> list[SafeString]:
         tight(format_html("Shown from {} up to {}.", first, end)),
         format_html("Blended {} with what lies behind.", choice_chip(blend, layer.blend, blends)),
     ]
+    if layer.kind not in ("sound", "adjustment"):
+        clauses.append(_pivot_words(layer))
     if isinstance(layer, Title):
         path = f"{layer.id}.draw_order"
         order = choice_chip(Chip(path, edit_of(path), "Draw order"), layer.draw_order, DRAW_ORDERS)

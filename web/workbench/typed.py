@@ -131,9 +131,21 @@ def one_of_several(document: Scene, wanted: Data, path: str) -> Data:
             del edit["keyed"]
         else:
             edit["keyed"] = found.path
+    if edit.pop("linked", False):
+        edit = _with_other_side(document, edit)
     if isinstance(edit.get("at"), int | float):
         edit["at"] = edit["at"] - local_start(document, path)
     return edit
+
+
+def _with_other_side(document: Scene, edit: Data) -> Data:
+    """The edit of one of two numbers, width or height, that takes the other along."""
+    whole, _, part = edit["path"].rpartition(".")
+    now, value = value_now(document, whole, edit.get("at") or 0), edit["value"]
+    old = now[int(part)]
+    changed = [value if not old else round(side * value / old, 6) for side in now]
+    changed[int(part)] = value
+    return {**edit, "path": whole, "value": changed}
 
 
 def _plain(value: float) -> float | int:

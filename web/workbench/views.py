@@ -42,7 +42,6 @@ from .typed import NotUnderstood
 MOST_REVISIONS = 300  # that the list of the history shows
 MOST_IN_A_RUN = 16
 MOST_LEFT = 200  # edits that are made when the page is left
-_ADDING = ("add-title", "add-shape", "add-adjustment", "add-file", "add-path", "use-scene")
 
 
 @require_GET
@@ -182,23 +181,23 @@ def _box(data: Any) -> int:
 def _selection_after(
     request: HttpRequest, wanted: dict[str, Any], before: dict[str, Any], revision: Revision
 ) -> Selection:
-    """After an edit what was added is selected; otherwise the selection stays."""
+    """After an edit what was added is selected, alone; otherwise the selection stays."""
     selection = Selection.of(request.POST)
     layers = revision.document.get("layers", [])
-    pasted = wanted.get("name") == "paste" and wanted["copied"]["kind"] == "layers"
-    added = wanted.get("name") in _ADDING
-    if (pasted or added) and layers:
-        return replace(selection, layer=layers[-1]["id"], move="", letters=None)
-    if wanted.get("name") in ("duplicate-layer", "split-layer", "group"):
-        known = {layer["id"] for layer in before.get("layers", [])}
-        new = [layer["id"] for layer in layers if layer["id"] not in known]
-        return replace(selection, layer=new[-1], move="", letters=None) if new else selection
     if wanted.get("name") == "add-move":
         title = next((layer for layer in layers if layer["id"] == wanted.get("layer")), None)
         if title and title.get("moves"):
             move = title["moves"][-1]["id"]
             return replace(selection, layer=title["id"], move=move)
-    return selection
+    known = {layer["id"] for layer in before.get("layers", [])}
+    new = [layer for layer in layers if layer["id"] not in known]
+    inside = {layer["id"] for layer in new}
+    # A group is selected without what is in it: that goes along.
+    added = [layer["id"] for layer in new if layer.get("group") not in inside]
+    if not added or wanted.get("name") in ("replace-scene", "changes"):
+        return selection
+    first, *also = reversed(added)
+    return replace(selection, layer=first, also=tuple(also), move="", letters=None)
 
 
 @require_POST

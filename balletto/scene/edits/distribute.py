@@ -17,8 +17,11 @@ from .paths import frames_said, layer_pointer, start_of
 _EASE: TypeAdapter[Any] = TypeAdapter(Ease)
 
 
-def spread(count: int, span: float, curve: Any, descending: bool) -> list[float]:
-    """How many frames after the first each of `count` begins: even steps bent along a curve.
+def spread(
+    count: int, span: float, curve: Any, descending: bool, whole: bool = False
+) -> list[float]:
+    """How many frames after the first each of `count` begins: even steps bent along a curve, at
+    whole frames if these are wanted.
 
     SceneError if the curve is no ease.
     """
@@ -27,7 +30,8 @@ def spread(count: int, span: float, curve: Any, descending: bool) -> list[float]
     except ValidationError as error:
         raise SceneError.at("curve", error.errors()[0]["msg"]) from None
     shares = np.arange(count) / max(1, count - 1)
-    delays = (span * ease(shares[::-1] if descending else shares)).round(3)
+    delays = span * ease(shares[::-1] if descending else shares)
+    delays = np.floor(delays + 0.5) if whole else delays.round(3)
     return [float(delay) for delay in delays]
 
 
@@ -43,11 +47,12 @@ class DistributeLayers(Edit):
     span: Frames
     curve: Any = "linear"
     descending: bool = False
+    whole: bool = False
 
     def changes(self, document: Document) -> list[Change]:
         pointers = [layer_pointer(document, layer) for layer in self.layers]
         begins = [get(document, pointer)["span"][0] for pointer in pointers]
-        delays = spread(len(pointers), self.span, self.curve, self.descending)
+        delays = spread(len(pointers), self.span, self.curve, self.descending, self.whole)
         return [
             Change("put", pointer, shifted(get(document, pointer), min(begins) + delay - begin))
             for pointer, begin, delay in zip(pointers, begins, delays, strict=True)
@@ -68,13 +73,14 @@ class DistributeKeys(KeysEdit):
     span: Frames
     curve: Any = "linear"
     descending: bool = False
+    whole: bool = False
 
     def edited(self, document: Document, path: str, keys: list, places: list[int]) -> list:
         begin = min(self.times(document)) - start_of(document, path)
         if len(self.keys) == 1:
-            delays = spread(len(places), self.span, self.curve, self.descending)
+            delays = spread(len(places), self.span, self.curve, self.descending, self.whole)
             return retimed(keys, dict(zip(places, [begin + d for d in delays], strict=True)))
-        delays = spread(len(self.keys), self.span, self.curve, self.descending)
+        delays = spread(len(self.keys), self.span, self.curve, self.descending, self.whole)
         by = begin + delays[list(self.keys).index(path)] - keys[places[0]]["at"]
         return retimed(keys, {place: keys[place]["at"] + by for place in places})
 

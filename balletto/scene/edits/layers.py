@@ -1,5 +1,6 @@
 """Edits of the list of layers."""
 
+import re
 from typing import Any
 
 from pydantic import Field
@@ -61,20 +62,48 @@ def _without_unused_scenes(document: Document, layers: list[dict[str, Any]]) -> 
 
 @edit("duplicate-layer")
 class DuplicateLayer(Edit):
-    """Puts a copy of a layer in front of it, of a group with all that is in it."""
+    """Puts a copy of a layer in front of it, of a group with all that is in it, `by` px away from
+    it. A name gets the next number that is free: "Click" gives "Click 2"."""
 
     layer: str
+    by: tuple[float, float] = (0, 0)
 
     def changes(self, document: Document) -> list[Change]:
-        copies = copies_of(document, self.layer)
-        named = [
-            {**copy, "name": f"{copy['name']} copy"} if copy.get("name") and not number else copy
-            for number, copy in enumerate(reversed(copies))
-        ]
-        return _in_front_of(document, self.layer, named[::-1])
+        *inside, copy = copies_of(document, self.layer)
+        if copy.get("name"):
+            copy = {**copy, "name": next_name(copy["name"], document["layers"])}
+        if self.by != (0, 0) and copy["kind"] not in ("sound", "adjustment"):
+            copy = _away(copy, self.by)
+        return _in_front_of(document, self.layer, [*inside, copy])
 
     def label(self, document: Document) -> str:
         return f"{name_of(get(document, layer_pointer(document, self.layer)))} duplicated"
+
+
+def next_name(name: str, layers: list[dict[str, Any]]) -> str:
+    """A name with the first number, from 2 on, that no layer of that name has."""
+    plain = re.sub(r" \d+$", "", name)
+    taken = {layer.get("name") for layer in layers}
+    number = 2
+    while f"{plain} {number}" in taken:
+        number += 1
+    return f"{plain} {number}"
+
+
+def _away(layer: dict[str, Any], by: tuple[float, float]) -> dict[str, Any]:
+    """A layer moved by px, its whole way with it; one whose place follows another stays."""
+    transform = layer.get("transform", {})
+    place = transform.get("position", [0, 0, 0])
+    if isinstance(place, dict) and "tie" in place:
+        return layer
+
+    def moved(value: list[float]) -> list[float]:
+        return [frames(value[0] + by[0]), frames(value[1] + by[1]), value[2]]
+
+    if is_track(place):
+        keys = [{**key, "value": moved(key["value"])} for key in place["keys"]]
+        return {**layer, "transform": {**transform, "position": {**place, "keys": keys}}}
+    return {**layer, "transform": {**transform, "position": moved(place)}}
 
 
 @edit("move-layer")

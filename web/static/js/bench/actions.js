@@ -12,6 +12,7 @@ import { keyFocused } from "./values.js";
 import { view } from "./views.js";
 
 const COPIED = "balletto-copied";
+const COPY_BY = [24, 24]; // px from what it is made of, so that a copy can be seen
 
 const hasKeys = () => view() !== "cascade" && chosenList().length > 0;
 
@@ -105,7 +106,7 @@ function expectPasted({ times }) {
 
 /** A second time the same: keyframes at the playhead, layers in front of themselves. */
 export function duplicate() {
-  if (!hasKeys()) return each((layer) => ({ name: "duplicate-layer", layer }), (count) => `${count} layers duplicated`);
+  if (!hasKeys()) return each((layer) => ({ name: "duplicate-layer", layer, by: COPY_BY }), (count) => `${count} layers duplicated`);
   const times = chosenList();
   const there = {};
   const first = Math.min(...times.map(({ at }) => at));

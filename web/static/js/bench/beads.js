@@ -5,7 +5,7 @@ import { tell } from "../page.js";
 import { allRows, choose, chosenKeys, chosenList, expect, expectNothing, isChosen, rowAt, rowsOf, toggleChosen } from "./keyed.js";
 import { framesSaid } from "./measure.js";
 import { resume, whileBusy } from "./answers.js";
-import { commit, heldAs, hold, letGo } from "./pending.js";
+import { commit, heldAs, hold, letGo, release } from "./pending.js";
 import { giveUp, preview } from "./preview.js";
 import { catchers, snappedBy } from "./snap.js";
 import { goTo, on, selectedLayers, state } from "./state.js";
@@ -79,10 +79,10 @@ function begin(event) {
   if (event.button !== 0 || view() === "cascade") return;
   const handle = event.target.closest?.("#stretch");
   const pressed = event.target.closest?.(".kbead");
-  const lane = event.target.closest?.(".krows .lane");
+  const free = event.target.closest?.("#time-body") && !event.target.closest("button, input, [data-span], [data-move-span], .gutter");
   if (handle) beginStretch(event);
   else if (pressed) beginShift(event, pressed);
-  else if (lane || event.target.closest?.(".krows")) beginBox(event);
+  else if (free && view() === "keyframes") beginBox(event);
 }
 
 function beginShift(event, pressed) {
@@ -103,6 +103,8 @@ function beginStretch(event) {
 }
 
 function beginBox(event) {
+  event.preventDefault();
+  release();
   const box = document.getElementById("keys-box");
   drag = { kind: "box", x: event.clientX, y: event.clientY, more: event.shiftKey, box };
   if (!event.shiftKey) choose([]);
@@ -131,21 +133,27 @@ const MOVES = {
     preview(drag.edit);
   },
   box(event) {
-    const [left, right] = [Math.min(drag.x, event.clientX), Math.max(drag.x, event.clientX)];
-    const [top, bottom] = [Math.min(drag.y, event.clientY), Math.max(drag.y, event.clientY)];
-    drag.box.hidden = false;
-    drag.box.style.cssText = `left: ${left}px; top: ${top}px; width: ${right - left}px; height: ${bottom - top}px`;
-    drag.rect = { left, right, top, bottom };
+    drag.rect = drawBox(drag.box, drag, event);
   },
 };
 
-function inBox({ left, right, top, bottom }) {
-  return [...document.querySelectorAll(".kbead")].flatMap((each) => {
-    const box = each.getBoundingClientRect();
-    const [x, y] = [box.left + box.width / 2, box.top + box.height / 2];
-    return x >= left && x <= right && y >= top && y <= bottom ? [[each.dataset.path, Number(each.dataset.place)]] : [];
-  });
+/** Draws the box from where a hand pressed to where it is, and gives its sides. */
+export function drawBox(box, { x, y }, { clientX, clientY }) {
+  const [left, right] = [Math.min(x, clientX), Math.max(x, clientX)];
+  const [top, bottom] = [Math.min(y, clientY), Math.max(y, clientY)];
+  box.hidden = false;
+  box.style.cssText = `left: ${left}px; top: ${top}px; width: ${right - left}px; height: ${bottom - top}px`;
+  return { left, right, top, bottom };
 }
+
+/** Those of some parts of the page whose middle is in a box. */
+export const within = (parts, { left, right, top, bottom }) => [...parts].filter((part) => {
+  const box = part.getBoundingClientRect();
+  const [x, y] = [box.left + box.width / 2, box.top + box.height / 2];
+  return x >= left && x <= right && y >= top && y <= bottom;
+});
+
+const inBox = (rect) => within(document.querySelectorAll(".kbead"), rect).map(({ dataset }) => [dataset.path, Number(dataset.place)]);
 
 function end(keep) {
   if (!drag) return;

@@ -6,6 +6,7 @@ import { easeKeys } from "./actions.js";
 import { allRows, choose, chosenKeys, chosenList, expect, expectNothing, isChosen, rowAt, toggleChosen } from "./keyed.js";
 import { say } from "./measure.js";
 import { resume, whileBusy } from "./answers.js";
+import { drawBox, within } from "./beads.js";
 import { commit, hold, latest, release } from "./pending.js";
 import { giveUp, preview } from "./preview.js";
 import { catchers, snappedBy } from "./snap.js";
@@ -225,7 +226,13 @@ function begin(event) {
   release();
   if (grip) beginHandle(event, grip);
   else if (bead) beginBead(event, bead);
-  else choose([]);
+  else beginBox(event);
+}
+
+/** A box drawn on the chart selects the beads in it; a click where nothing is, none. */
+function beginBox(event) {
+  if (!event.shiftKey) choose([]);
+  drag = { kind: "box", x: event.clientX, y: event.clientY, more: event.shiftKey, box: document.getElementById("keys-box") };
 }
 
 function beginHandle(event, grip) {
@@ -253,6 +260,9 @@ function handlesEdit({ row, place, keys }, bezier) {
 }
 
 const HANDS = {
+  box(event) {
+    drag.rect = drawBox(drag.box, drag, event);
+  },
   handle(event) {
     const { row, part, place, side, scale: at } = drag;
     const [start, end] = [row.keys[place].at, row.keys[place + 1].at];
@@ -301,9 +311,14 @@ function move(event) {
 
 function end(keep) {
   if (!drag) return;
-  const { edit } = drag;
+  const { edit, kind, rect, more, box } = drag;
   drag = null;
   said("");
+  if (kind === "box") {
+    box.hidden = true;
+    if (rect && keep) choose(within(document.querySelectorAll(".curve-bead"), rect).map(({ dataset }) => [dataset.path, Number(dataset.bead)]), more);
+    return resume();
+  }
   if (edit && keep) commit(edit);
   else {
     expectNothing();

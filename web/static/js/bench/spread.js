@@ -2,8 +2,9 @@
 // of frames along a curve. The picture follows while the curve is bent; it is kept as one step.
 
 import { chosenKeys, chosenList, expectNothing } from "./keyed.js";
-import { commit } from "./pending.js";
+import { commit, flush } from "./pending.js";
 import { giveUp, preview } from "./preview.js";
+import { readTyped } from "./reading.js";
 import { selectedLayers } from "./state.js";
 import { view } from "./views.js";
 
@@ -12,7 +13,9 @@ const AIR = 20;
 
 const dialog = () => document.getElementById("spread");
 const field = () => document.getElementById("spread-span");
-let handles = [1 / 3, 1 / 3, 2 / 3, 2 / 3];
+const KEPT = "balletto-spread"; // the curve, the order and the frames between, as they were used last
+const LINEAR = { handles: [1 / 3, 1 / 3, 2 / 3, 2 / 3], descending: false, whole: true, gap: 10 };
+let { handles } = LINEAR;
 let drag = null;
 
 const isKeys = () => view() !== "cascade" && chosenList().length > 1;
@@ -21,18 +24,25 @@ const three = (number) => Math.round(number * 1000) / 1000;
 function edit() {
   const curve = { bezier: handles.map(three) };
   const descending = document.getElementById("spread-descending").checked;
-  const span = Number(field().value.replace(",", "."));
+  const whole = document.getElementById("spread-whole").checked;
   const what = isKeys() ? { name: "distribute-keys", keys: chosenKeys() } : { name: "distribute-layers", layers: selectedLayers() };
-  return { ...what, span, curve, descending };
+  return { ...what, span, curve, descending, whole };
 }
 
-const isUsable = () => field().value.trim() !== "" && Number.isFinite(Number(field().value.replace(",", ".")));
+let span = 0; // frames, as typed last
+const isUsable = () => !field().classList.contains("is-wrong");
 
-function changed() {
+async function changed(event) {
   draw();
-  field().classList.toggle("is-wrong", !isUsable());
-  if (isUsable()) preview(edit());
+  if (!event || event.target === field()) {
+    const found = await readTyped(field(), "frames", span);
+    if (found === null) return;
+    span = found;
+  }
+  if (dialog().open) preview(edit());
 }
+
+const count = () => (isKeys() ? Object.keys(chosenKeys()).length : selectedLayers().length);
 
 const place = (x, y) => [AIR + x * SIZE, AIR + (1 - y) * SIZE];
 
@@ -51,15 +61,20 @@ function draw() {
   }
 }
 
-function open() {
+const kept = () => ({ ...LINEAR, ...JSON.parse(localStorage.getItem(KEPT) ?? "{}") });
+
+async function open() {
+  await flush();
   const list = chosenList();
   const layers = selectedLayers();
   const rows = Object.keys(chosenKeys()).length;
-  handles = [1 / 3, 1 / 3, 2 / 3, 2 / 3];
+  const last = kept();
+  handles = [...last.handles];
   document.getElementById("spread-what").textContent = isKeys() ? (rows > 1 ? `${rows} rows of keyframes, each as a whole,` : `${list.length} keyframes`) : `${layers.length} layers`;
   if (isKeys() && rows === 1) field().value = Math.max(...list.map(({ at }) => at)) - Math.min(...list.map(({ at }) => at));
-  else field().value = 10 * ((isKeys() ? rows : layers.length) - 1);
-  document.getElementById("spread-descending").checked = false;
+  else field().value = Math.round(last.gap * (count() - 1) * 100) / 100;
+  document.getElementById("spread-descending").checked = last.descending;
+  document.getElementById("spread-whole").checked = last.whole;
   dialog().show();
   field().focus();
   field().select();
@@ -71,6 +86,8 @@ function close(keep) {
   dialog().close();
   if (!keep || !isUsable()) return giveUp();
   expectNothing();
+  const { descending, whole } = edit();
+  localStorage.setItem(KEPT, JSON.stringify({ handles, descending, whole, gap: span / Math.max(1, count() - 1) }));
   commit(edit());
 }
 

@@ -97,7 +97,7 @@ function take() {
   state.letters = data.first === "" ? null : [Number(data.first), Number(data.end)];
   state.frame = Math.min(state.frame, state.length - 1);
   state.ids = JSON.parse(data.layers);
-  state.also = state.also.filter((layer) => layer !== state.layer && state.ids.includes(layer));
+  state.also = JSON.parse(data.also);
   state.markers = JSON.parse(data.markers);
 }
 
@@ -122,7 +122,7 @@ export function goTo(frame) {
 /** The selection as values of a request, with what is open. */
 export function selection() {
   const opened = [...document.querySelectorAll("details.more[open]")].map((more) => more.id).concat(...state.folds).join();
-  const values = { layer: state.layer, move: state.move, frame: state.frame, opened };
+  const values = { layer: state.layer, also_layers: state.also.join(), move: state.move, frame: state.frame, opened };
   if (state.letters) [values.first, values.end] = state.letters;
   return values;
 }

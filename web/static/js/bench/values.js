@@ -25,7 +25,8 @@ export function around(chip, edit = bare(chip)) {
   if (edit.name !== "set-value") return edit; // the letters' style and the like know no time
   const layers = selectedLayers();
   const several = layers.length > 1 ? { layers } : {};
-  return { ...edit, ...several, at: state.frame, ...keying(chip.dataset.keyPath) };
+  const linked = isLinked() && SIDES.test(edit.path) ? { linked: true } : {};
+  return { ...edit, ...several, ...linked, at: state.frame, ...keying(chip.dataset.keyPath) };
 }
 
 /** The edit that gives a chip a value, which a hand has changed from `from`. */
@@ -45,6 +46,32 @@ export function setShown(chip, value) {
 /** Whether a hand has a chip, or has given it a value that is on its way. */
 export const isInHand = (chip) => isTypedIn(chip) || scrub?.chip === chip || chip.matches(".is-wrong") || isOnItsWay(bare(chip));
 
+// Width and height, which change together until they are unlinked
+
+const SIDES = /\.transform\.scale\.[01]$/;
+const UNLINKED = "balletto-sides-unlinked";
+const isLinked = () => !localStorage.getItem(UNLINKED);
+
+function toggleLink() {
+  if (isLinked()) localStorage.setItem(UNLINKED, "yes");
+  else localStorage.removeItem(UNLINKED);
+  showLinks();
+}
+
+function showLinks() {
+  for (const button of document.querySelectorAll("[data-link-sides]")) button.setAttribute("aria-pressed", String(isLinked()));
+}
+
+/** Shows the other side as it would be with a value of this one. */
+function showOther(chip, value, from) {
+  const { chip: key } = chip.dataset;
+  if (!isLinked() || !SIDES.test(key) || !from) return;
+  const other = document.getElementById(`v-${key.slice(0, -1)}${key.endsWith("0") ? 1 : 0}`);
+  if (!other) return;
+  other.dataset.start ??= now(other);
+  setShown(other, (Number(other.dataset.start) * value) / from);
+}
+
 // Scrubbing
 
 function pace(event) {
@@ -58,6 +85,7 @@ function startScrub(event) {
   chip.focus();
   chip.setPointerCapture(event.pointerId);
   release();
+  for (const other of document.querySelectorAll(".val[data-start]")) delete other.dataset.start;
   const value = now(chip);
   scrub = { chip, measure: measureOf(chip), start: value, value, shown: value, x: event.clientX, moved: false };
 }
@@ -74,6 +102,7 @@ function moveScrub(event) {
   scrub.shown = value;
   scrub.chip.classList.add("is-scrubbed");
   setShown(scrub.chip, value);
+  showOther(scrub.chip, value, scrub.start);
   preview(changed(scrub.chip, value, scrub.start));
 }
 
@@ -287,7 +316,9 @@ function key(event) {
   else if (chip) focusedKey(chip, event);
 }
 
-export function listen() {
+export function listen(on) {
+  on("scene", showLinks);
+  document.addEventListener("click", (event) => event.target.closest("[data-link-sides]") && toggleLink());
   whileBusy(() => Boolean(scrub) || Boolean(document.activeElement?.matches?.(".val[contenteditable]")));
   keep((old, fresh) => old.matches?.(".val[role=spinbutton]") && old.id === fresh.id && isInHand(old));
   document.addEventListener("pointerdown", startScrub);
