@@ -113,8 +113,7 @@ class PendingTest(BrowserTest):
             self.page.reload()
             self.wait_for_picture()
             self.late(delay)
-            self.page.locator("#slab-t1 .slab__no").click(position={"x": 6, "y": 30})
-            expect(self.page.locator("#slab-t1")).to_have_class("slab is-selected ")
+            self.page.locator("#row-t1 [data-select-layer]").click()
             self.page.locator("#picture").focus()
             for _ in range(3):
                 self.page.keyboard.press("ArrowRight")

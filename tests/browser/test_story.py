@@ -141,6 +141,7 @@ class StoryTest(BrowserTest):
         high = "t1.moves.m2.reach.0.high"
         self.chip(high).focus()
         self.settled(lambda: page.keyboard.press("k"))
+        page.locator(f'[data-fold="fold-{high}"]').click()
         self.type_value(f"{high}.keys.0.value", "45")
         self.assertEqual(
             self.title["moves"][1]["reach"][0]["high"], {"keys": [{"at": 30, "value": 45}]}

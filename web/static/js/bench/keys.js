@@ -54,7 +54,7 @@ function actionOf(event) {
   return LETTERS[event.key.toLowerCase()]?.(event) ?? null;
 }
 
-const isOfLayers = (target) => target.matches("body") || (Boolean(target.closest(OF_LAYERS)) && !target.closest(CONTROLS) && !target.closest(".move, dialog, details, .moves, .top"));
+const isOfLayers = (target) => target.matches("body, .kbead") || (Boolean(target.closest(OF_LAYERS)) && !target.closest(CONTROLS) && !target.closest(".move, dialog, details, .moves, .top"));
 
 /** What each key does, Shift and what is selected regarded. */
 const LETTERS = {
