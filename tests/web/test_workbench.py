@@ -235,7 +235,7 @@ class EditTest(PageTest):
 
 class FrameTest(PageTest):
     def picture(self, **query):
-        address = reverse("frame", args=[self.scene.pk, self.scene.digest, 30])
+        address = reverse("frame", args=[self.scene.pk, self.scene.address, 30])
         response = self.client.get(address, query)
         self.assertEqual(response.status_code, 200)
         return response, Image.open(io.BytesIO(response.content))

@@ -3,6 +3,8 @@
 from django.conf import settings
 from django.db import models
 
+from web.library.looks import address_at
+
 
 class Project(models.Model):
     """Scenes that belong together; private to its owner."""
@@ -33,6 +35,11 @@ class Scene(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+    @property
+    def address(self) -> str:
+        """How pictures of its newest state are asked for."""
+        return address_at(self, self.digest)
 
 
 class Take(models.Model):

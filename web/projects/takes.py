@@ -11,6 +11,8 @@ from string import ascii_uppercase
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
 
+from web.library.looks import address_at
+
 from . import history
 from .models import Revision, Scene, Take
 
@@ -19,7 +21,7 @@ MOST_TAKES = 12
 
 @dataclass(frozen=True)
 class ShownTake:
-    """A take as the page shows it: its state's digest, and whether it is worked on."""
+    """A take as the page shows it: the address of its state, and whether it is worked on."""
 
     take: Take
     digest: str
@@ -32,7 +34,8 @@ def shown_takes(scene: Scene, head: Revision) -> list[ShownTake]:
     for take in scene.takes.all():
         newest = take.revisions.only("digest", "number").order_by("-number").first()
         if newest is not None:
-            shown.append(ShownTake(take, newest.digest, head.take_id == take.pk))
+            seen = address_at(scene, newest.digest)
+            shown.append(ShownTake(take, seen, head.take_id == take.pk))
     return shown
 
 

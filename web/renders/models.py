@@ -8,6 +8,7 @@ from django.db import models
 from django.utils.functional import cached_property
 
 from balletto.clip.making import Making, making_of
+from web.library.looks import address
 from web.projects.models import Scene
 
 
@@ -54,6 +55,11 @@ class Render(models.Model):
 
     def __str__(self) -> str:
         return self.name
+
+    @property
+    def address(self) -> str:
+        """What its picture depends on: its document, and the files that this shows."""
+        return address(self.document, self.digest, self.owner_id)
 
     @cached_property
     def how(self) -> Making:

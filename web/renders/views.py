@@ -13,6 +13,7 @@ from balletto.clip.errors import ClipError
 from balletto.clip.making import seen_in
 from balletto.scene.document import MAX_SIDE
 from balletto.scene.fits import FIT_KINDS, fitted
+from web.library.looks import address
 from web.library.store import opened
 from web.projects.access import own_scene
 from web.projects.history import newest
@@ -171,7 +172,9 @@ def poster(request: HttpRequest, render_id: int) -> HttpResponse:
     def find_scene():
         return seen_in(opened(own.document, own.owner_id), own.how)
 
-    return Frames(f"render-{own.pk}", own.digest, find_scene, box).response(
+    seen = own.address
+    lasts = request.GET.get("of") == seen
+    return Frames(f"render-{own.pk}:{seen}", find_scene, box, lasts).response(
         job_of(own).poster_frame
     )
 
@@ -192,6 +195,7 @@ def fit_poster(request: HttpRequest, scene_id: int) -> HttpResponse:
     if not all(16 <= side <= MAX_SIDE for side in size) or fit not in (None, *FIT_KINDS):
         raise Http404
     number = min(at, document.length - 1)
-    holder = f"fit-{scene.pk}-{size[0]}x{size[1]}-{fit}"
-    frames = Frames(holder, revision.digest, lambda: fitted(document, size, fit), BOXES[0])
-    return frames.response(number)
+    seen = address(revision.document, revision.digest, request.user.pk)
+    key = f"fit-{scene.pk}-{size[0]}x{size[1]}-{fit}:{seen}"
+    lasts = request.GET.get("of") == seen
+    return Frames(key, lambda: fitted(document, size, fit), BOXES[0], lasts).response(number)

@@ -18,7 +18,7 @@ def answer_parts(
     """The parts of the page that show the scene, the selection and the history."""
     bench = Bench(request, scene, revision, selection)
     response = render(request, "workbench/_parts.html", {"bench": bench})
-    response["X-Revision"], response["X-Digest"] = revision.number, revision.digest
+    response["X-Revision"], response["X-Digest"] = revision.number, bench.address
     return response
 
 

@@ -17,6 +17,7 @@ from balletto.scene.document import Scene as SceneDocument
 from balletto.scene.layers import Title
 from balletto.scene.presets import presets
 from balletto.scene.shapes import SHAPE_KINDS
+from web.library.looks import address
 from web.library.models import MediaFile
 from web.library.store import opened
 from web.projects import history
@@ -81,6 +82,12 @@ class Bench:
         self.revision = revision
         self.document: SceneDocument = opened(revision.document, scene.project.owner_id)
         self.selection = selection
+
+    @cached_property
+    def address(self) -> str:
+        """How pictures and numbers of it are asked for."""
+        owner = self.scene.project.owner_id
+        return address(self.revision.document, self.revision.digest, owner)
 
     @property
     def moment(self) -> Moment:

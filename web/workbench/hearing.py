@@ -11,7 +11,7 @@ from balletto.clip.sound import has_sound, mix, wav
 from web.projects.access import own_scene
 from web.renders.serve import send_file
 
-from .frames import document_at, unchanging
+from .frames import address_now, document_at, momentary, unchanging
 
 _KEPT = 20  # sounds, for players that ask for them part by part
 
@@ -20,7 +20,8 @@ _KEPT = 20  # sounds, for players that ask for them part by part
 def sound(request: HttpRequest, scene_id: int, digest: str) -> HttpResponse:
     """All that is heard in the scene, as a WAV; not found if nothing is, or a file is broken."""
     scene = own_scene(request, scene_id)
-    path = Path(settings.VAR) / "sound" / f"{scene.pk}-{digest}.wav"
+    now = address_now(scene, digest)
+    path = Path(settings.VAR) / "sound" / f"{scene.pk}-{now}.wav"
     if not path.exists():
         document = document_at(scene, digest)
         if not has_sound(document):
@@ -29,7 +30,8 @@ def sound(request: HttpRequest, scene_id: int, digest: str) -> HttpResponse:
             _keep(path, wav(mix(document)))
         except ClipError as error:
             raise Http404 from error
-    return unchanging(send_file(request, path, "sound.wav", False))
+    kept = unchanging if now == digest else momentary
+    return kept(send_file(request, path, "sound.wav", False))
 
 
 def _keep(path: Path, content: bytes) -> None:

@@ -24,7 +24,7 @@ from balletto.scene.layers import Layer, Title
 from balletto.scene.tracks import is_color
 from web.projects.access import own_scene
 
-from .frames import document_at, unchanging
+from .frames import address_now, document_at, momentary, unchanging
 from .rows import rows
 
 Said = Mapping[str, str]  # the values of a request
@@ -36,9 +36,11 @@ def numbers(
     request: HttpRequest, scene_id: int, digest: str, of: str, number: int = 0
 ) -> HttpResponse:
     """Numbers of a scene at a digest, and of a frame of it, by their name."""
-    document = document_at(own_scene(request, scene_id), digest)
+    scene = own_scene(request, scene_id)
+    document = document_at(scene, digest)
     kind, data = _as_json(NUMBERS[of](document, number, request.GET))
-    return unchanging(HttpResponse(data, content_type=kind))
+    lasts = digest == address_now(scene, digest)
+    return (unchanging if lasts else momentary)(HttpResponse(data, content_type=kind))
 
 
 def numbers_with(document: Scene, number: int, said: Said) -> dict[str, Part]:

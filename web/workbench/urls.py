@@ -6,9 +6,9 @@ from . import hearing, numbers, take_views, views
 
 
 class Digest:
-    """A SHA-256 in hexadecimal."""
+    """A SHA-256 in hexadecimal, and the look of what is asked for (web/library/looks.py)."""
 
-    regex = "[0-9a-f]{64}"
+    regex = "[0-9a-f]{64}(?:-[0-9a-f]{12})?"
 
     def to_python(self, value: str) -> str:
         return value

@@ -18,6 +18,7 @@ from balletto.scene.errors import SceneError
 from balletto.scene.presets import presets
 from balletto.scene.quantities import Context, read_quantity
 from web.library.bundle import bundle, document_in
+from web.library.looks import address
 from web.library.store import folder_of, opened
 from web.projects import history
 from web.projects.access import own_scene
@@ -155,20 +156,21 @@ READ = {"frame": measures.FRAME, "frames": measures.FRAMES, "length": measures.L
 
 def _preview(asked: Asked, wanted: dict[str, Any]) -> HttpResponse:
     """A form with the frame at the playhead as an edit would make it, and the numbers of the names
-    `also`; the digest of that in X-Digest. One answer, so that the picture follows a hand."""
+    `also`; the address of that in X-Digest. One answer, so that the picture follows a hand."""
     request, scene = asked.request, asked.scene
     if scene.head != base_of(request):
         return changed_elsewhere()
     applied = history.preview(asked.revision, wanted)
     digest = history.digest_of(applied.document)
     frames.keep_preview(scene.pk, digest, applied.document)
+    seen = address(applied.document, digest, scene.project.owner_id)
     number = min(asked.selection.frame, applied.scene.length - 1)
     folder = folder_of(scene.project.owner_id)
     shown = applied.scene.in_folder(folder)
-    found = frames.Frames(str(scene.pk), digest, lambda: shown, _box(request.POST))
+    found = frames.Frames(f"{scene.pk}:{seen}", lambda: shown, _box(request.POST))
     parts = {"frame": found.found([number])[number], **numbers_with(shown, number, request.POST)}
     response = frames.as_form(parts)
-    response["X-Digest"] = digest
+    response["X-Digest"] = seen
     return response
 
 
@@ -237,7 +239,8 @@ def back(request: HttpRequest, scene_id: int, number: int) -> HttpResponse:
 @require_GET
 def frame(request: HttpRequest, scene_id: int, digest: str, number: int) -> HttpResponse:
     """A frame of the scene as it was at a digest, fitted into the box `box`."""
-    return _frames(own_scene(request, scene_id), digest, _box(request.GET)).response(number)
+    scene = own_scene(request, scene_id)
+    return frames.frames_at(scene, digest, _box(request.GET)).response(number)
 
 
 @require_GET
@@ -247,11 +250,7 @@ def frame_run(
     """`count` frames from a number on, in one answer."""
     numbers = list(range(number, number + min(count, MOST_IN_A_RUN)))
     scene = own_scene(request, scene_id)
-    return _frames(scene, digest, _box(request.GET)).run_response(numbers)
-
-
-def _frames(scene: Scene, digest: str, box: int) -> frames.Frames:
-    return frames.Frames(str(scene.pk), digest, lambda: frames.scene_of(scene, digest), box)
+    return frames.frames_at(scene, digest, _box(request.GET)).run_response(numbers)
 
 
 @require_GET
@@ -259,7 +258,7 @@ def poster(request: HttpRequest, scene_id: int, digest: str) -> HttpResponse:
     """A small picture of the scene, from two thirds of its length on, when titles have landed."""
     scene = own_scene(request, scene_id)
     number = frames.document_at(scene, digest).length * 2 // 3
-    return _frames(scene, digest, frames.BOXES[0]).response(number)
+    return frames.frames_at(scene, digest, frames.BOXES[0]).response(number)
 
 
 @require_GET
@@ -273,7 +272,8 @@ def film(request: HttpRequest, scene_id: int, digest: str, layer: str, preset: s
         strip = preset_film(document, layer, presets()[preset])
     except KeyError:
         raise Http404 from None
-    return frames.unchanging(HttpResponse(jpeg(strip), content_type="image/jpeg"))
+    kept = frames.unchanging if digest == frames.address_now(scene, digest) else frames.momentary
+    return kept(HttpResponse(jpeg(strip), content_type="image/jpeg"))
 
 
 @require_GET

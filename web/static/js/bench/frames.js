@@ -54,7 +54,7 @@ export function moved(rested) {
   }, REST_MS);
 }
 
-export const addressOf = (digest, frame) => `${url("frames", digest, frame)}?box=${box()}`;
+export const addressOf = (digest, frame, width = box()) => `${url("frames", digest, frame)}?box=${width}`;
 
 /** Whether a frame is here or on its way. */
 export const isAskedFor = (address) => blobs.has(address);

@@ -52,12 +52,13 @@ export function giveUp() {
 async function ask() {
   const asked = turn;
   const { frame, revision } = state;
+  const width = box();
   isAsked = true;
   isUnderWay = true;
   const isLate = () => asked !== turn || revision !== state.revision;
   try {
     const also = areNumbersDue() ? alsoWanted() : {};
-    const body = new URLSearchParams({ ...selection(), ...also, box: box(), base: revision, preview: 1, edit: JSON.stringify(wanted) });
+    const body = new URLSearchParams({ ...selection(), ...also, box: width, base: revision, preview: 1, edit: JSON.stringify(wanted) });
     const response = await fetch(url("edit"), { method: "POST", headers: headers(), body, signal: AbortSignal.timeout(PATIENCE_MS) });
     if (isSignedOut(response)) return; // the edit itself will say so
     const digest = response.headers.get("X-Digest");
@@ -65,7 +66,7 @@ async function ask() {
     const told = digest ? await numbersIn(answer) : [];
     if (isLate()) return;
     if (!digest) return refused(response.status, answer.message);
-    keepFrame(addressOf(digest, frame), answer.get("frame"));
+    keepFrame(addressOf(digest, frame, width), answer.get("frame"));
     show(digest);
     bring(told);
   } catch {
