@@ -137,7 +137,7 @@ def _laid_out(asked: _Asked) -> Layout:
     )
     member = {kind: of[visible] for kind, of in cell_member.items()}
     member["character"] = np.arange(len(shown))
-    boxes = {kind: _unions(cell_boxes[visible], member[kind]) for kind in UNIT_KINDS}
+    boxes = {kind: unions(cell_boxes[visible], member[kind]) for kind in UNIT_KINDS}
     return Layout(
         characters,
         shown,
@@ -145,7 +145,7 @@ def _laid_out(asked: _Asked) -> Layout:
         {kind: _centers(box) for kind, box in boxes.items()},
         np.array([_ink(character) for character in shown], dtype=float).reshape(-1, 4),
         member,
-        {kind: _edges(cell_boxes[visible], member[kind]) for kind in UNIT_KINDS},
+        {kind: edges_of(cell_boxes[visible], member[kind]) for kind in UNIT_KINDS},
         tuple(_rows(lines, SHARES[title.style.align])),
         _centers(cell_boxes),
         cell_member,
@@ -216,7 +216,8 @@ def _centers(boxes: np.ndarray) -> np.ndarray:
     return (boxes[:, :2] + boxes[:, 2:]) / 2
 
 
-def _unions(boxes: np.ndarray, member: np.ndarray) -> np.ndarray:
+def unions(boxes: np.ndarray, member: np.ndarray) -> np.ndarray:
+    """The boxes around those (k, 4) that belong together, (n, 4), read-only; member: (k,)."""
     count = int(member.max()) + 1 if len(member) else 0
     union = np.tile([np.inf, np.inf, -np.inf, -np.inf], (count, 1))
     np.minimum.at(union, (member, slice(0, 2)), boxes[:, :2])
@@ -225,7 +226,7 @@ def _unions(boxes: np.ndarray, member: np.ndarray) -> np.ndarray:
     return union
 
 
-def _edges(boxes: np.ndarray, member: np.ndarray) -> np.ndarray:
+def edges_of(boxes: np.ndarray, member: np.ndarray) -> np.ndarray:
     """The leftmost and the rightmost character of each unit."""
     count = int(member.max()) + 1 if len(member) else 0
     edges = np.zeros((count, 2), dtype=int)

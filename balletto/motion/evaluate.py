@@ -16,7 +16,7 @@ from .follow import followed, followed_alike
 from .properties import ABOUT_PIVOT, chance_number, parts_of, property_of
 from .reach import differs_by_property, reach_of
 from .stagger import delays_of
-from .units import Units, units_of
+from .units import Part, Units, cells_among, is_of_whole_units, part_of, units_for
 
 # Over a longer course than this, what units have in common is no longer worth working out whole.
 MOST_FRAMES_ALIKE = 20_000
@@ -41,8 +41,9 @@ class Trace:
 
 @dataclass(frozen=True)
 class Composite:
-    """All moves of one unit kind added up.
+    """All moves of one unit kind added up, or those of some letters that are not whole units.
 
+    kind: of the units; member: (characters,) the unit of each character; boxes, edges: of the units
     values: of just the properties that they touch, (times, units), tints for colours
     pivot: what they turn and stretch about; where moves have pivots that differ, `turns` has the
         turning and stretching about each
@@ -50,6 +51,10 @@ class Composite:
     """
 
     shape: tuple[int, int]
+    kind: str = "character"
+    member: np.ndarray | None = None
+    boxes: np.ndarray | None = None
+    edges: np.ndarray | None = None
     pivot: Pivot = ((0.5, 0.5), "unit")
     values: dict[str, Any] = field(default_factory=dict)
     turns: dict[Pivot, "Composite"] = field(default_factory=dict)
@@ -58,6 +63,10 @@ class Composite:
     def __getitem__(self, name: str) -> Any:
         """The values of a property, (times, units); just its rest where no move touches it."""
         return self.values.get(name, property_of(name).rest)
+
+    def of_characters(self, name: str) -> np.ndarray:
+        """The values of a property for each character, (times, characters)."""
+        return self.full(name)[:, self.member]
 
     def full(self, name: str) -> np.ndarray:
         """The values of a property, (times, units), read-only."""
@@ -112,16 +121,25 @@ def _moves_alike(move: Move, delays: np.ndarray, local_times: np.ndarray) -> boo
 
 
 def compose(scene: Scene, title: Title, layout: Layout, times: np.ndarray) -> dict[str, Composite]:
-    """For each unit kind that a move of the title touches: its moves added up at `times`."""
+    """The moves of a title added up at `times`, from the outermost units to the innermost: for each
+    unit kind that they touch, and for parts of words, lines or the title that move by themselves.
+    """
     composites: dict[str, Composite] = {}
-    for kind in UNIT_KINDS:
+    for kind in reversed(UNIT_KINDS):
         moves = [move for move in title.moves if move.unit == kind and does_something(move)]
-        if kind == "character" and any(move.spaces for move in moves):
-            composites[kind] = _with_spaces(moves, scene, title, layout, times)
-        elif moves:
-            units = units_of(scene, title, layout, kind)
-            composites[kind] = _sum_up(moves, lambda _, units=units: units, times, None)
+        parts = {move.among: part_of(layout, kind, move.among) for move in moves}
+        whole = [m for m in moves if kind == "character" or _is_whole(layout, kind, m, parts)]
+        if whole:
+            composites[kind] = _Sum(scene, title, layout, kind, times).of(whole)
+        for among in dict.fromkeys(move.among for move in moves if move not in whole):
+            own = [move for move in moves if move.among == among]
+            some = _Sum(scene, title, layout, kind, times).of_some(own, parts[among])
+            composites[f"{kind} among {among}"] = some
     return composites
+
+
+def _is_whole(layout: Layout, kind: str, move: Move, parts: dict[Any, Part]) -> bool:
+    return move.among is None or is_of_whole_units(layout, kind, parts[move.among])
 
 
 def does_something(move: Move) -> bool:
@@ -129,45 +147,87 @@ def does_something(move: Move) -> bool:
     return move.on and bool(move.pose.given or move.until_turn)
 
 
-def _with_spaces(
-    moves: list[Move], scene: Scene, title: Title, layout: Layout, times: np.ndarray
-) -> Composite:
-    """The characters' moves added up, some of which move white space too."""
-    all_cells = units_of(scene, title, layout, "character", spaces=True)
-    seen = units_of(scene, title, layout, "character")
-
-    def pick(move: Move) -> Units:
-        return all_cells if move.spaces else seen
-
-    def narrowed(composite: Composite) -> Composite:
-        values = {name: _columns(value, visible) for name, value in composite.values.items()}
-        turns = {pivot: narrowed(part) for pivot, part in composite.turns.items()}
-        tracking = composite.values.get("tracking")
-        return Composite((len(times), len(visible)), composite.pivot, values, turns, tracking)
-
-    visible = layout.visible
-    return narrowed(_sum_up(moves, pick, times, (len(all_cells), visible)))
+# How many columns values have, and which of them a move's own are.
+Widened = tuple[int, np.ndarray]
 
 
-def _columns(value: Any, visible: np.ndarray) -> Any:
-    return value[:, visible] if isinstance(value, np.ndarray) else value.of(visible)
+@dataclass(frozen=True)
+class _Sum:
+    """Adds moves of one unit kind of a title up."""
 
+    scene: Scene
+    title: Title
+    layout: Layout
+    kind: str
+    times: np.ndarray
 
-def _sum_up(
-    moves: list[Move],
-    units_for: Callable[[Move], Units],
-    times: np.ndarray,
-    widened: tuple[int, np.ndarray] | None,
-) -> Composite:
-    """`widened` says how many columns there are and which of them are the visible characters."""
-    count = widened[0] if widened else len(units_for(moves[0]))
-    pivots = list(dict.fromkeys(_pivot_of(move) for move in moves))
-    composite = Composite((len(times), count), pivots[0])
-    if len(pivots) > 1:
-        composite.turns.update({pivot: Composite(composite.shape, pivot) for pivot in pivots})
-    for move in moves:
-        traced = trace(move, units_for(move), times)
-        place = widened if widened and not move.spaces else None
+    def of(self, moves: list[Move]) -> Composite:
+        """Moves of whole units, of which some may move only some, or white space too."""
+        layout, kind = self.layout, self.kind
+        spaced = kind == "character" and any(move.spaces for move in moves)
+        count = len(layout.cell_places) if spaced else layout.count(kind)
+
+        def widened(move: Move) -> Widened | None:
+            if spaced and move.spaces:
+                cells = cells_among(layout, move.among)
+                return None if move.among is None else (count, cells)
+            part = part_of(layout, kind, move.among)
+            own = np.unique(layout.member[kind][part.letters])
+            if spaced:
+                return count, layout.visible[own]
+            return None if move.among is None else (count, own)
+
+        whole = part_of(layout, kind)
+        composite = self._summed(moves, count, widened, whole)
+        return self._narrowed(composite, whole) if spaced else composite
+
+    def of_some(self, moves: list[Move], part: Part) -> Composite:
+        """Moves of units that are parts of others; all other letters are one unit more, at rest."""
+        count = len(part.boxes)
+        member = np.full(len(self.layout.characters), count)
+        member[part.letters] = part.member
+        boxes = np.concatenate([part.boxes.reshape(-1, 4), np.zeros((1, 4))])
+        edges = np.concatenate([part.edges.reshape(-1, 2), np.zeros((1, 2), dtype=int)])
+        wider = Part(part.letters, member, boxes, part.centers, edges)
+        return self._summed(moves, count + 1, lambda _: (count + 1, np.arange(count)), wider)
+
+    def _narrowed(self, composite: Composite, whole: Part) -> Composite:
+        """Values of all cells as those of the characters."""
+        visible = self.layout.visible
+
+        def narrowed(part: Composite) -> Composite:
+            values = {name: _columns(value, visible) for name, value in part.values.items()}
+            turns = {pivot: narrowed(each) for pivot, each in part.turns.items()}
+            return self._empty(len(visible), whole, part.pivot, values, turns,
+                               part.values.get("tracking"))  # fmt: skip
+
+        return narrowed(composite)
+
+    def _empty(self, count: int, part: Part, *more: Any) -> Composite:
+        shape = (len(self.times), count)
+        return Composite(shape, self.kind, part.member, part.boxes, part.edges, *more)
+
+    def _summed(
+        self,
+        moves: list[Move],
+        count: int,
+        widened: Callable[[Move], Widened | None],
+        part: Part,
+    ) -> Composite:
+        pivots = list(dict.fromkeys(_pivot_of(move) for move in moves))
+        composite = self._empty(count, part, pivots[0])
+        if len(pivots) > 1:
+            composite.turns.update({pivot: self._empty(count, part, pivot) for pivot in pivots})
+        for move in moves:
+            self._join(composite, move, widened(move))
+        if "opacity" in composite.values:
+            composite.values["opacity"] = np.clip(composite.values["opacity"], 0.0, 1.0)
+        return composite
+
+    def _join(self, composite: Composite, move: Move, place: Widened | None) -> None:
+        """Adds one move's part."""
+        units = units_for(self.scene, self.title, self.layout, move)
+        traced = trace(move, units, self.times)
         turns = composite.turns.get(_pivot_of(move))
         for name, value in move.pose.given.items():
             away, weights = value_at(value, traced.local_times), traced.weights_of(name)
@@ -180,9 +240,10 @@ def _sum_up(
         if move.until_turn == "hidden":
             hidden = (traced.local_times < 0).astype(float)
             composite.join("opacity", _widened(hidden, *place) if place else hidden, np.zeros(1))
-    if "opacity" in composite.values:
-        composite.values["opacity"] = np.clip(composite.values["opacity"], 0.0, 1.0)
-    return composite
+
+
+def _columns(value: Any, visible: np.ndarray) -> Any:
+    return value[:, visible] if isinstance(value, np.ndarray) else value.of(visible)
 
 
 def _pivot_of(move: Move) -> Pivot:

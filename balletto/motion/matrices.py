@@ -12,7 +12,7 @@ from ..lettering.layout import UNIT_KINDS, Layout
 from ..scene.document import Scene
 from ..scene.layers import Title
 from ..scene.tracks import value_at
-from .evaluate import Composite, Pivot
+from .evaluate import Composite
 from .reflow import Reflow, reflow
 from .space import Space, layer_space, scaled_about, through_camera, turn
 
@@ -44,12 +44,11 @@ def place(
     # An ease that overshoots, or a tie, may leave 0..1.
     opacities = np.clip(value_at(title.transform.opacity, times)[:, None], 0.0, 1.0)
     flow = reflow(title, layout, composites)
-    for kind in reversed(UNIT_KINDS):
-        if kind in composites:
-            member = layout.member[kind]
-            inner = _unit_space(composites[kind], kind, layout, flow)
-            space = space.after(Space(inner.linear[:, member], inner.shift[:, member]))
-            opacities = opacities * composites[kind].full("opacity")[:, member]
+    for composite in composites.values():  # from the outermost to the innermost
+        member = composite.member
+        inner = _unit_space(composite, layout, flow)
+        space = space.after(Space(inner.linear[:, member], inner.shift[:, member]))
+        opacities = opacities * composite.of_characters("opacity")
     middle = layout.centers["character"]
     if flow is not None:
         space = Space(space.linear, space.shift + space.linear[..., 0] * flow.left[..., None])
@@ -62,14 +61,14 @@ def place(
     )
 
 
-def _unit_space(values: Composite, kind: str, layout: Layout, flow: Reflow | None) -> Space:
+def _unit_space(values: Composite, layout: Layout, flow: Reflow | None) -> Space:
     """The maps of units: about their pivots Rz Ry Rx, skew and scale, then the shift.
 
     Where moves have pivots that differ, the first of them turns last; all shifts add up.
     """
     space = None
     for part in values.turns.values() or (values,):
-        pivots = _pivots(part.pivot, kind, layout, flow)
+        pivots = _pivots(part, layout, flow)
         linear = np.empty((*values.shape, 3, 3))
         turns = [part[name] for name in ("rotation_x", "rotation_y", "rotation")]
         turn(linear, turns, (part["scale_x"], part["scale_y"]), part["skew"])
@@ -82,18 +81,18 @@ def _unit_space(values: Composite, kind: str, layout: Layout, flow: Reflow | Non
     return space
 
 
-def _pivots(pivot: Pivot, kind: str, layout: Layout, flow: Reflow | None) -> np.ndarray:
-    """The pivots of the units of a kind in title space, (n, 2), or (times, n, 2) if they shift."""
-    (across, down), whose = pivot
-    owner = kind if whose == "unit" else whose
+def _pivots(values: Composite, layout: Layout, flow: Reflow | None) -> np.ndarray:
+    """The pivots of the units in title space, (n, 2), or (times, n, 2) if they shift."""
+    (across, down), whose = values.pivot
+    boxes, edges = values.boxes, values.edges
     # The owner of each unit is that of its first character; a larger one than its unit's own
     # cannot be meant, so the unit's own box counts then.
-    owner = owner if UNIT_KINDS.index(owner) >= UNIT_KINDS.index(kind) else kind
-    _, first = np.unique(layout.member[kind], return_index=True)
-    owners = layout.member[owner][first]
-    left, top, right, bottom = layout.boxes[owner][owners].T
+    if whose != "unit" and UNIT_KINDS.index(whose) > UNIT_KINDS.index(values.kind):
+        _, first = np.unique(values.member, return_index=True)
+        owners = layout.member[whose][first]
+        boxes, edges = layout.boxes[whose][owners], layout.edges[whose][owners]
+    left, top, right, bottom = boxes.T
     if flow is not None:
-        edges = layout.edges[owner][owners]
         left = left + flow.left[:, edges[:, 0]]
         right = right + flow.right[:, edges[:, 1]]
     x = left + (right - left) * across

@@ -9,7 +9,7 @@ from ..scene.document import Scene
 from ..scene.layers import Title
 from ..scene.tracks import value_at
 from .evaluate import Composite, compose, trace
-from .units import units_of
+from .units import unit_texts, units_for
 
 TRANSFORM = ("position", "rotation", "scale", "opacity")
 SHOWN = ("x", "y", "z", "rotation", "scale_x", "scale_y", "opacity")
@@ -26,9 +26,7 @@ def poses(scene: Scene, layer_id: str, frames: list[int]) -> dict[str, Any]:
     layout = lay_out(title)
     times = np.array(frames, dtype=float)
     traces = [
-        trace(move, units_of(scene, title, layout, move.unit, move.spaces), times)
-        for move in title.moves
-        if move.on
+        trace(move, units_for(scene, title, layout, move), times) for move in title.moves if move.on
     ]
     rest = Composite((len(times), layout.count("character")))
     values = compose(scene, title, layout, times).get("character", rest)
@@ -41,7 +39,7 @@ def poses(scene: Scene, layer_id: str, frames: list[int]) -> dict[str, Any]:
         ],
         "moves": {
             traced.move.id: {
-                "units": layout.texts(traced.move.unit, traced.move.spaces),
+                "units": unit_texts(layout, traced.move),
                 "delays": traced.delays.tolist(),
                 "weights": traced.weights.tolist(),
             }

@@ -5,7 +5,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ..lettering.layout import UNIT_KINDS, Layout, Row
+from ..lettering.layout import Layout, Row
 from ..scene.layers import Title
 from .evaluate import Composite
 
@@ -59,13 +59,13 @@ def _tracking(layout: Layout, composites: dict[str, Composite], frames: int) -> 
         elif "tracking" in composite.values and kind in ("line", "title"):
             total += composite.values["tracking"][:, layout.cell_member[kind]]
         elif "tracking" in composite.values:
-            total[:, layout.visible] += composite.values["tracking"][:, layout.member[kind]]
+            total[:, layout.visible] += composite.of_characters("tracking")
     return total
 
 
 def _growth(layout: Layout, composites: dict[str, Composite]) -> np.ndarray | None:
     """How much wider each character is by its moved axes, (frames, characters) in px."""
-    moved = moved_axes(layout, composites)
+    moved = moved_axes(composites)
     if not moved:
         return None
     tags = sorted(moved)
@@ -85,15 +85,14 @@ def _growth(layout: Layout, composites: dict[str, Composite]) -> np.ndarray | No
     return growth
 
 
-def moved_axes(layout: Layout, composites: dict[str, Composite]) -> dict[str, np.ndarray]:
+def moved_axes(composites: dict[str, Composite]) -> dict[str, np.ndarray]:
     """By tag, how far the moves of all kinds take the axes of each character, (frames, n)."""
     moved: dict[str, np.ndarray] = {}
-    for kind in UNIT_KINDS:
-        values = composites[kind].values if kind in composites else {}
-        for name, value in values.items():
+    for composite in reversed(composites.values()):
+        for name in composite.values:
             if name.startswith("axes."):
                 tag = name.removeprefix("axes.")
-                moved[tag] = moved.get(tag, 0.0) + value[:, layout.member[kind]]
+                moved[tag] = moved.get(tag, 0.0) + composite.of_characters(name)
     return moved
 
 
@@ -104,9 +103,9 @@ def _seen(layout: Layout, composites: dict[str, Composite], frames: int) -> np.n
     the less seen of its neighbours, so that it does not count before what stands behind it.
     """
     seen = np.ones((frames, len(layout.characters)))
-    for kind in ("character", "word"):
-        if kind in composites:
-            seen = seen * composites[kind].full("opacity")[:, layout.member[kind]]
+    for composite in reversed(composites.values()):
+        if composite.kind in ("character", "word"):
+            seen = seen * composite.of_characters("opacity")
     cells = np.ones((frames, len(layout.cell_places)))
     cells[:, layout.visible] = seen
     blank = np.setdiff1d(np.arange(cells.shape[1]), layout.visible)

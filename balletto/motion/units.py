@@ -3,13 +3,13 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 from fractions import Fraction
-from typing import Any
 
 import numpy as np
 
-from ..lettering.layout import Layout, lay_out
+from ..lettering.layout import Layout, edges_of, unions
 from ..scene.document import Scene
 from ..scene.layers import Title
+from ..scene.moves import Move
 from .space import layer_matrices
 
 
@@ -52,8 +52,66 @@ class Units:
         return self.project(times, self.centers)
 
 
-def units_of(scene: Scene, title: Title, layout: Layout, kind: str, spaces: bool = False) -> Units:
-    """The units of a kind of a title in a scene; with `spaces`, white space counts."""
+Among = tuple[tuple[int, int], ...] | None
+
+
+@dataclass(frozen=True)
+class Part:
+    """The units of a kind of a title, or of some of its letters.
+
+    letters: (k,) the characters that are in them; member: (k,) the unit of each
+    boxes: (n, 4), centers: (n, 2) of the units; edges: (n, 2) their outermost characters
+    """
+
+    letters: np.ndarray
+    member: np.ndarray
+    boxes: np.ndarray
+    centers: np.ndarray
+    edges: np.ndarray
+
+
+def part_of(layout: Layout, kind: str, among: Among = None) -> Part:
+    """The units of a kind: all, or with `among` what of them lies in ranges of the text."""
+    if among is None:
+        letters = np.arange(len(layout.characters))
+        member = layout.member[kind]
+        return Part(letters, member, layout.boxes[kind], layout.centers[kind], layout.edges[kind])
+    places = np.array([character.place for character in layout.characters], dtype=int)
+    letters = np.flatnonzero(_within(places, among))
+    _, member = np.unique(layout.member[kind][letters], return_inverse=True)
+    boxes = layout.boxes["character"][letters]
+    union, edges = unions(boxes, member), edges_of(boxes, member)
+    return Part(letters, member, union, (union[:, :2] + union[:, 2:]) / 2, letters[edges])
+
+
+def _within(places: np.ndarray, among: Among) -> np.ndarray:
+    inside = np.zeros(len(places), dtype=bool)
+    for first, end in among or ():
+        inside |= (places >= first) & (places < end)
+    return inside
+
+
+def is_of_whole_units(layout: Layout, kind: str, part: Part) -> bool:
+    """Whether the units of a part are whole words, lines or titles."""
+    own = layout.member[kind]
+    return bool(np.isin(own, own[part.letters]).sum() == len(part.letters))
+
+
+def units_for(scene: Scene, title: Title, layout: Layout, move: Move) -> Units:
+    """The units that a move of a title moves."""
+    return units_of(scene, title, layout, move.unit, move.spaces, move.among)
+
+
+def units_of(
+    scene: Scene,
+    title: Title,
+    layout: Layout,
+    kind: str,
+    spaces: bool = False,
+    among: Among = None,
+) -> Units:
+    """The units of a kind of a title in a scene; with `spaces`, white space counts, with `among`
+    only what lies in these ranges of the text."""
 
     def project(times: np.ndarray, points: np.ndarray) -> np.ndarray:
         matrices = layer_matrices(scene.view.unfitted or scene, title, times.reshape(-1))
@@ -62,27 +120,43 @@ def units_of(scene: Scene, title: Title, layout: Layout, kind: str, spaces: bool
         return seen[..., :2] / np.maximum(seen[..., 2:], 1e-6)
 
     if spaces and kind == "character":
-        centers, member = layout.cell_centers, layout.cell_member
+        chosen = cells_among(layout, among)
+        centers = layout.cell_centers[chosen]
+        larger = {by: layout.cell_member[by][chosen] for by in ("word", "line")}
+        member = np.arange(len(centers))
     else:
-        centers, member = layout.centers[kind], layout.member
+        part = part_of(layout, kind, among)
+        centers, member = part.centers, part.member
+        larger = {by: layout.member[by][part.letters] for by in ("word", "line")}
 
     def find_group(by: str) -> Group:
-        _, first = np.unique(member[kind], return_index=True)  # a character of each unit
-        return Group(member[by][first], layout.centers[by])
+        _, first = np.unique(member, return_index=True)  # a character of each unit
+        of = larger[by][first]
+        if among is None:
+            return Group(of, layout.centers[by])
+        known, of = np.unique(of, return_inverse=True)
+        return Group(of, layout.centers[by][known])
 
     return Units(centers, find_group, scene.length, scene.frames_a_second, project)
 
 
-def sweep_of(title: Title, kind: str, first: int, end: int) -> dict[str, Any] | None:
-    """A sweep, as plain data, that holds just the units with characters first..end of the text;
-    None if there are none."""
-    layout = lay_out(title)
-    chosen = [
-        int(unit)
-        for character, unit in zip(layout.characters, layout.member[kind], strict=True)
-        if first <= character.place < end
-    ]
-    if not chosen:
-        return None
-    low, high = min(chosen), max(chosen) + 1
-    return {"kind": "sweep", "measure": "units", "low": low, "high": high}
+def cells_among(layout: Layout, among: Among) -> np.ndarray:
+    """The cells, white space included, that lie in ranges of the text; all if there are none."""
+    places = np.array(layout.cell_places, dtype=int)
+    return np.arange(len(places)) if among is None else np.flatnonzero(_within(places, among))
+
+
+def unit_texts(layout: Layout, move: Move) -> list[str]:
+    """The words of each unit that a move moves, with the white space within it as one space."""
+    if move.among is None:
+        return layout.texts(move.unit, move.spaces)
+    if move.spaces and move.unit == "character":
+        return [layout.text[layout.cell_places[n]] for n in cells_among(layout, move.among)]
+    part = part_of(layout, move.unit, move.among)
+    texts = [""] * len(part.boxes)
+    last: dict[int, int] = {}
+    for letter, unit in zip(part.letters.tolist(), part.member.tolist(), strict=True):
+        place = layout.characters[letter].place
+        texts[unit] += "".join(layout.text[last.get(unit, place) : place + 1])
+        last[unit] = place + 1
+    return [" ".join(text.split()) for text in texts]

@@ -19,7 +19,7 @@ from .follow import settling
 from .properties import ABOUT_PIVOT, parts_of
 from .space import corners_seen, layer_matrices
 from .stagger import delays_of
-from .units import units_of
+from .units import units_for
 
 SAFE_MARGIN = 0.05  # of the picture, on every side: what text keeps clear of by custom
 _SETTLED = 0.02  # of its swing: how near a follower counts as landed
@@ -103,7 +103,7 @@ def _unlanded(case: _Case) -> Iterator[SceneWarning]:
         amount = move.amount
         if not isinstance(amount, Track) or len(amount.keys) < 2 or amount.after != "hold":
             continue
-        units = units_of(case.scene, case.title, case.layout, move.unit, move.spaces)
+        units = units_for(case.scene, case.title, case.layout, move)
         last_key = amount.keys[-1].at
         if move.follow is not None:
             last_key += settling(move.follow, case.scene.frames_a_second, _SETTLED)

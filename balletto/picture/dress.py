@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 
-from ..lettering.layout import UNIT_KINDS, Layout
+from ..lettering.layout import Layout
 from ..motion.evaluate import Composite
 from ..motion.properties import Tint
 from ..scene.colors import hex_of, oklab, srgb_bytes
@@ -38,8 +38,8 @@ class Dress:
 def dress(layout: Layout, composites: dict[str, Composite], frames: int) -> Dress:
     """The dress of the letters of a title, whose moves are composed over `frames` frames."""
     widths = _widths(layout, composites)
-    blurs = _summed("blur", layout, composites)
-    pushes = _summed("displace", layout, composites)
+    blurs = _summed("blur", composites)
+    pushes = _summed("displace", composites)
     plain_lines: list[Line | None] = [None] * len(layout.characters)
     reach = widths / 2 + 3 * blurs + 2 * pushes
     return Dress(
@@ -47,34 +47,34 @@ def dress(layout: Layout, composites: dict[str, Composite], frames: int) -> Dres
         _lines(layout, composites, widths, frames) if np.any(widths) else [plain_lines] * frames,
         _rows_of(blurs, layout, frames),
         _rows_of(pushes, layout, frames),
-        _rows_of(_multiplied("shadow", layout, composites), layout, frames),
+        _rows_of(_multiplied("shadow", composites), layout, frames),
         reach if np.any(reach) else 0.0,
     )
 
 
 def _summed(
-    name: str, layout: Layout, composites: dict[str, Composite], start: np.ndarray | float = 0.0
+    name: str, composites: dict[str, Composite], start: np.ndarray | float = 0.0
 ) -> np.ndarray | float:
     """A property that adds up over unit kinds, never below 0; 0 if nothing changes it."""
     total = start
-    for kind, composite in composites.items():
+    for composite in composites.values():
         if name in composite.values:
-            total = total + composite.values[name][:, layout.member[kind]]
+            total = total + composite.of_characters(name)
     return np.maximum(total, 0.0)
 
 
-def _multiplied(name: str, layout: Layout, composites: dict[str, Composite]) -> np.ndarray | float:
+def _multiplied(name: str, composites: dict[str, Composite]) -> np.ndarray | float:
     """A share that is multiplied over unit kinds, from 0 to 1; 1 if nothing changes it."""
     total: np.ndarray | float = 1.0
-    for kind, composite in composites.items():
+    for composite in composites.values():
         if name in composite.values:
-            total = total * composite.values[name][:, layout.member[kind]]
+            total = total * composite.of_characters(name)
     return np.clip(total, 0.0, 1.0)
 
 
 def _widths(layout: Layout, composites: dict[str, Composite]) -> np.ndarray:
     own = np.array([character.setting.outline for character in layout.characters])
-    return _summed("outline", layout, composites, own)
+    return _summed("outline", composites, own)
 
 
 def _rows_of(values: np.ndarray | float, layout: Layout, frames: int) -> list[list[float]]:
@@ -84,19 +84,19 @@ def _rows_of(values: np.ndarray | float, layout: Layout, frames: int) -> list[li
     return np.broadcast_to(values, shape).tolist()
 
 
-def _tint(name: str, layout: Layout, composites: dict[str, Composite]) -> Tint | None:
+def _tint(name: str, composites: dict[str, Composite]) -> Tint | None:
     """The tints of a colour from the outer kinds to the inner ones; None if there are none."""
     tint = None
-    for kind in reversed(UNIT_KINDS):
-        if kind in composites and name in composites[kind].values:
-            inner = composites[kind].values[name].of(layout.member[kind])
+    for composite in composites.values():  # from the outermost to the innermost
+        if name in composite.values:
+            inner = composite.values[name].of(composite.member)
             tint = inner if tint is None else inner.after(tint)
     return tint
 
 
 def _fills(layout: Layout, composites: dict[str, Composite], frames: int) -> list[list[Fill]]:
     plain = _plain_fills(layout)
-    tint = _tint("fill", layout, composites)
+    tint = _tint("fill", composites)
     if tint is None:
         return [plain] * frames
     columns: list[list[Fill]] = []
@@ -131,7 +131,7 @@ def _tinted_gradients(gradient: Gradient, tint: Tint) -> list[Fill]:
 def _lines(
     layout: Layout, composites: dict[str, Composite], widths: np.ndarray, frames: int
 ) -> list[list[Line | None]]:
-    tint = _tint("outline_color", layout, composites)
+    tint = _tint("outline_color", composites)
     widths = np.broadcast_to(widths, (frames, len(layout.characters)))
     columns = []
     for number, character in enumerate(layout.characters):

@@ -6,7 +6,7 @@ import numpy as np
 
 from ..lettering.layout import lay_out
 from ..motion.timing import timing
-from ..motion.units import units_of
+from ..motion.units import units_for
 from ..scene import files
 from ..scene.document import Scene
 from ..scene.presets import fitted
@@ -84,7 +84,7 @@ def _centered(scene: Scene) -> dict[str, Any]:
 def _length(scene: Scene, shortest: int, rest: int) -> int:
     """How many frames a move takes, with some rest at its end."""
     title = scene.layers[0]
-    units = units_of(scene, title, lay_out(title), title.moves[0].unit)
+    units = units_for(scene, title, lay_out(title), title.moves[0])
     ends = timing(title.moves[0], units).ends
     if title.moves[0].reach and not title.moves[0].follow:
         return shortest

@@ -5,11 +5,11 @@ from typing import Any
 
 import numpy as np
 
-from ..lettering.layout import Layout, lay_out
+from ..lettering.layout import lay_out
 from ..motion.reach.sweep import band_of
 from ..motion.space import Space, layer_matrices, through_camera
 from ..motion.stagger import ranks_of
-from ..motion.units import units_of
+from ..motion.units import part_of, units_for
 from ..scene.document import Scene
 from ..scene.layers import Title
 from ..scene.moves import Move
@@ -73,7 +73,7 @@ def sweeps(scene: Scene, title: Title, move: Move, frame: float) -> list[dict[st
     step: how much of its measure one px along the line is
     """
     layout = lay_out(title)
-    if not layout.count(move.unit):
+    if not len(part_of(layout, move.unit, move.among).boxes):
         return []
     matrix = layer_matrices(scene, title, np.array([float(frame)]))[0]
     times = np.array([[float(frame)]])
@@ -81,9 +81,10 @@ def sweeps(scene: Scene, title: Title, move: Move, frame: float) -> list[dict[st
     for index, selector in enumerate(move.reach):
         if selector.kind != "sweep":
             continue
-        units = units_of(scene, title, layout, move.unit)
+        units = units_for(scene, title, layout, move)
         scale = 1.0 if selector.measure == "units" else len(units) / 100
-        line = _Line(layout, move.unit, ranks_of(selector, units), matrix)
+        boxes = part_of(layout, move.unit, move.among).boxes
+        line = _Line(boxes, ranks_of(selector, units), matrix)
         low, high, soft_low, soft_high = (
             float(number[0, 0]) * scale for number in band_of(selector, times)
         )
@@ -103,8 +104,7 @@ def sweeps(scene: Scene, title: Title, move: Move, frame: float) -> list[dict[st
 class _Line:
     """The units of a title in the order of their ranks, as a line that edges stand on."""
 
-    def __init__(self, layout: Layout, kind: str, ranks: np.ndarray, matrix: np.ndarray):
-        boxes = layout.boxes[kind]
+    def __init__(self, boxes: np.ndarray, ranks: np.ndarray, matrix: np.ndarray):
         self.boxes, self.matrix = boxes[np.argsort(ranks, kind="stable")], matrix
         # Towards higher ranks the line goes to the right or to the left.
         middles = (self.boxes[:, 0] + self.boxes[:, 2]) / 2

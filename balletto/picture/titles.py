@@ -109,7 +109,7 @@ class SetTitle:
         placed = place(self._scene, self._title, self._layout, composites, times, shrunk)
         opacities = np.where(placed.before_camera, placed.opacities, 0.0)
         worn = dress(self._layout, composites, len(times))
-        axes = moved_axes(self._layout, composites)
+        axes = moved_axes(composites)
         return _Block(times, self._layout.ink, placed.matrices, opacities, worn, axes)
 
     def _plain(self, canvas: Canvas, block: _Block, row: int) -> list[Letter]:

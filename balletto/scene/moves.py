@@ -32,6 +32,10 @@ Share = number("a share of the box", ge=-1000, le=1000)
 Pivot = Annotated[tuple[Share, Share], Field(strict=False), needs("two shares of the box [x, y]")]
 
 
+_Place = number("a place in the text", int, ge=0, le=10_000)
+Letters = Annotated[tuple[_Place, _Place], Field(strict=False), needs("two places [from, to]")]
+
+
 class Pose(Model):
     """The away values of a move; what is left out stays at rest.
 
@@ -117,6 +121,9 @@ class Move(Model):
     With `until_turn` hidden, a unit is not seen before its own time begins. `pivot` is the point
     that units turn and grow about, in shares of the box of `pivot_of`: [0, 0] is the left top,
     [0.5, 1] the middle of the bottom. With `spaces`, white space takes part as characters do.
+
+    `among` are ranges of the text, counted as those of runs are: only the letters in them take
+    part, and the units are those parts of characters, words, lines or the title that lie within.
     """
 
     id: Identifier
@@ -131,5 +138,6 @@ class Move(Model):
     reach: tuple[AnySelector, ...] = Field((), max_length=16)
     follow: Follow | None = None
     spaces: bool = False
+    among: Annotated[tuple[Letters, ...], Field(max_length=100)] | None = None
     pivot: Pivot = (0.5, 0.5)
     pivot_of: Literal["unit", "word", "line", "title"] = "unit"

@@ -12,7 +12,6 @@ from typing import Any
 
 from django.http import Http404, HttpRequest
 
-from balletto.motion.units import sweep_of
 from balletto.picture.places import (
     aligned_positions,
     centered_position,
@@ -168,8 +167,7 @@ def _add_move(asked: Asked, wanted: Data) -> Data:
         raise SceneError.at(layer["id"], "moves are for titles: select one, then add the move")
     move = fitted(preset, asked.data, layer)
     if letters is not None:
-        only = sweep_of(asked.document.layer(layer["id"]), move["unit"], *letters)
-        move["reach"] = [*([only] if only else []), *move.get("reach", [])]
+        move["among"] = [list(letters)]
     needed = preset.get("title", {})
     return {"name": "add-move", "layer": layer["id"], "move": move, "title": needed}
 

@@ -301,7 +301,9 @@ class MoveCard:
 
     @property
     def words(self) -> MoveSentence:
-        return MoveSentence(self.bench.document, self.title, self.move, self.bench.moment)
+        return MoveSentence(
+            self.bench.document, self.title, self.move, self.bench.moment, self.block.letters
+        )
 
     @property
     def path(self) -> str:

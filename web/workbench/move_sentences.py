@@ -8,8 +8,9 @@ from django.utils.safestring import SafeString, mark_safe
 from balletto.lettering.faces import axes_of
 from balletto.lettering.layout import lay_out
 from balletto.motion.stagger import delays_of
-from balletto.motion.units import units_of
+from balletto.motion.units import units_for
 from balletto.scene import measures
+from balletto.scene.characters import characters_of
 from balletto.scene.document import Scene
 from balletto.scene.layers import Title
 from balletto.scene.measures import Measure
@@ -78,8 +79,15 @@ MOST_TIMES = 60  # that are offered one by one
 class MoveSentence:
     """The words of one move."""
 
-    def __init__(self, scene: Scene, title: Title, move: Move, moment: Moment = NOW):
-        self.scene, self.title, self.move = scene, title, move
+    def __init__(
+        self,
+        scene: Scene,
+        title: Title,
+        move: Move,
+        moment: Moment = NOW,
+        letters: tuple[int, int] | None = None,
+    ):
+        self.scene, self.title, self.move, self._letters = scene, title, move, letters
         self._moment, self._local = moment, moment.of_move(move.start)
         self.path = f"{title.id}.moves.{move.id}"
 
@@ -88,11 +96,11 @@ class MoveSentence:
         clauses = [self._pivot(), self._follow(), self._stagger(), self._course()]
         hidden = ", hidden until its turn" if self.move.until_turn else ""
         if not self.move.reach:
-            who = format_html("Each {} {} {}", self._unit(), self._verb(), self._pose())
+            who = format_html("Each {} {} {}", self._units(), self._verb(), self._pose())
             start = self._start()
             return tight(format_html("{}, {}, from {} on{}.", who, _listed(clauses), start, hidden))
         by = reach_words(self.path, self.move.reach, self._moment)
-        who = format_html("By {}, each {} is taken to {}", by, self._unit(), self._pose())
+        who = format_html("By {}, each {} is taken to {}", by, self._units(), self._pose())
         if self._has_course() or self.move.stagger:
             start = self._start()
             return tight(format_html("{}, {}, from {} on{}.", who, _listed(clauses), start, hidden))
@@ -223,6 +231,12 @@ class MoveSentence:
         else:
             actions.append(_action("hidden until its turn", edit_of(path), "hidden"))
         actions += self._dressings()
+        among = f"{self.path}.among"
+        if self._letters:
+            value = [list(self._letters)]
+            actions.append(_action("the selected letters alone", edit_of(among), value))
+        if self.move.among is not None:
+            actions.append(_clear("all letters", among))
         if not isinstance(self.move.amount, Track):
             keys = [{"at": 0, "value": 1, "ease": "soft-landing"}, {"at": 20, "value": 0}]
             actions.append(
@@ -296,14 +310,21 @@ class MoveSentence:
 
     def _delays(self) -> list[float]:
         """The delays that the units have now, as many of them as can be said."""
-        units = units_of(
-            self.scene, self.title, lay_out(self.title), self.move.unit, self.move.spaces
-        )
+        units = units_for(self.scene, self.title, lay_out(self.title), self.move)
         return delays_of(self.move.stagger, units).tolist()[:MOST_TIMES]
 
     def _unit(self) -> SafeString:
         path = f"{self.path}.unit"
         return choice_chip(Chip(path, edit_of(path), "Unit"), self.move.unit, UNITS)
+
+    def _units(self) -> SafeString:
+        """The unit, and of which letters where not all take part."""
+        if self.move.among is None:
+            return self._unit()
+        characters = characters_of(self.title.text)
+        parts = ["".join(characters[first:end]).strip() for first, end in self.move.among]
+        words = " and ".join(f"“{part}”" for part in parts if part) or "letters that are gone"
+        return format_html("{} of {}", self._unit(), words)
 
     def _pose(self) -> SafeString:
         """The away values that the move has."""

@@ -14,7 +14,7 @@ from balletto.lettering.layout import lay_out
 from balletto.motion.courses import keyed_values
 from balletto.motion.stagger import levels_of
 from balletto.motion.timing import timing
-from balletto.motion.units import Units, units_of
+from balletto.motion.units import Units, unit_texts, units_for
 from balletto.picture import marks
 from balletto.picture.mask_marks import line_marks, mask_marks
 from balletto.picture.places import places
@@ -69,14 +69,14 @@ def motion(document: Scene, number: int, said: Said) -> dict[str, Any]:
     layout = lay_out(title)
     moves = []
     for move in title.moves:
-        units = units_of(document, title, layout, move.unit, move.spaces)
+        units = units_for(document, title, layout, move)
         times = timing(move, units)
         moves.append(
             {
                 "id": move.id,
                 "unit": move.unit,
                 "start": move.start,
-                "units": layout.texts(move.unit, move.spaces),
+                "units": unit_texts(layout, move),
                 "starts": np.round(times.starts, 3).tolist(),
                 "ends": np.round(times.ends, 3).tolist(),
                 "delays": np.round(times.delays, 3).tolist(),

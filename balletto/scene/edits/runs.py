@@ -35,7 +35,17 @@ class SetText(Edit):
         if title.get("runs"):
             styles = self._styles(title["runs"], characters_of(title["text"]))
             changes.append(Change("put", (*pointer, "runs"), gather(styles)))
+        for index, move in enumerate(title.get("moves", [])):
+            if move.get("among"):
+                here = (*pointer, "moves", index, "among")
+                changes.append(Change("put", here, self._ranges(move["among"], title["text"])))
         return changes
+
+    def _ranges(self, ranges: list[list[int]], old: str) -> list[list[int]]:
+        """Ranges of letters, kept over retyping as styles are."""
+        runs = [{"from": first, "to": end, "style": {"in": True}} for first, end in ranges]
+        kept = gather(self._styles(runs, characters_of(old)))
+        return [[run["from"], run["to"]] for run in kept]
 
     def _styles(self, runs: list[dict[str, Any]], old: tuple[str, ...]) -> Styles:
         new = characters_of(self.text)
