@@ -12,7 +12,7 @@ from ..scene.document import Scene
 from ..scene.layers import Title
 from ..scene.moves import Move
 from ..scene.tracks import Track, changes_over_time, value_at
-from .follow import followed, followed_alike
+from .follow import JUST_BEFORE, followed, followed_alike
 from .properties import ABOUT_PIVOT, chance_number, parts_of, property_of
 from .reach import differs_by_property, reach_of
 from .stagger import delays_of
@@ -82,8 +82,8 @@ def trace(move: Move, units: Units, times: np.ndarray) -> Trace:
     delays = delays_of(move.stagger, units)
     local = times[:, None] - move.start - delays
 
-    def plain(at: np.ndarray, number: int) -> np.ndarray:
-        amount = value_at(move.amount, at - move.start - delays)
+    def plain(at: np.ndarray, number: int, before: float = 0.0) -> np.ndarray:
+        amount = value_at(move.amount, at - move.start - delays - before)
         return amount * reach_of(move.reach, units, at, number) if move.reach else amount
 
     @cache
@@ -95,7 +95,9 @@ def trace(move: Move, units: Units, times: np.ndarray) -> Trace:
             since = move.amount.keys[0].at
             return followed_alike(course, move.follow, units.rate, since, local)
         course = partial(plain, number=number)
-        return followed(course, move.follow, units.rate, times, len(units))
+        # The amount as it stands before a key that may stand at frame 0, whose ease may jump.
+        start = course(np.zeros((1, 1)), before=JUST_BEFORE)[0]
+        return followed(course, move.follow, units.rate, times, len(units), start)
 
     def weights_of(name: str) -> np.ndarray:
         by_property = differs_by_property(move.reach)

@@ -25,6 +25,7 @@ Weights = Callable[[np.ndarray], np.ndarray]
 _PLACES = np.array([1e-6, 0.25, 0.5, 0.75, 1 - 1e-6])
 _SMOOTH = 2e-5  # how far w, if it is about 1, may be from the parabola through three places
 _HALVINGS = 14  # a cell is then 1/16384 of the first, and a jump in it harmless
+JUST_BEFORE = 1e-6  # frames
 _READINGS = 16  # in a cell, of an answer that many units share
 _NODES, _NODE_WEIGHTS = np.polynomial.legendre.leggauss(12)
 # What is just curved is smooth in a few halvings, and a jump leaves one rough piece at each. More
@@ -90,9 +91,17 @@ def _sinhc(split: complex, time: np.ndarray) -> np.ndarray:
 
 
 def followed(
-    weights: Weights, follow: Follow, rate: Fraction, times: np.ndarray, count: int
+    weights: Weights,
+    follow: Follow,
+    rate: Fraction,
+    times: np.ndarray,
+    count: int,
+    start: np.ndarray | None = None,
 ) -> np.ndarray:
-    """The weights (times, count) that follow `weights`, at `times` (t,) in frames, in any order."""
+    """The weights (times, count) that follow `weights`, at `times` (t,) in frames, in any order.
+
+    They start at rest on `start` (count,), or else on the weights at frame 0.
+    """
     if not len(times):
         return np.empty((0, count))
     oscillator = _oscillator(follow, rate)
@@ -100,8 +109,8 @@ def followed(
     wanted = np.maximum(times, 0.0)
     places = np.floor(wanted / cell + 1e-9).astype(int)
     first = max(0, int((wanted.min() - oscillator.memory(_FORGOTTEN)) / cell))
-    rest = weights(np.full((1, 1), first * cell))
-    state = np.stack([np.broadcast_to(rest[0], (count,)), np.zeros(count)])
+    rest = weights(np.full((1, 1), first * cell))[0] if first or start is None else start
+    state = np.stack([np.broadcast_to(rest, (count,)), np.zeros(count)])
     followed = np.empty((len(times), count))
     sorted_rows = np.argsort(places, kind="stable")
     done = 0
@@ -119,15 +128,17 @@ def followed_alike(
 ) -> np.ndarray:
     """Weights of units that all follow one course, each in its local time, shaped as those are.
 
-    Up to the local time `since` the course stays as it is, so that a unit is at rest there. The
-    answer is worked out once, at fine steps, and read off between them.
+    Up to the local time `since` the course stays as it is, so that a unit is at rest there: on what
+    it is just before, since an ease may jump at its start. The answer is worked out once, at fine
+    steps, and read off between them.
     """
     oscillator = _oscillator(follow, rate)
     cell = oscillator.cell
     past = local_times - since
     first = max(0, int((past.min() - oscillator.memory(_FORGOTTEN)) / cell))
     last = max(first, int(np.ceil(past.max(initial=0.0) / cell)))
-    table = _fine_states(lambda at: course(at + since), oscillator, cell, first, last)
+    rest = course(np.full((1, 1), since - JUST_BEFORE if not first else first * cell + since))
+    table = _fine_states(lambda at: course(at + since), oscillator, cell, first, last, rest[0])
     past *= _READINGS / cell
     past -= first * _READINGS
     at = np.clip(past, 0.0, len(table) - 1.001, out=past)
@@ -145,10 +156,11 @@ def followed_alike(
 
 
 def _fine_states(
-    weights: Weights, oscillator: _Oscillator, cell: float, first: int, last: int
+    weights: Weights, oscillator: _Oscillator, cell: float, first: int, last: int, rest: np.ndarray
 ) -> np.ndarray:
-    """States (steps, 2) of one unit at `_READINGS` steps in each of the cells first..last."""
-    state = np.stack([weights(np.full((1, 1), first * cell))[0], np.zeros(1)])
+    """States (steps, 2) of one unit, first at `rest` (1,), at `_READINGS` steps in each of the
+    cells first..last."""
+    state = np.stack([rest, np.zeros(1)])
     blocks = [states for _, states in _states(weights, oscillator, cell, first, last, state)]
     starts = np.concatenate(blocks)
     fine = np.empty((len(starts), _READINGS, 2))

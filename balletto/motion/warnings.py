@@ -22,6 +22,7 @@ from .stagger import delays_of
 from .units import units_for
 
 SAFE_MARGIN = 0.05  # of the picture, on every side: what text keeps clear of by custom
+_LOOKS = 13  # times over its span at which a title is looked at
 _SETTLED = 0.02  # of its swing: how near a follower counts as landed
 _UNIT_NAMES = {"character": "letter", "word": "word", "line": "line", "title": "title"}
 
@@ -71,25 +72,44 @@ def _missing_glyphs(case: _Case) -> Iterator[SceneWarning]:
 
 
 def _outside_safe_margins(case: _Case) -> Iterator[SceneWarning]:
-    """Text at rest that stands nearer to an edge of the picture than is safe."""
+    """Text at rest that stands nearer to an edge of the picture than is safe, wherever its way
+    leads: what comes from outside, or goes there, is meant to."""
     if not case.layout.characters:
         return
     first, end = case.title.span
-    time = np.array([(first + min(end, case.scene.length)) / 2])
-    matrix = layer_matrices(case.scene, case.title, time)[0]
-    seen, depth = corners_seen(matrix[None], np.array([_ink(case.layout)]))
+    times = np.linspace(first, max(first, min(end, case.scene.length) - 1), _LOOKS)
+    matrices = layer_matrices(case.scene, case.title, times)
+    seen, depth = corners_seen(matrices, np.repeat([_ink(case.layout)], _LOOKS, axis=0))
     if (depth <= 1e-6).any():
         return
     size = np.array(case.scene.size)
     margin = size * SAFE_MARGIN
-    low = margin - seen[0].min(axis=0)
-    high = seen[0].max(axis=0) - (size - margin)
-    sides = {"left": low[0], "right": high[0], "top": low[1], "bottom": high[1]}
-    over = {side: px for side, px in sides.items() if px > 0.5}
-    if over:
-        said = " and ".join(f"{px:.0f} px at the {side}" for side, px in over.items())
-        text = f"At rest the text passes the safe margins by {said}."
+    low, high = margin - seen.min(axis=1), seen.max(axis=1) - (size - margin)
+    over = np.maximum(np.concatenate([low, high], axis=1), 0.0)  # left, top, right, bottom
+    best = over[over.sum(axis=1).argmin()]
+    sides = dict(zip(("left", "top", "right", "bottom"), best.tolist(), strict=True))
+    told = [f"{px:.0f} px at the {side}" for side, px in sides.items() if px > 0.5]
+    if told:
+        text = f"At rest the text passes the safe margins by {' and '.join(told)}."
         yield SceneWarning(f"{case.title.id}.transform", text)
+
+
+def _early(case: _Case) -> Iterator[SceneWarning]:
+    """Units that begin before their layer is there, since a gap is negative or a time is."""
+    first = case.title.span[0]
+    for move in _working(case.title):
+        amount = move.amount
+        if not isinstance(amount, Track) or len(amount.keys) < 2 or move.stagger is None:
+            continue
+        units = units_for(case.scene, case.title, case.layout, move)
+        begins = move.start + delays_of(move.stagger, units) + amount.keys[0].at
+        early = int((begins < first - 1e-6).sum())
+        if early and move.start + amount.keys[0].at >= first - 1e-6:
+            told = _counted(early, len(units), _UNIT_NAMES[move.unit]).replace("are", "begin")
+            told = told.replace(" is", " begins")
+            text = f"{told} before the layer does: the first at frame {float(begins.min()):.4g}, "
+            text += f"the layer at {first:g}. A later start or a gap above 0 helps."
+            yield SceneWarning(_path(case, move), text)
 
 
 def _ink(layout: Layout) -> tuple[float, float, float, float]:
@@ -194,6 +214,7 @@ CHECKS: list[Callable[[_Case], Iterator[SceneWarning]]] = [
     _missing_glyphs,
     _outside_safe_margins,
     _unlanded,
+    _early,
     _without_effect,
     _idle_style,
 ]

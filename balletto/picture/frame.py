@@ -145,7 +145,8 @@ class Picture:
     def _shutter_times(self, layer: Layer, frame: float) -> np.ndarray:
         """The times at which a layer is seen in a frame: one, or those of an open shutter."""
         shutter = layer.motion_blur or self.scene.motion_blur
-        angle = float(value_at(shutter.angle, np.array(frame))) if shutter else 0.0
+        is_open = shutter is not None and shutter.on
+        angle = float(value_at(shutter.angle, np.array(frame))) if is_open else 0.0
         if shutter is None or angle <= 0:
             return np.array([float(frame)])
         count = shutter.samples

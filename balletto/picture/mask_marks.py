@@ -7,7 +7,7 @@ import numpy as np
 from ..motion.space import layer_matrices
 from ..scene.document import Scene
 from ..scene.layers import Layer
-from ..scene.tracks import Tied, value_at
+from ..scene.tracks import Tied, Track, value_at
 from .forms import moved
 from .masks import MASKS
 from .set_form import box_of
@@ -32,6 +32,71 @@ def mask_marks(scene: Scene, layer: Layer, frame: float) -> list[dict[str, Any]]
         for index, mask in enumerate(layer.masks)
         if mask.on and not _is_tied(mask)
     ]
+
+
+def mask_elsewhere(
+    scene: Scene, layer_id: str, index: int, frame: float, fixed: bool
+) -> dict[str, Any]:
+    """The values that a mask has to get to stay where it is seen at a frame, once it stands in the
+    picture (`fixed`) or moves with its layer: plain values, and keys one by one. Empty if it is so
+    already, or follows other values.
+
+    A layer that is tipped in depth or stretched unevenly shows a form that no mask in the picture
+    has: the nearest is given.
+    """
+    layer = scene.layer(layer_id)
+    mask = layer.masks[index]
+    if mask.fixed == fixed or _is_tied(mask):
+        return {}
+    across, down = scene.view.origin
+    still = np.array([[1.0, 0.0, across], [0.0, 1.0, down], [0.0, 0.0, 1.0]])
+
+    def to_other(at: float) -> np.ndarray:
+        own = layer_matrices(scene, layer, np.array([at]))[0]
+        there = np.linalg.inv(still) @ own
+        there = there / there[2, 2]
+        return there if fixed else np.linalg.inv(there)
+
+    found: dict[str, Any] = {}
+    for name, convert in _ELSEWHERE.items():
+        value = getattr(mask, name, None)
+        if value is None:
+            continue
+        if not isinstance(value, Track):
+            found[name] = convert(to_other(frame), value)
+            continue
+        keys = [
+            {**key.model_dump(exclude_unset=True), "value": convert(to_other(key.at), key.value)}
+            for key in value.keys
+        ]
+        found[name] = {**value.model_dump(exclude_unset=True), "keys": keys}
+    return found
+
+
+def _center_there(matrix: np.ndarray, center: tuple[float, float]) -> list[float]:
+    x, y, w = matrix @ np.array([*center, 1.0])
+    return [round(float(x / w), _DIGITS), round(float(y / w), _DIGITS)]
+
+
+def _turn_there(matrix: np.ndarray, rotation: float) -> float:
+    return round(rotation + float(np.degrees(np.arctan2(matrix[1, 0], matrix[0, 0]))), _DIGITS)
+
+
+def _size_there(matrix: np.ndarray, size: tuple[float, float]) -> list[float]:
+    wide, high = np.hypot(matrix[0, 0], matrix[1, 0]), np.hypot(matrix[0, 1], matrix[1, 1])
+    return [round(float(size[0] * wide), _DIGITS), round(float(size[1] * high), _DIGITS)]
+
+
+def _length_there(matrix: np.ndarray, length: float) -> float:
+    area = abs(float(np.linalg.det(matrix[:2, :2])))
+    return round(length * area**0.5, _DIGITS)
+
+
+# How each value of a mask is told in another space.
+_ELSEWHERE = {
+    "center": _center_there, "rotation": _turn_there, "size": _size_there,
+    "corner": _length_there, "feather": _length_there, "expand": _length_there,
+}  # fmt: skip
 
 
 def _is_tied(mask: Any) -> bool:

@@ -172,8 +172,10 @@ AnyEffect = one_of(
 
 class MotionBlur(Model):
     """The blur of motion that a shutter gives: open for `angle` of 360 degrees of a frame, about
-    `phase` degrees after its time, in `samples` pictures (model, section 9)."""
+    `phase` degrees after its time, in `samples` pictures (model, section 9). A layer's own shutter
+    that is not `on` stays closed, whatever that of the scene is."""
 
+    on: bool = True
     angle: changing(number("a number of degrees", ge=0, le=360)) = 180
     phase: Degrees = 0
     samples: number("a number of samples", int, ge=2, le=64) = 16

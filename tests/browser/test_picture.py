@@ -159,7 +159,7 @@ class PictureTest(BrowserTest):
         self.settled(lambda: self.page.keyboard.press("Shift+ArrowRight"))
         places = [self.layer(n)["transform"]["position"][0] for n in (0, 1)]
         self.assertEqual(places, [710, 510])
-        self.settled(self.page.locator("[data-align=left]").click)
+        self.settled(self.page.locator("#several [data-align=left]").click)
         boxes = [self.page.locator("#over polygon").nth(n).bounding_box()["x"] for n in (0, 1)]
         self.assertAlmostEqual(*boxes, delta=1)
         self.scene.refresh_from_db()

@@ -78,7 +78,9 @@ class SelectingTest(BrowserTest):
         self.assertEqual([layer["id"] for layer in self.layers()], ["t1", "t2"])
 
     def corner(self, layer):
-        box = self.page.locator(f'#over polygon[data-layer="{layer}"]').bounding_box()
+        polygon = self.page.locator(f'#over polygon[data-layer="{layer}"]')
+        expect(polygon).to_be_visible()
+        box = polygon.bounding_box()
         return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
 
     def test_a_drag_on_what_is_not_selected_moves_it_at_once(self):

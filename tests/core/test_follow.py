@@ -98,6 +98,22 @@ class FollowLaws(TestCase):
         beside = course(both, follow, range(40), 2)[:, 0]
         np.testing.assert_allclose(beside, course(calm, follow, range(40))[:, 0], atol=1e-12)
 
+    def test_it_starts_on_the_amount_before_an_ease_that_jumps(self):
+        """Steps that jump at their start were followed as if they had stood there all the time."""
+        keys = [{"at": 0, "value": 1, "ease": {"steps": 1, "jump": "start"}}, {"at": 8, "value": 0}]
+        for start in (0, 6):
+            for reach in ([], [{"kind": "sweep"}]):
+                with self.subTest(start=start, reach=reach):
+                    move = {"start": start, "amount": {"keys": keys}, "reach": reach}
+                    move |= {"pose": {"x": 100}, "follow": {"frequency": 2, "damping": 0.5}}
+                    data = scene_data("A")
+                    data["layers"][0]["moves"] = [{"id": "m1", **move}]
+                    told = poses(files.from_data(data), "t1", [start, start + 3, start + 60])
+                    first, later, last = (row[0] for row in told["moves"]["m1"]["weights"])
+                    self.assertAlmostEqual(first, 1, 4)
+                    self.assertTrue(0.2 < later < 0.95, later)
+                    self.assertAlmostEqual(last, 0, 3)
+
     def test_one_course_read_off_for_all_is_the_same_as_each_followed_alone(self):
         delays, times = np.array([0, 1.37, 5.5, 20.01]), np.arange(80.0)
         for ease in ("hold", "soft-both", {"steps": 3}, {"bounce": 3}):

@@ -68,7 +68,7 @@ class GroupEditTest(EditTest):
         self.assertEqual(ids(self.whole), ["t1", "s1", "g1", "t2", "s3", "g2", "s2"])
         copies = self.whole["layers"][3:6]
         self.assertEqual([copy.get("group") for copy in copies], ["g2", "g2", None])
-        self.assertEqual(copies[2]["name"], "Moons copy")
+        self.assertEqual(copies[2]["name"], "Moons 2")
 
     def test_a_group_is_split_and_shifted_with_all_in_it(self):
         self.done(name="split-layer", layer="g1", at=30)

@@ -113,6 +113,8 @@ class EverySentenceTest(TestCase):
             scene = files.from_data(data)
             for layer in scene.layers:
                 for edit in edits_in(sentences_of(scene, layer)):
+                    if edit["name"] == "set-pivot":
+                        continue  # of the page, that keeps the layer where it is seen
                     with self.subTest(seed, edit=edit):
                         try:
                             apply(data, {**edit, "at": 3} if edit["name"] == "set-value" else edit)

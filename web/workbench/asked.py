@@ -5,6 +5,7 @@ scene, the selection and what else the page does not know are put in. Anything e
 the core already.
 """
 
+import re
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
@@ -12,6 +13,7 @@ from typing import Any
 
 from django.http import Http404, HttpRequest
 
+from balletto.picture.mask_marks import mask_elsewhere
 from balletto.picture.places import (
     aligned_positions,
     centered_position,
@@ -79,7 +81,27 @@ def in_scene(asked: Asked, wanted: Any) -> Data:
         return _made(asked, told_together(typed_edits(asked.document, wanted), wanted))
     if wanted.get("name") in SHARED and isinstance(wanted.get("layers"), list):
         return told_together(shared_edits(asked.document, wanted), wanted)
+    if _FIXED.fullmatch(str(wanted.get("path"))) and isinstance(wanted.get("value"), bool):
+        return _fix_mask(asked, wanted)
     return _made(asked, _in_local_time(asked, wanted))
+
+
+_FIXED = re.compile(r"[^.]+\.masks\.\d+\.fixed")
+
+
+def _fix_mask(asked: Asked, wanted: Data) -> Data:
+    """A mask that stands in the picture, or moves with its layer: it stays where it is seen."""
+    path, fixed = wanted["path"], wanted["value"]
+    layer, _, index, _ = path.split(".")
+    found = mask_elsewhere(asked.document, layer, int(index), asked.selection.frame, fixed)
+    base = path.removesuffix(".fixed")
+    edits = [{"name": "set-value", "path": path, "value": fixed}]
+    edits += [
+        {"name": "set-value", "path": f"{base}.{name}", "value": value}
+        for name, value in found.items()
+    ]
+    said = "Mask stands in the picture" if fixed else "Mask moves with its layer"
+    return {"name": "several", "edits": edits, "said": said}
 
 
 def _made(asked: Asked, wanted: Data) -> Data:
@@ -279,7 +301,9 @@ def _add_file(asked: Asked, wanted: Data) -> Data:
         "span": [0, asked.data["length"]],
         "file": kept.name,
     }
-    if kept.kind != "sound":
+    if kept.kind == "sound":
+        layer["span"][0] = min(asked.selection.frame, asked.data["length"] - 1)
+    else:
         scale = round(min(1.0, width / kept.width, height / kept.height), 4)
         place = {"position": [width / 2, height / 2, 0], "scale": [scale, scale]}
         layer["transform"] = place

@@ -279,7 +279,8 @@ def _shutter(layer: Layer, moment: Moment) -> list[DressCard]:
         return []
     path = f"{layer.id}.motion_blur"
     words = PartWords(path, layer.motion_blur, SHUTTER, moment)
-    return [DressCard(path, SHUTTER.title, words, {"name": "clear-value", "path": path})]
+    remove = {"name": "clear-value", "path": path}
+    return [DressCard(path, SHUTTER.title, words, remove, layer.motion_blur.on)]
 
 
 KIND_NAMES = {

@@ -7,7 +7,7 @@ from django.utils.safestring import SafeString, mark_safe
 
 from balletto.lettering.faces import axes_of
 from balletto.lettering.layout import lay_out
-from balletto.motion.stagger import delays_of
+from balletto.motion.stagger import delays_of, levels_of
 from balletto.motion.units import units_for
 from balletto.scene import measures
 from balletto.scene.characters import characters_of
@@ -286,10 +286,13 @@ class MoveSentence:
         kept.pop("gap", None)
         span = kept.pop("span", None)
         actions = [_clear("all together", path)]
+        largest = self._largest_rank()
         if span is None:
-            actions.append(_action("say the whole time", edit_of(path), {**kept, "span": 24}))
+            whole = round((stagger.gap or 0) * largest, 6)
+            actions.append(_action("say the whole time", edit_of(path), {**kept, "span": whole}))
         else:
-            actions.append(_action("say the gap", edit_of(path), {**kept, "gap": 2}))
+            gap = round(span / largest, 6) if largest else 0
+            actions.append(_action("say the gap", edit_of(path), {**kept, "gap": gap}))
         if stagger.groups is not None:
             actions.append(_clear("without groups", f"{path}.groups"))
         else:
@@ -302,6 +305,16 @@ class MoveSentence:
             label = f"a rank for each {self.move.unit}"
             actions.append(_action(label, edit_of(f"{path}.ranks"), ranks))
         return actions
+
+    def _largest_rank(self) -> float:
+        """The rank of the last unit: so many gaps make the whole time."""
+        units = units_for(self.scene, self.title, lay_out(self.title), self.move)
+        level = next(
+            level
+            for level in levels_of(self.move.stagger, units)
+            if level.distribution is self.move.stagger
+        )
+        return float(level.ranks.max(initial=0.0))
 
     def _times_for_each(self) -> dict[str, Any]:
         """The delays as they are now, each to be set by itself."""

@@ -77,6 +77,7 @@ def motion(document: Scene, number: int, said: Said) -> dict[str, Any]:
                 "unit": move.unit,
                 "start": move.start,
                 "units": unit_texts(layout, move),
+                "words": units.find_group("word").member.tolist(),
                 "starts": np.round(times.starts, 3).tolist(),
                 "ends": np.round(times.ends, 3).tolist(),
                 "delays": np.round(times.delays, 3).tolist(),

@@ -87,7 +87,8 @@ def shape_sentences(layer: ShapeLayer, moment: Moment = NOW) -> list[SafeString]
     options = [(shape.model_dump(exclude_unset=True, by_alias=True), shape.kind), *_others(shape)]
     kind = choice_chip(Chip(path, edit_of(path), "Shape"), options[0][0], options)
     form = PartWords(path, shape, SHAPES[shape.kind], moment).sentence()
-    said = [tight(format_html("A {} {}, {}.", kind, form, _fill(layer)))]
+    article = "An" if shape.kind[0] in "aeiou" else "A"
+    said = [tight(format_html("{} {} {}, {}.", article, kind, form, _fill(layer)))]
     if layer.stroke:
         said.append(tight(PartWords(f"{layer.id}.stroke", layer.stroke, STROKE, moment).sentence()))
     return said

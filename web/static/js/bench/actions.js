@@ -3,6 +3,7 @@
 
 import { tell } from "../page.js";
 import { everyKey, nudge } from "./beads.js";
+import { easedKeys } from "./curves.js";
 import { choose, chosenKeys, chosenList, expect, expectAt, rowAt } from "./keyed.js";
 import { commit, flush } from "./pending.js";
 import { readTyped } from "./reading.js";
@@ -50,7 +51,11 @@ export function alignKeys() {
 }
 
 export const flattenKeys = () => ofKeys("flatten-keys");
-export const easeKeys = (ease) => ofKeys("ease-keys", { ease });
+export function easeKeys(ease) {
+  const keys = easedKeys();
+  if (chosenList().length || !Object.keys(keys).length) return ofKeys("ease-keys", { ease });
+  commit({ name: "ease-keys", keys, ease });
+}
 
 /** Everything, or just what is selected, takes part in nothing any more. */
 export function remove() {

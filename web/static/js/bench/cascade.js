@@ -109,12 +109,12 @@ function drawSeen() {
 }
 
 /** For characters, the word that begins at each; nothing elsewhere. */
-function wordsOf(move) {
+function wordsOf({ unit, units, words }) {
   // Where white space takes part, rows and letters do not go together.
-  if (move.unit !== "character" || move.units.length !== motion.characters.length) return [];
+  if (unit !== "character" || units.includes(" ")) return [];
   const texts = [];
-  for (const { text, word } of motion.characters) texts[word] = (texts[word] ?? "") + text;
-  return motion.characters.map(({ word }, index) => (word === motion.characters[index - 1]?.word ? "" : texts[word]));
+  units.forEach((text, index) => { texts[words[index]] = (texts[words[index]] ?? "") + text; });
+  return words.map((word, index) => (word === words[index - 1] ? "" : texts[word]));
 }
 
 function row(move, unit, index, word = "") {
@@ -170,6 +170,7 @@ function drawCharts() {
       return words[index] && index && !most ? [element("span", "chart__gap"), bar] : [bar];
     });
     chart.classList.toggle("chart--many", most);
+    chart.classList.toggle("chart--signed", move.bytes.some((byte) => byte < 0));
     chart.replaceChildren(...bars);
   }
 }
@@ -187,7 +188,11 @@ function showFrame() {
   shownAt = performance.now();
   for (const move of motion.moves) {
     const bars = document.querySelectorAll(`#chart-${CSS.escape(move.id)} .chart__u i`);
-    bars.forEach((bar, index) => bar.style.setProperty("--a", Math.min(1.3, Math.abs(weight(move, index)))));
+    bars.forEach((bar, index) => {
+      const away = weight(move, index);
+      bar.style.setProperty("--a", Math.min(1.3, Math.abs(away)));
+      bar.classList.toggle("is-minus", away < -0.005);
+    });
   }
   showReaches(motion, state.frame);
   showAway();

@@ -10,6 +10,7 @@ import { drawBox, within } from "./beads.js";
 import { commit, hold, latest, release } from "./pending.js";
 import { giveUp, preview } from "./preview.js";
 import { catchers, snappedBy } from "./snap.js";
+import { valueHere } from "./now.js";
 import { on, state } from "./state.js";
 import { shape } from "./svg.js";
 import { framesAPixel, view } from "./views.js";
@@ -39,9 +40,15 @@ function pick() {
   const paths = Object.keys(chosenKeys());
   const now = all.find(({ id }) => id === current);
   if (now && (!paths.length || paths.includes(now.row.path))) return;
-  const wanted = all.find(({ row }) => paths.includes(row.path)) ?? all[0];
+  const wanted = all.find(({ row }) => paths.includes(row.path)) ?? movingMost(all);
   current = wanted?.id ?? "";
   zoom = null;
+}
+
+/** What changes, of the selected move if that does; else the first. */
+function movingMost(all) {
+  const moving = all.filter(({ part }) => Math.max(...part.values) > Math.min(...part.values));
+  return moving.find(({ row }) => row.move === state.move) ?? moving[0] ?? all[0];
 }
 
 function draw() {
@@ -52,8 +59,10 @@ function draw() {
   drawFoot();
 }
 
-/** The part's value in the sample at or before a frame. */
-function valueAt({ row, part }, frame) {
+/** The part's value at the playhead: as it is told, or in the sample at or before. */
+function valueAt({ row, part, index: place }, frame) {
+  const told = valueHere(row.path, place);
+  if (typeof told === "number") return told;
   let index = row.times.findIndex((time) => time > frame + 1e-9) - 1;
   if (index < 0) index = frame < row.times[0] ? 0 : row.times.length - 1;
   return part.course[index];
@@ -186,11 +195,12 @@ function drawFoot() {
   const said = document.getElementById("curve-said");
   const field = document.getElementById("bezier");
   const stretch = eased();
-  field.disabled = !list.length;
-  for (const chip of document.querySelectorAll("[data-ease-keys], [data-act='flatten-keys']")) chip.disabled = !list.length;
+  field.disabled = !stretch;
+  for (const chip of document.querySelectorAll("[data-ease-keys]")) chip.disabled = !stretch;
+  document.querySelector("[data-act='flatten-keys']").disabled = !list.length;
   const row = stretch && rowAt(stretch.path);
   const key = row?.keys[stretch.place];
-  said.textContent = !list.length ? "Select beads to ease between them" : list.length > 2 ? `Between ${list.length} beads` : key ? `Between the beads at frames ${key.at} and ${row.keys[stretch.place + 1].at}` : "One bead alone has no easing";
+  said.textContent = !list.length ? (key ? `Under the playhead: frames ${key.at} to ${row.keys[stretch.place + 1].at}` : "Select beads to ease between them") : list.length > 2 ? `Between ${list.length} beads` : key ? `Between the beads at frames ${key.at} and ${row.keys[stretch.place + 1].at}` : "One bead alone has no easing";
   for (const chip of document.querySelectorAll("[data-ease-keys]")) chip.setAttribute("aria-pressed", String(Boolean(key) && JSON.stringify(key.ease) === JSON.stringify(JSON.parse(chip.dataset.easeKeys))));
   if (document.activeElement !== field) field.value = key?.handles ? key.handles.map(three).join(", ") : "";
 }
@@ -199,9 +209,23 @@ function drawFoot() {
 function eased() {
   const list = chosenList().sort((a, b) => a.path.localeCompare(b.path) || a.place - b.place);
   const first = list.find(({ path }) => path === current.split("#")[0]) ?? list[0];
-  if (!first) return null;
+  if (!first) return underPlayhead();
   const count = rowAt(first.path).keys.length;
   return count > 1 ? { path: first.path, place: Math.min(first.place, count - 2) } : null;
+}
+
+/** The stretch of the curve that is edited in which the playhead stands, or the nearest one. */
+function underPlayhead() {
+  const entry = chosenEntry();
+  if (!entry || entry.row.keys.length < 2) return null;
+  const before = entry.row.keys.findLastIndex(({ at }) => at <= state.frame);
+  return { path: entry.row.path, place: Math.max(0, Math.min(before, entry.row.keys.length - 2)) };
+}
+
+/** The keys whose stretches the ease buttons mean. */
+export function easedKeys() {
+  const stretch = chosenList().length ? null : view() === "curves" ? eased() : null;
+  return stretch ? { [stretch.path]: [stretch.place] } : chosenKeys();
 }
 
 /** Four numbers as typed, or pasted from a style sheet: "cubic-bezier(0.2, 0, 0, 1)". */
@@ -395,5 +419,6 @@ export function listen() {
   on("rows", draw);
   on("keys", draw);
   on("view", draw);
-  on("frame", () => view() === "curves" && drawList());
+  on("frame", () => view() === "curves" && (drawList(), drawFoot()));
+  on("values", () => view() === "curves" && drawList());
 }

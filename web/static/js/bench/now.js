@@ -2,10 +2,15 @@
 
 import { numbers } from "./numbers.js";
 import { isPlaying } from "./player.js";
-import { on, paced, state, url } from "./state.js";
+import { emit, on, paced, state, url } from "./state.js";
 import { isInHand, setShown } from "./values.js";
+import { view } from "./views.js";
 
-const isNeeded = () => !isPlaying() && state.layer && document.querySelector(".val.is-beaded");
+const isNeeded = () => !isPlaying() && state.layer && (view() === "curves" || document.querySelector(".val.is-beaded"));
+let known = {}; // the keyed values of the selected layer at the playhead
+
+/** What a keyed value is at the playhead, or undefined: of vectors one part. */
+export const valueHere = (path, part) => (Array.isArray(known[path]) ? known[path][part] : known[path]);
 const values = numbers("values", 200, () => (isNeeded() ? `${url("values", state.shown, state.frame)}?layer=${state.layer}` : ""));
 
 /** Shows the values in the chips of the keyed ones: of vectors each part has its own. */
@@ -21,11 +26,15 @@ function show(found) {
 
 async function refresh() {
   const found = await values.now();
-  if (found) show(found);
+  if (!found) return;
+  known = found;
+  show(found);
+  emit("values");
 }
 
 export function listen() {
   const soon = paced(refresh, values);
   on("frame", soon);
   on("scene", soon);
+  on("view", soon);
 }

@@ -267,7 +267,8 @@ function submitLater(event) {
   flush().then(() => target.requestSubmit(submitter));
 }
 
-export function listen() {
+export function listen(on) {
+  on("scene", sayKept); // an answer that is shown while others are awaited says that all is kept
   previewWhile(() => !queue.length);
   keep((old, fresh) => old.dataset?.edit && old.dataset.edit === fresh.dataset.edit && isOnItsWay(JSON.parse(old.dataset.edit)));
   document.addEventListener("click", followLater);

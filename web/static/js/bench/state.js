@@ -25,7 +25,7 @@ export const state = {
 
 /**
  * Calls `listener` when something happens: "scene" (shown or selected changed), "frame", "rows"
- * (keyed values came), "keys" (other keyframes are selected), "view" (another view of time), "picture"
+ * (keyed values came), "values" (what they are at the playhead), "keys" (other keyframes are selected), "view" (another view of time), "picture"
  * (what is drawn over it), "painted" (the picture at the playhead is there), "motion" (the numbers of
  * the cascade came), "refused" (an edit was not made), "played" and "paused" (playing begins and ends).
  */
