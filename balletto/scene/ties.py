@@ -24,7 +24,9 @@ def bind_ties(scene: Any) -> list[Fault]:
         except LookupError as error:
             faults.append(Fault(_path(place), f"the tie leads nowhere: {error.args[0]}"))
             continue
-        tied.bind(source, part, _owner(scene, tied.tie.to))
+        head = tied.tie.to.partition(".")[0]
+        layer = next((each for each in scene.layers if each.id == head), None)
+        tied.bind(source, part, _owner(scene, tied.tie.to), layer)
     if faults:
         return faults
     names = {id(tied): _name(scene, place) for place, tied in ties.items()}

@@ -208,10 +208,16 @@ class Tied(Model, Generic[V]):
     _source: Any = PrivateAttr(None)
     _part: int | None = PrivateAttr(None)
     _owner: str = PrivateAttr("")
+    _layer: Any = PrivateAttr(None)
 
-    def bind(self, source: Any, part: int | None, owner: str) -> None:
-        """Says what is followed, a value or one part of a vector, and whose it is."""
-        self._source, self._part, self._owner = source, part, owner
+    def bind(self, source: Any, part: int | None, owner: str, layer: Any) -> None:
+        """Says what is followed, a value or one part of a vector, whose it is, of which layer."""
+        self._source, self._part, self._owner, self._layer = source, part, owner, layer
+
+    @property
+    def layer(self) -> Any:
+        """The layer whose value is followed; None for one of the scene."""
+        return self._layer
 
     @property
     def source(self) -> Any:

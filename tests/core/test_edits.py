@@ -147,9 +147,9 @@ class TitleTest(EditTest):
     def test_a_key_is_set_and_taken_away_by_the_same(self):
         path = "t1.moves.m1.reach.0.travel"
         with_key = apply(document(), {"name": "toggle-key", "path": path, "at": 15})
-        self.assertEqual(with_key.label, "Keyframe at 15 for Travel of “Rise”")
+        self.assertEqual(with_key.label, "Keyframe at 15 for Travel of the sweep of “Rise”")
         without = apply(with_key.document, {"name": "toggle-key", "path": path, "at": 15})
-        self.assertEqual(without.label, "Keyframe at 15 removed from Travel of “Rise”")
+        self.assertEqual(without.label, "Keyframe at 15 removed from Travel of the sweep of “Rise”")
         self.assertEqual(without.document, document())
 
     def test_a_value_that_was_left_out_is_keyed_as_it_is(self):
@@ -170,7 +170,7 @@ class TitleTest(EditTest):
         self.assertEqual(
             [(key["at"], key["value"]) for key in keys], [(0, -100), (15, -100), (30, 100)]
         )
-        self.assertEqual(self.label, "Travel of “Rise” held to 15")
+        self.assertEqual(self.label, "Travel of the sweep of “Rise” held to 15")
         first = self.done(name="hold-to", path="t1.transform.opacity", at=4)
         self.assertEqual(first["transform"]["opacity"], {"keys": [{"at": 4, "value": 1}]})
 
@@ -285,7 +285,7 @@ class TitleTest(EditTest):
         scatter = {"kind": "scatter", "seed": 4}
         title = self.done(name="add-selector", layer="t1", move="m1", selector=scatter)
         self.assertEqual(title["moves"][0]["reach"], [SWEEP, scatter])
-        self.assertEqual(self.label, "Scatter added to “Rise”")
+        self.assertEqual(self.label, "Chance added to “Rise”")
         title = self.done(name="remove-selector", layer="t1", move="m1", index=0)
         self.assertNotIn("reach", title["moves"][0])
         self.refused(name="remove-selector", layer="t1", move="m1", index=1)

@@ -8,26 +8,28 @@ from unittest import TestCase
 import numpy as np
 
 from balletto.picture.film import preset_film
-from balletto.scene import files
+from balletto.scene import files, value_names
 from balletto.scene.edits import apply
 from balletto.scene.effects import EFFECT_KINDS
 from balletto.scene.errors import SceneError
+from balletto.scene.keyable import keyable
 from balletto.scene.masks import MASK_KINDS
 from balletto.scene.presets import fitted, presets
 from balletto.scene.shapes import SHAPE_KINDS
 from balletto.scene.tracks import value_at
+from balletto.scene.value_names import value_name
 from tests.core.random_scenes import RandomScenes
 from tests.core.scenes import scene_data
-from web.workbench.dress_sentences import EFFECTS, MASKS, dress_cards, dress_to_add
+from web.workbench.dress_sentences import EFFECTS, MASKS, SHUTTER, dress_cards, dress_to_add
 from web.workbench.layer_blocks import PLACE_ACTIONS
-from web.workbench.move_sentences import MoveSentence
-from web.workbench.shape_sentences import SHAPES, shape_more, shape_sentences
-from web.workbench.ties import tie_targets
+from web.workbench.move_sentences import POSE_COLORS, POSE_WORDS, MoveSentence
+from web.workbench.shape_sentences import SHAPES, STROKE, shape_more, shape_sentences
+from web.workbench.ties import tie_ends, tie_targets
 from web.workbench.title_sentences import TypeSentence, place_more, place_sentence
 from web.workbench.words import Moment
 
 _NUMBERS = re.compile(r'data-edit="([^"]*)"[^>]*aria-valuenow="([^"]*)"')
-_COLORS = re.compile(r'data-edit="([^"]*)" value="(#[0-9A-Fa-f]{6})"')
+_COLORS = re.compile(r'data-edit="([^"]*)"[^>]*? value="(#[0-9A-Fa-f]{6})"')
 _CHOICES = re.compile(r'data-edit="([^"]*)" aria-haspopup.*?</span></span>', re.DOTALL)
 _OPTION = re.compile(r'role="option" aria-selected="true" data-value="([^"]*)"')
 
@@ -191,6 +193,54 @@ class DressWordsTest(TestCase):
         said = [plain(card.sentence) for card in dress_cards(scene, scene.layers[0])]
         self.assertIn("50 % opaque", said[0])
         self.assertIn("75 % dense", said[1])
+
+
+class NamesTest(TestCase):
+    """One word for one thing, in sentences, Keyframes, Curves, ties and the history."""
+
+    def test_sentences_and_lists_call_values_the_same(self):
+        for table, names in (
+            *((EFFECTS[kind].values, value_names.EFFECTS.get(kind, {})) for kind in EFFECTS),
+            *((MASKS[kind].values, value_names.MASK) for kind in MASKS),
+            *((SHAPES[kind].values, value_names.SHAPE) for kind in SHAPES),
+            (STROKE.values, value_names.STROKE), (SHUTTER.values, value_names.SHUTTER),
+        ):  # fmt: skip
+            for key, said in table.items():
+                self.assertEqual(said.label.lower(), names.get(key, key.replace("_", " ")))
+        said = {name: label for name, (*_, label, _) in POSE_WORDS.items()}
+        said |= {name: label for name, (_, label, _) in POSE_COLORS.items()}
+        self.assertEqual(said, value_names.POSE)
+
+    def test_each_selectors_values_have_one_name(self):
+        data = scene_data()
+        data["layers"][0]["moves"][0]["reach"] = [
+            {"kind": "sweep"}, {"kind": "wave"}, {"kind": "jitter"},
+            *({"kind": "spot", **spot} for spot in SPOTS),
+        ]  # fmt: skip
+        scene = files.from_data(data)
+        title = scene.layers[0]
+        words = MoveSentence(scene, title, title.moves[0])
+        told = html.unescape(str(words.sentence()) + "".join(map(str, words.more())))
+        found = re.findall(r'data-chip="([^"]*reach[^"]*)"[^>]*aria-label="([^":]*)', told)
+        self.assertGreater(len(found), 20)
+        for path, label in found:
+            if keyable(scene, path) is None:
+                continue
+            with self.subTest(path):
+                name = re.sub(r" \d(?=$|,)", "", value_name(title, path))
+                self.assertEqual(label.lower(), name)
+
+    def test_no_name_stands_twice_in_a_list_of_ties(self):
+        scene = files.from_data(scene_data())
+        title = scene.layers[0]
+        names = [said for _, said in tie_ends(title, title.moves[0])]
+        self.assertEqual(len(names), len(set(names)))
+
+
+SPOTS = [
+    {"shape": "slope", "from": [0, 0], "to": [9, 9]}, {"shape": "round", "center": [5, 5]},
+    {"shape": "band", "center": [5, 5]},
+]  # fmt: skip
 
 
 class WordsTest(TestCase):

@@ -78,9 +78,9 @@ def in_scene(asked: Asked, wanted: Any) -> Data:
     if not isinstance(wanted, dict):
         return {"name": None}
     if isinstance(wanted.get("typed"), dict):
-        return _made(asked, told_together(typed_edits(asked.document, wanted), wanted))
+        return _made(asked, told_together(asked.data, typed_edits(asked.document, wanted), wanted))
     if wanted.get("name") in SHARED and isinstance(wanted.get("layers"), list):
-        return told_together(shared_edits(asked.document, wanted), wanted)
+        return told_together(asked.data, shared_edits(asked.document, wanted), wanted)
     if _FIXED.fullmatch(str(wanted.get("path"))) and isinstance(wanted.get("value"), bool):
         return _fix_mask(asked, wanted)
     return _made(asked, _in_local_time(asked, wanted))

@@ -16,11 +16,11 @@ from balletto.scene.layers import Title
 from balletto.scene.measures import Measure
 from balletto.scene.moves import Move
 from balletto.scene.tracks import Tied, Track
+from balletto.scene.value_names import axis_name, selector_name
 
 from .chips import Chip, choice_chip, number_chip
 from .reach_sentences import new_selectors, reach_actions, reach_more, reach_words
 from .ties import tie_ends, ties_of
-from .title_sentences import axis_name
 from .words import (
     NOW,
     Moment,
@@ -44,8 +44,8 @@ POSE_WORDS: dict[str, tuple[Measure, str, str, float]] = {
     "y": (measures.ABOVE_BELOW, "{}", "above or below", 100),
     "z": (measures.NEARER_DEEPER, "{}", "depth", 600),
     "rotation": (measures.DEGREES, "turned {}", "turn", -20),
-    "rotation_x": (measures.DEGREES, "tipped {}", "tip forward or back", 60),
-    "rotation_y": (measures.DEGREES, "swung {}", "swing left or right", 60),
+    "rotation_x": (measures.DEGREES, "tipped {}", "tip", 60),
+    "rotation_y": (measures.DEGREES, "swung {}", "swing", 60),
     "scale": (measures.PERCENT_OF_ONE, "{} of its size", "size", 0.5),
     "scale_x": (measures.PERCENT_OF_ONE, "{} of its width", "width", 0.5),
     "scale_y": (measures.PERCENT_OF_ONE, "{} of its height", "height", 0.5),
@@ -141,7 +141,9 @@ class MoveSentence:
     def _label(self, name: str) -> str:
         if name in POSE_COLORS:
             return POSE_COLORS[name][1]
-        return POSE_WORDS[name][2] if name in POSE_WORDS else axis_name(name.split(".")[-1])
+        return (
+            POSE_WORDS[name][2] if name in POSE_WORDS else f"font {axis_name(name.split('.')[-1])}"
+        )
 
     def _pivot(self) -> SafeString:
         """The point that units turn and grow about, where it is not their middle."""
@@ -188,7 +190,7 @@ class MoveSentence:
         for axis in axes_of(self.title.style.font):
             if axis.tag != "opsz":
                 away = round((axis.high - axis.low) / 3, 2)
-                starts[f"axes.{axis.tag}"] = (axis_name(axis.tag, axis.name), away)
+                starts[f"axes.{axis.tag}"] = (f"font {axis_name(axis.tag, axis.name)}", away)
         return [
             _action(label, edit_of(f"{self.path}.pose.{name}"), start)
             for name, (label, start) in starts.items()
@@ -215,7 +217,7 @@ class MoveSentence:
         ]
         removed = [
             {
-                "label": f"without the {selector.kind}",
+                "label": f"without the {selector_name(selector.kind)}",
                 "edit": {"name": "remove-selector", **where, "index": index},
             }
             for index, selector in enumerate(self.move.reach)

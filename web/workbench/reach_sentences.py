@@ -9,6 +9,7 @@ from django.utils.safestring import SafeString
 from balletto.scene import measures
 from balletto.scene.measures import Measure
 from balletto.scene.tracks import Track
+from balletto.scene.value_names import SELECTOR_VALUES, selector_name
 
 from .chips import Chip, choice_chip, number_chip
 from .words import (
@@ -51,17 +52,21 @@ class _Words:
     def __init__(self, path: str, selector: Any, moment: Moment):
         self.path, self.selector, self.moment = path, selector, moment
 
-    def point(self, name: str, label: str) -> SafeString:
+    def _label(self, name: str) -> str:
+        return _name_of(self.selector.kind, name)
+
+    def point(self, name: str) -> SafeString:
         """A point of the picture that may be keyed."""
         attribute = {"from": "start", "to": "end"}.get(name, name)
         value = getattr(self.selector, attribute)
-        return point_words(f"{self.path}.{name}", value, label, self.moment)
+        return point_words(f"{self.path}.{name}", value, self._label(name), self.moment)
 
-    def number(self, name: str, measure: Measure, label: str, rest: float) -> SafeString:
+    def number(self, name: str, measure: Measure, rest: float) -> SafeString:
         """A number that may be keyed."""
         path = f"{self.path}.{name}"
         value = getattr(self.selector, name)
-        return number(path, value, measure, label, self.moment, rest=rest, key_path=path)
+        label, moment = self._label(name), self.moment
+        return number(path, value, measure, label, moment, rest=rest, key_path=path)
 
     def plain(self, name: str, measure: Measure, label: str) -> SafeString:
         """A number that is never keyed."""
@@ -82,12 +87,12 @@ def _sweep(words: _Words) -> SafeString:
     soft = measures.SOFTNESS if sweep.measure == "percent" else measures.UNITS
     return format_html(
         "a sweep from {} to {} of the title, {}, travelling {}, soft {} behind and {} in front",
-        words.number("low", percent, "Start of the sweep", 0),
-        words.number("high", percent, "End of the sweep", 100),
+        words.number("low", percent, 0),
+        words.number("high", percent, 100),
         order_words(words.path, sweep, "Order of the sweep"),
-        words.number("travel", percent, "Travel of the sweep", 0),
-        words.number("soft_low", soft, "Softness behind", 0),
-        words.number("soft_high", soft, "Softness in front", 0),
+        words.number("travel", percent, 0),
+        words.number("soft_low", soft, 0),
+        words.number("soft_high", soft, 0),
     )
 
 
@@ -104,18 +109,18 @@ def _wave(words: _Words) -> SafeString:
     return format_html(
         "a {} wave from {} to {}, {} along the title {}, every {}, {}",
         words.choice("shape", "Shape of the wave", shapes),
-        words.number("low", measures.PERCENT_OF_ONE_EITHER_WAY, "Low of the wave", -1),
-        words.number("high", measures.PERCENT_OF_ONE_EITHER_WAY, "High of the wave", 1),
-        words.number("cycles", Measure(" ×", drag=0.02, step=0.25), "Crests", 1),
+        words.number("low", measures.PERCENT_OF_ONE_EITHER_WAY, -1),
+        words.number("high", measures.PERCENT_OF_ONE_EITHER_WAY, 1),
+        words.number("cycles", Measure(" ×", drag=0.02, step=0.25), 1),
         order_words(words.path, words.selector, "Order of the wave"),
-        words.number("period", PERIOD, "Period of the wave", 30),
+        words.number("period", PERIOD, 30),
         words.yes_no("loop", "Loop of the wave"),
     )
 
 
 def _jitter(words: _Words) -> SafeString:
     if words.selector.every is None:
-        pace = words.number("hold", PERIOD, "Frames between shakes", 3)
+        pace = words.number("hold", PERIOD, 3)
     else:
         paces = [(f"{times}/s", f"{times} times a second") for times in (4, 6, 8, 9, 12, 15)]
         pace = words.choice("every", "Shakes a second", paces)
@@ -123,7 +128,7 @@ def _jitter(words: _Words) -> SafeString:
         "a new shake {}, {}, {} together, chance {}",
         format_html("every {}", pace) if words.selector.every is None else pace,
         words.yes_no("smooth", "From shake to shake"),
-        words.number("together", SHARE, "Togetherness", 0),
+        words.number("together", SHARE, 0),
         words.plain("seed", measures.WHOLE, "Seed of the shakes"),
     )
 
@@ -138,26 +143,26 @@ def _spot(words: _Words) -> SafeString:
 def _slope_spot(words: _Words) -> SafeString:
     return format_html(
         "a slope rising from {} to {}",
-        words.point("from", "Foot of the slope"),
-        words.point("to", "Top of the slope"),
+        words.point("from"),
+        words.point("to"),
     )
 
 
 def _round_spot(words: _Words) -> SafeString:
     return format_html(
         "a round spot at {}, whole up to {} and gone beyond {}",
-        words.point("center", "Middle of the spot"),
-        words.number("inner", RADIUS, "Inner radius", 0),
-        words.number("outer", RADIUS, "Outer radius", 400),
+        words.point("center"),
+        words.number("inner", RADIUS, 0),
+        words.number("outer", RADIUS, 400),
     )
 
 
 def _band_spot(words: _Words) -> SafeString:
     return format_html(
         "a band through {}, turned {} and {} wide",
-        words.point("center", "Middle of the band"),
-        words.number("angle", measures.DEGREES, "Turn of the band", 0),
-        words.number("width", RADIUS, "Width of the band", 400),
+        words.point("center"),
+        words.number("angle", measures.DEGREES, 0),
+        words.number("width", RADIUS, 400),
     )
 
 
@@ -188,35 +193,36 @@ def reach_more(path: str, reach: tuple[Any, ...], moment: Moment = NOW) -> list[
     clauses = []
     for index, selector in enumerate(reach):
         words = _Words(f"{path}.reach.{index}", selector, moment)
-        said = [
-            format_html("strength {}", words.number("strength", measures.PERCENT, "Strength", 100))
-        ]
+        said = [format_html("strength {}", words.number("strength", measures.PERCENT, 100))]
         if hasattr(selector, "measure"):
             said.append(words.choice("measure", "Measure of the band", MEASURES))
         if getattr(selector, "shape", None) == "pulse":
-            soft = words.number("soft", measures.PERCENT_OF_ONE, "Softness of the pulse", 0)
+            soft = words.number("soft", measures.PERCENT_OF_ONE, 0)
             said.append(format_html("softened {}", soft))
         if hasattr(selector, "edge"):
             said.append(
                 format_html("edges {}", ease_words(f"{words.path}.edge", selector.edge, "Edges"))
             )
         if hasattr(selector, "floor"):
-            said.append(format_html("at least {}", words.number("floor", SHARE, "Floor", 0)))
+            said.append(format_html("at least {}", words.number("floor", SHARE, 0)))
         if hasattr(selector, "phase"):
-            said.append(
-                format_html("shifted by {} turns", words.number("phase", TURNS, "Phase", 0))
-            )
-        clauses.append(tight(format_html("The {}: {}.", selector.kind, join(said))))
+            said.append(format_html("shifted by {} turns", words.number("phase", TURNS, 0)))
+        clauses.append(tight(format_html("The {}: {}.", selector_name(selector.kind), join(said))))
         clauses += [
-            track_more(f"{words.path}.{field.alias or name}", value, _said(name, selector.kind))
+            track_more(
+                f"{words.path}.{field.alias or name}",
+                value,
+                _name_of(selector.kind, field.alias or name),
+            )
             for name, field in type(selector).model_fields.items()
             if isinstance(value := getattr(selector, name), Track)
         ]
     return clauses
 
 
-def _said(name: str, kind: str) -> str:
-    return f"{name.replace('_', ' ').capitalize()} of the {kind}"
+def _name_of(kind: str, name: str) -> str:
+    known = SELECTOR_VALUES.get(kind, {}).get(name, name.replace("_", " "))
+    return f"{known} of the {selector_name(kind)}".capitalize()
 
 
 def new_selectors(size: tuple[int, int]) -> list[tuple[str, dict[str, Any]]]:

@@ -13,14 +13,12 @@ from balletto.scene.layers import Layer
 from balletto.scene.measures import Measure
 from balletto.scene.motion_path import PathTrack
 from balletto.scene.tracks import is_color
+from balletto.scene.value_names import value_name
 
 from .dress_sentences import EFFECTS, KIND_NAMES, MASKS
 from .move_sentences import POSE_WORDS
-from .words import value_said
 
 _DIGITS = 4
-_AXES = {2: ("across", "down"), 3: ("across", "down", "in depth")}
-_TURNS = ("about x", "about y", "in the picture")
 _LIGHTNESS = ("lightness", "green to red", "blue to yellow")
 
 # How numbers are said that are not of a pose.
@@ -59,7 +57,7 @@ def _row(scene: Scene, layer: Layer, keyed: KeyedValue, with_curves: bool) -> di
     course = sampled(scene, keyed) if with_curves else None
     values = [np.atleast_1d(track.at_times(np.array(key.at))) for key in track.keys]
     parts = []
-    for part, name in enumerate(_part_names(keyed.path, len(values[0]), is_color(track))):
+    for part, name in enumerate(_part_names(layer, keyed.path, len(values[0]), is_color(track))):
         measure = Measure("") if is_color(track) else measure_of(layer, keyed.path)
         said = {"name": name, "measure": asdict(measure)}
         said["values"] = [round(float(value[part]), _DIGITS) for value in values]
@@ -69,7 +67,7 @@ def _row(scene: Scene, layer: Layer, keyed: KeyedValue, with_curves: bool) -> di
         parts.append(said)
     return {
         "path": keyed.path,
-        "name": value_said(keyed.path).capitalize(),
+        "name": _capital(value_name(layer, keyed.path)),
         "owner": owner,
         "move": keyed.move or "",
         "color": is_color(track),
@@ -104,15 +102,18 @@ def _key(layer: Layer, keyed: KeyedValue, key: Any, index: int) -> dict[str, Any
     }
 
 
-def _part_names(path: str, count: int, color: bool) -> list[str]:
+def _part_names(layer: Layer, path: str, count: int, color: bool) -> list[str]:
     """The names of the numbers that a value is made of; the whole name for a single one."""
-    name = value_said(path).capitalize()
+    name = _capital(value_name(layer, path))
     if color:
         return [f"{name}, {part}" for part in _LIGHTNESS]
     if count == 1:
         return [name]
-    axes = _TURNS if path.endswith(".rotation") else _AXES[count]
-    return [f"{name} {axis}" for axis in axes]
+    return [_capital(value_name(layer, f"{path}.{part}")) for part in range(count)]
+
+
+def _capital(text: str) -> str:
+    return text[:1].upper() + text[1:]
 
 
 def measure_of(layer: Layer, path: str) -> Measure:

@@ -7,8 +7,7 @@ from balletto.scene.document import Scene
 from balletto.scene.layers import Layer, Title
 from balletto.scene.moves import Move
 from balletto.scene.tracks import Tied, Track
-
-from .words import value_said
+from balletto.scene.value_names import value_name
 
 Named = tuple[str, str]
 # The numbers of selectors that may change over time.
@@ -20,9 +19,9 @@ _SELECTOR_NUMBERS = (
 
 def tie_ends(title: Title, move: Move) -> list[Named]:
     """What can be tied from the card of a move: its own values, and the place of its title."""
-    ends = [(path, value_said(path)) for path in _move_values(title, move)]
+    ends = [(path, value_name(title, path)) for path in _move_values(title, move)]
     places = [path for path, _ in _place_values(title, parts=False)]
-    return ends + [(path, f"{value_said(path)} of the title") for path in places]
+    return ends + [(path, f"{value_name(title, path)} of the title") for path in places]
 
 
 def tie_targets(scene: Scene) -> list[Named]:
@@ -32,10 +31,10 @@ def tie_targets(scene: Scene) -> list[Named]:
         name = layer.name or layer.words or layer.id
         paths = [path for path, _ in _place_values(layer, parts=True)]
         paths += [path for path, _ in effect_values(layer)]
-        targets += [(path, f"{value_said(path)} of {name}") for path in paths]
+        targets += [(path, f"{value_name(layer, path)} of {name}") for path in paths]
         for move in layer.moves if isinstance(layer, Title) else ():
             targets += [
-                (path, f"{value_said(path)} of {move.name or 'Move'}")
+                (path, f"{value_name(layer, path)} of {move.name or 'Move'}")
                 for path in _move_values(layer, move)
             ]
     return targets
@@ -44,7 +43,7 @@ def tie_targets(scene: Scene) -> list[Named]:
 def ties_of(title: Title, move: Move) -> list[Named]:
     """The values of a move and its title that are tied now."""
     tied = [path for path, value in _values(title, move) if isinstance(value, Tied)]
-    return [(path, value_said(path)) for path in tied]
+    return [(path, value_name(title, path)) for path in tied]
 
 
 def _values(title: Title, move: Move) -> Iterator[tuple[str, Any]]:

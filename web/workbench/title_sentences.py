@@ -13,6 +13,7 @@ from balletto.scene.layers import BLENDS, Layer, Title
 from balletto.scene.measures import Measure
 from balletto.scene.motion_path import PathTrack
 from balletto.scene.tracks import Tied, Track, changes_over_time
+from balletto.scene.value_names import axis_name
 
 from .chips import Chip, choice_chip, color_chip, number_chip
 from .words import NOW, Moment, edit_of, join, number_keys, tie_words, tight, track_more
@@ -165,15 +166,6 @@ _OVERS = [
 ]
 
 
-def axis_name(tag: str, name: str = "") -> str:
-    """The name of a design axis, as sentences say it."""
-    return AXIS_NAMES.get(tag, name or tag).lower()
-
-
-AXIS_NAMES = {
-    "wght": "weight", "wdth": "width", "opsz": "optical size", "slnt": "slant", "CASL": "casual",
-    "CRSV": "cursive", "MONO": "mono", "SOFT": "softness", "WONK": "wonk",
-}  # fmt: skip
 _SIZE = Measure(" px", drag=0.5, low=1)
 _TRACKING = Measure(" ‰", drag=1)
 _OUTLINE = Measure(" px", drag=0.1, low=0)
@@ -214,8 +206,8 @@ def place_sentence(layer: Layer, moment: Moment = NOW) -> SafeString:
         part("position", "Down", measures.PIXELS, 1, None),
         part("position", "Depth", measures.NEARER_DEEPER, 2, 0),
         keys("position", "Position", measures.PIXELS),
-        part("rotation", "Rotation", measures.DEGREES, 2, 0),
-        keys("rotation", "Rotation", measures.DEGREES),
+        part("rotation", "Turn", measures.DEGREES, 2, 0),
+        keys("rotation", "Turn", measures.DEGREES),
         part("scale", "Width", measures.PERCENT_OF_ONE, 0, 1),
         part("scale", "Height", measures.PERCENT_OF_ONE, 1, 1),
         _LINK,
@@ -282,10 +274,10 @@ def place_more(layer: Layer) -> list[SafeString]:
                 measures.DEGREES,
                 rest=0,
             )
-            for axis, label in enumerate(("Tip forward or back", "Swing left or right"))
+            for axis, label in enumerate(("Tip", "Swing"))
         )
         clauses.append(tight(format_html("In depth tipped {} and swung {}.", tip, swing)))
-    for name, label in (("position", "Place"), ("rotation", "Turns"), ("scale", "Size"),
+    for name, label in (("position", "Position"), ("rotation", "Turn"), ("scale", "Size"),
                         ("opacity", "Opacity")):  # fmt: skip
         value, path = getattr(layer.transform, name), f"{base}.{name}"
         if isinstance(value, Tied):

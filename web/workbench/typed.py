@@ -197,9 +197,9 @@ def _safely(find: Callable[[], Any]) -> Any:
         return None
 
 
-def told_together(edits: list[Data], wanted: Data) -> Data:
+def told_together(document: Data, edits: list[Data], wanted: Data) -> Data:
     """One edit of many, with what the history says of it."""
     if len(edits) == 1:
         return edits[0]
-    said = f"{title_of(wanted['path'])} of {len(edits)} layers"
+    said = f"{title_of(document, wanted['path'])} of {len(edits)} layers"
     return {"name": "several", "edits": edits, "said": said}

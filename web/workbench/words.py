@@ -14,6 +14,7 @@ from balletto.scene.colors import hex_of
 from balletto.scene.ease_words import EASES, TRACK_EASES
 from balletto.scene.measures import Measure
 from balletto.scene.tracks import Tied, Track, value_at
+from balletto.scene.value_names import value_name
 
 from .chips import Chip, choice_chip, color_chip, number_chip
 
@@ -189,7 +190,7 @@ def tie_words(path: str, tied: Tied, label: str) -> SafeString:
 
     return format_html(
         '<span class="tied">tied to <b>{} of “{}”</b></span>{}, {} later',
-        value_said(tie.to),
+        value_name(tied.layer, tie.to),
         tied.owner,
         ""
         if tied.is_color
@@ -200,28 +201,6 @@ def tie_words(path: str, tied: Tied, label: str) -> SafeString:
         ),
         part("delay", measures.FRAMES, "delay", 0),
     )
-
-
-_LISTS = {"effects": "effect", "masks": "mask"}
-_PARTS = {"0": "across", "1": "down", "2": "in depth"}
-
-
-def value_said(path: str) -> str:
-    """What a path names, without whose it is.
-
-    "t1.moves.m1.pose.rotation_x" is "rotation x", "t1.transform.position.1" is "position down",
-    "t1.moves.m1.reach.0.low" is "low (selector 1)".
-    """
-    parts = [part for part in path.split(".")[1:] if part not in ("transform", "style", "axes")]
-    if parts[:1] == ["moves"]:
-        parts = [part for part in parts[2:] if part != "pose"]
-    if parts[:1] == ["reach"]:
-        return f"{' '.join(parts[2:])} (selector {int(parts[1]) + 1})".replace("_", " ")
-    if parts[0] in _LISTS and len(parts) > 2:
-        name = [*parts[2:-1], _PARTS.get(parts[-1], parts[-1])] if len(parts) > 3 else parts[2:]
-        return f"{' '.join(name)} ({_LISTS[parts[0]]} {int(parts[1]) + 1})".replace("_", " ")
-    words = [*parts[:-1], _PARTS.get(parts[-1], parts[-1])] if len(parts) > 1 else parts
-    return " ".join(words).replace("_", " ")
 
 
 def track_more(path: str, track: Track, label: str, with_eases: bool = True) -> SafeString:

@@ -34,7 +34,7 @@ class Untie(Edit):
         return [Change("put", pointer_to(document, self.path), plain)]
 
     def label(self, document: Document) -> str:
-        return f"{title_of(self.path)} of {owner_of(document, self.path)} untied"
+        return f"{title_of(document, self.path)} of {owner_of(document, self.path)} untied"
 
 
 @edit("bend-way")

@@ -53,7 +53,7 @@ class KeysEdit(Edit):
         paths = list(self.keys)
         if len(paths) > 1:
             return f"{counted} of {len(paths)} values"
-        return f"{counted} of {title_of(paths[0])} of {owner_of(document, paths[0])}"
+        return f"{counted} of {title_of(document, paths[0])} of {owner_of(document, paths[0])}"
 
     def times(self, document: Document) -> list[float]:
         """The frames of the scene at which the selected keys stand."""

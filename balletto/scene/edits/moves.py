@@ -5,6 +5,7 @@ from typing import Any
 from pydantic import Field
 
 from ..changes import Change, get
+from ..value_names import selector_name
 from .base import Document, Edit, edit
 from .paths import find, free_id, layer_pointer, name_of, owner_of, pointer_to
 
@@ -64,7 +65,8 @@ class AddSelector(Edit):
 
     def label(self, document: Document) -> str:
         owner = owner_of(document, f"{self.layer}.moves.{self.move}")
-        return f"{str(self.selector.get('kind', 'selector')).capitalize()} added to {owner}"
+        kind = selector_name(str(self.selector.get("kind", "selector")))
+        return f"{kind.capitalize()} added to {owner}"
 
 
 @edit("remove-selector")
@@ -86,7 +88,7 @@ class RemoveSelector(Edit):
         move = pointer_to(document, f"{self.layer}.moves.{self.move}")
         kind = get(document, (*move, "reach", self.index, "kind"))
         owner = owner_of(document, f"{self.layer}.moves.{self.move}")
-        return f"{str(kind).capitalize()} taken away from {owner}"
+        return f"{selector_name(str(kind)).capitalize()} taken away from {owner}"
 
 
 @edit("set-order")

@@ -9,6 +9,7 @@ from ..changes import Pointer, get
 from ..errors import SceneError
 from ..masks import MASK_KINDS
 from ..shapes import SHAPE_KINDS
+from ..value_names import value_name
 from .base import Document
 
 _DIGITS = 6  # of a frame
@@ -118,15 +119,17 @@ def with_parents(document: Document, pointer: Pointer, value: Any) -> tuple[Poin
     return with_parents(document, tuple(way), holder)
 
 
-def title_of(path: str) -> str:
-    """A path's last words as a title: "t1.moves.m1.stagger.gap" is "Gap"."""
-    words = [part for part in path.split(".")[1:] if not part.isdigit() and part not in _PLUMBING]
-    if words[:1] == ["moves"]:
-        words = words[2:] or ["amount"]
-    return words[-1].replace("_", " ").replace("-", " ").capitalize() if words else path
+def title_of(document: Document, path: str) -> str:
+    """What a path names, to begin a line with: "t1.moves.m1.stagger.gap" is "Gap"."""
+    head, *way = path.split(".")
+    layer = next((each for each in document.get("layers", []) if each["id"] == head), {})
+    if not way:
+        return path
+    return _capital(value_name(layer, path))
 
 
-_PLUMBING = ("keys", "value", "amount")
+def _capital(text: str) -> str:
+    return text[:1].upper() + text[1:]
 
 
 def owner_of(document: Document, path: str) -> str:

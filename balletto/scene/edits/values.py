@@ -104,7 +104,7 @@ class SetValue(Edit):
         if self.path.endswith(".on") and isinstance(self.value, bool):
             return f"{owner_of(document, self.path)} turned {_plain(self.value)}"
         old = find(document, pointer_to(document, self.path))
-        said = f"{title_of(self.path)} of {owner_of(document, self.path)}"
+        said = f"{title_of(document, self.path)} of {owner_of(document, self.path)}"
         if isinstance(old, dict | list | None) or isinstance(self.value, dict | list):
             return said if isinstance(self.value, dict | list) else f"{said}: {_plain(self.value)}"
         return f"{said}: {_plain(old)} to {_plain(self.value)}"
@@ -133,7 +133,7 @@ class ClearValue(Edit):
         ]
 
     def label(self, document: Document) -> str:
-        return f"{title_of(self.path)} of {owner_of(document, self.path)} back to rest"
+        return f"{title_of(document, self.path)} of {owner_of(document, self.path)} back to rest"
 
 
 class KeyEdit(Edit):
@@ -143,7 +143,7 @@ class KeyEdit(Edit):
     at: Frames
 
     def label(self, document: Document) -> str:
-        said = f"{title_of(self.path)} of {owner_of(document, self.path)}"
+        said = f"{title_of(document, self.path)} of {owner_of(document, self.path)}"
         return self._said.format(at=f"{self.at:g}", value=said)
 
     _said: ClassVar[str] = "Keyframe at {at} for {value}"
@@ -157,10 +157,10 @@ def _holder(document: Document, path: str) -> Pointer:
     found = keyable(scene, path)
     if found is None:
         told = "this value holds for the whole time, so it takes no keyframes"
-        raise SceneError.at(owner_of(document, path), f"{title_of(path).lower()}: {told}")
+        raise SceneError.at(owner_of(document, path), f"{title_of(document, path).lower()}: {told}")
     if found.is_tied:
         told = "this value follows another: untie it to give it keyframes"
-        raise SceneError.at(owner_of(document, path), f"{title_of(path).lower()}: {told}")
+        raise SceneError.at(owner_of(document, path), f"{title_of(document, path).lower()}: {told}")
     return pointer_to(document, found.path)
 
 
@@ -174,7 +174,8 @@ def _now(document: Document, pointer: Pointer, path: str, at: float) -> Any:
     found = keyable(files.from_data(document), path)
     value = found.value if found else None
     if value is None:
-        told = f"there is no {title_of(path).lower()} here yet to make a keyframe of: add it first"
+        name = title_of(document, path).lower()
+        told = f"there is no {name} here yet to make a keyframe of: add it first"
         raise SceneError.at(owner_of(document, path), told)
     return list(value) if isinstance(value, tuple) else value
 
@@ -211,7 +212,7 @@ class ToggleKey(KeyEdit):
         return _keyed(document, pointer, self.path, self.at)
 
     def label(self, document: Document) -> str:
-        said = f"{title_of(self.path)} of {owner_of(document, self.path)}"
+        said = f"{title_of(document, self.path)} of {owner_of(document, self.path)}"
         if _has_key(document, _holder(document, self.path), self.at):
             return f"Keyframe at {self.at:g} removed from {said}"
         return f"Keyframe at {self.at:g} for {said}"
@@ -280,7 +281,7 @@ class SetCourse(Edit):
         return merged
 
     def label(self, document: Document) -> str:
-        said = f"{title_of(self.path)} of {owner_of(document, self.path)}"
+        said = f"{title_of(document, self.path)} of {owner_of(document, self.path)}"
         return f"{said}: {len(self.keys)} keyframes"
 
 

@@ -3,7 +3,6 @@
 
 import { tell } from "../page.js";
 import { everyKey, nudge } from "./beads.js";
-import { easedKeys } from "./curves.js";
 import { choose, chosenKeys, chosenList, expect, expectAt, rowAt } from "./keyed.js";
 import { commit, flush } from "./pending.js";
 import { readTyped } from "./reading.js";
@@ -51,10 +50,11 @@ export function alignKeys() {
 }
 
 export const flattenKeys = () => ofKeys("flatten-keys");
-export function easeKeys(ease) {
-  const keys = easedKeys();
-  if (chosenList().length || !Object.keys(keys).length) return ofKeys("ease-keys", { ease });
-  commit({ name: "ease-keys", keys, ease });
+
+/** Sets the ease of the stretches that keys mean: the selected ones, or those that are said. */
+export function easeKeys(ease, keys = null) {
+  if (keys && !chosenList().length) commit({ name: "ease-keys", keys, ease });
+  else ofKeys("ease-keys", { ease });
 }
 
 /** Everything, or just what is selected, takes part in nothing any more. */
@@ -173,8 +173,6 @@ export function listen(on) {
     if (button) ACTS[button.dataset.act]();
     const align = event.target.closest("[data-align]");
     if (align) alignLayers(align.dataset.align);
-    const ease = event.target.closest("[data-ease-keys]");
-    if (ease) easeKeys(JSON.parse(ease.dataset.easeKeys));
   });
   document.addEventListener("keydown", nudgeTyped);
   for (const name of ["keys", "rows", "view"]) on(name, showCount);

@@ -222,10 +222,10 @@ function underPlayhead() {
   return { path: entry.row.path, place: Math.max(0, Math.min(before, entry.row.keys.length - 2)) };
 }
 
-/** The keys whose stretches the ease buttons mean. */
-export function easedKeys() {
-  const stretch = chosenList().length ? null : view() === "curves" ? eased() : null;
-  return stretch ? { [stretch.path]: [stretch.place] } : chosenKeys();
+/** Where no key is selected, the stretch under the playhead is eased. */
+function easeHere(ease) {
+  const stretch = chosenList().length ? null : eased();
+  easeKeys(ease, stretch && { [stretch.path]: [stretch.place] });
 }
 
 /** Four numbers as typed, or pasted from a style sheet: "cubic-bezier(0.2, 0, 0, 1)". */
@@ -236,7 +236,7 @@ function bezierTyped(event) {
   const isRight = numbers.length === 4 && [numbers[0], numbers[2]].every((number) => number >= 0 && number <= 1);
   field.classList.toggle("is-wrong", !isRight);
   if (!isRight) return tell(`Four numbers are needed, the first and third from 0 to 1, as in “cubic-bezier(0.33, 1, 0.68, 1)”; got “${field.value}”.`);
-  easeKeys({ bezier: numbers });
+  easeHere({ bezier: numbers });
 }
 
 // Hands
@@ -387,6 +387,8 @@ function wheel(event) {
 }
 
 function click(event) {
+  const ease = event.target.closest("[data-ease-keys]");
+  if (ease) easeHere(JSON.parse(ease.dataset.easeKeys));
   const eye = event.target.closest("[data-curve-eye]");
   const name = event.target.closest("[data-curve]");
   if (eye) {
