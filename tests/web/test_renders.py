@@ -1,6 +1,8 @@
 """Renders: asked for, drawn by the queue's own code, watched, cancelled, lost and taken up."""
 
+import html
 import io
+import re
 from datetime import timedelta
 from unittest import mock
 
@@ -63,6 +65,19 @@ class RenderTest(PageTest):
         render.refresh_from_db()
         self.assertEqual(render.state, State.FINISHED, render.reason)
         return render
+
+    def test_the_page_asks_for_sizes_that_come_true(self):
+        page = self.plan(formats=["mp4", "png"])
+        asked = re.findall(r'hx-get="([^"]*likely[^"]*)"', page.content.decode())
+        self.assertEqual(len(asked), 2)
+        told = self.client.get(html.unescape(asked[0])).content.decode()
+        self.assertRegex(told, r"about \d+(\.\d)?\xa0KB")
+        with mock.patch("web.renders.views.likely_bytes") as again:
+            self.assertEqual(self.client.get(html.unescape(asked[0])).content.decode(), told)
+        again.assert_not_called()
+        address = reverse("likely", args=[self.small.pk])
+        for how in ("", "[]", '{"format": "mp4"}', "{"):
+            self.assertEqual(self.client.get(address, {"how": how}).status_code, 404)
 
     def test_a_clip_from_asking_to_downloading(self):
         render = self.ask()

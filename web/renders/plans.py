@@ -1,5 +1,7 @@
 """Plans: what would be made of a scene, told before it is asked for."""
 
+import hashlib
+import json
 from collections.abc import Iterable
 from dataclasses import dataclass, field
 from fractions import Fraction
@@ -14,7 +16,7 @@ from balletto.clip.render import check
 from balletto.clip.sound import has_sound
 from balletto.scene.document import Scene
 
-from .room import check_room, likely_bytes
+from .room import check_room, rough_bytes
 
 _SHAPES = {"1:1": "square", "9:16": "tall", "4:5": "portrait", "16:9": "wide"}
 
@@ -49,7 +51,17 @@ class Plan:
 
     @property
     def bytes(self) -> float:
-        return likely_bytes(self.making, self.count)
+        return rough_bytes(self.making, self.count)
+
+    @property
+    def how(self) -> str:
+        """Its making as JSON."""
+        return json.dumps(self.making.to_data())
+
+    @property
+    def key(self) -> str:
+        """A name for its making on the page."""
+        return hashlib.sha256(self.how.encode()).hexdigest()[:12]
 
     @property
     def file_name(self) -> str:

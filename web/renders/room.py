@@ -25,8 +25,9 @@ _BYTES_A_PIXEL = {
 _LOSSLESS = 0.8
 
 
-def likely_bytes(making: Making, count: int) -> float:
-    """About how large a clip of so many frames becomes."""
+def rough_bytes(making: Making, count: int) -> float:
+    """Roughly how large a clip of so many frames becomes, to see whether there is room: of what it
+    is like `balletto.clip.likely` tells more."""
     width, height = making.size
     return _BYTES_A_PIXEL[making.format] * width * height * count
 
@@ -36,7 +37,7 @@ def check_room(making: Making, count: int) -> None:
     width, height = making.size
     is_collected = isinstance(FORMATS[making.format].pieces, CollectedPieces)
     pieces = _LOSSLESS * width * height * count if is_collected else 0
-    needed = 2 * likely_bytes(making, count) + pieces
+    needed = 2 * rough_bytes(making, count) + pieces
     free = free_bytes()
     if free < needed + settings.RENDER_SPARE_BYTES:
         raise ClipError(

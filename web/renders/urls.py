@@ -8,6 +8,7 @@ urlpatterns = [
     path("", views.renders, name="renders"),
     path("keep/", views.keep, name="keep-renders"),
     path("of/<int:scene_id>/", views.ask, name="ask-render"),
+    path("of/<int:scene_id>/likely/", views.likely, name="likely"),
     path("of/<int:scene_id>/fit.jpg", views.fit_poster, name="fit-poster"),
     path("<int:render_id>/again/", views.again, name="render-again"),
     path("<int:render_id>/first/", views.first, name="render-first"),

@@ -1,16 +1,22 @@
 """The Renders page: what is being drawn, what is done, watching and downloading it; and the page
 where clips are asked for."""
 
+import hashlib
+import json
 import re
 
 from django.contrib import messages
+from django.core.cache import cache
 from django.core.paginator import Paginator
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
-from django.views.decorators.http import require_POST
+from django.template.defaultfilters import filesizeformat
+from django.views.decorators.http import require_GET, require_POST
 
 from balletto.clip.errors import ClipError
-from balletto.clip.making import seen_in
+from balletto.clip.likely import likely_bytes
+from balletto.clip.making import making_of, seen_in
+from balletto.clip.render import check
 from balletto.scene.document import MAX_SIDE
 from balletto.scene.fits import FIT_KINDS, fitted
 from web.library.looks import address
@@ -183,6 +189,30 @@ def _whole(request: HttpRequest, name: str) -> int:
     """A whole number of the address; 0 if there is none."""
     given = request.GET.get(name, "")
     return int(given) if re.fullmatch(r"\d{1,9}", given) else 0
+
+
+@require_GET
+def likely(request: HttpRequest, scene_id: int) -> HttpResponse:
+    """About how large a clip will be, as a few stretches of it that are made show: `how`, its
+    making as JSON. It takes seconds the first time, and is kept."""
+    scene = own_scene(request, scene_id)
+    revision = newest(scene)
+    document = opened(revision.document, scene.project.owner_id)
+    how = request.GET.get("how", "")
+    try:
+        making = making_of(json.loads(how))
+        check(document, making)
+    except (ClipError, KeyError, TypeError, ValueError, IndexError):
+        raise Http404 from None
+    key = f"likely:{scene.address}:{hashlib.sha256(how.encode()).hexdigest()}"
+    size = cache.get(key)
+    if size is None:
+        size = likely_bytes(document, making)
+        cache.set(key, size, KEEP_LIKELY_S)
+    return HttpResponse(f"about {filesizeformat(size)}")
+
+
+KEEP_LIKELY_S = 7 * 24 * 60 * 60
 
 
 def fit_poster(request: HttpRequest, scene_id: int) -> HttpResponse:

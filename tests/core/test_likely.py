@@ -1,0 +1,43 @@
+"""The size of a clip told before it is made comes true within half as much again."""
+
+import tempfile
+from pathlib import Path
+from unittest import TestCase
+
+from balletto.clip.formats import FORMATS
+from balletto.clip.likely import likely_bytes
+from balletto.clip.making import usual_making
+from balletto.clip.render import render
+from balletto.scene import files
+
+from .scenes import small_scene
+
+DEMO = Path(__file__).parents[2] / "web" / "projects" / "demo_scenes"
+
+
+def demo(name):
+    path = next(DEMO.glob(f"*-{name}.balletto.json"))
+    return files.parse(path.read_text()).in_folder(DEMO / "files")
+
+
+class LikelyTest(TestCase):
+    def check(self, scene, format, size):
+        making = usual_making(scene, format, size=size)
+        if FORMATS[format].is_still:
+            making = making._replace(frames=range(20, 21))
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / f"clip{FORMATS[format].suffix}"
+            render(scene, making, path)
+            ratio = likely_bytes(scene, making) / path.stat().st_size
+        self.assertTrue(1 / 1.5 < ratio < 1.5, ratio)
+
+    def test_a_plain_title_in_every_format(self):
+        for format in FORMATS:
+            with self.subTest(format):
+                self.check(small_scene(length=60), format, (320, 180))
+
+    def test_scenes_of_the_demo(self):
+        for name, formats in (("opening", ("mp4", "gif")), ("speaker", ("webm", "webp"))):
+            for format in formats:
+                with self.subTest(name, format=format):
+                    self.check(demo(name), format, (320, 180))
