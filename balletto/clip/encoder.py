@@ -22,14 +22,15 @@ _LIMITED = 1
 
 
 class Codec(NamedTuple):
-    """An encoder in a container: the layout of its pixels, and its options for a quality in
-    percent."""
+    """An encoder in a container: the layout of its pixels, its options for a quality in percent,
+    and the label of the stream where the container would choose another."""
 
     container: str
     name: str
     pixels: str
     options: Callable[[int], dict[str, str]]
     threads: ThreadType = ThreadType.AUTO
+    tag: str = ""
 
     @property
     def has_alpha(self) -> bool:
@@ -67,6 +68,8 @@ PRORES = Codec(
     "prores_ks",
     "yuva444p10le",
     lambda q: {"profile": "4444", "qscale": _between(2, 12, q)},
+    # Left to itself the container calls any ProRes 422 HQ, which has no transparency.
+    tag="ap4h",
 )
 APNG = Codec("apng", "apng", "rgba", lambda q: {"pred": "mixed"})
 
@@ -104,6 +107,8 @@ class Encoder:
         context.time_base = 1 / rate
         context.thread_count = threads
         context.thread_type = codec.threads
+        if codec.tag:
+            context.codec_tag = codec.tag
         if not codec.is_rgb:
             context.color_primaries = context.color_trc = context.colorspace = _BT709
             context.color_range = _LIMITED
@@ -126,6 +131,9 @@ class Encoder:
         taking it in)."""
         frame.pts = self._count
         frame.time_base = self._stream.codec_context.time_base
+        if not self.codec.is_rgb:
+            # Some encoders write what the picture says of its colours, not what the stream does.
+            frame.color_primaries = frame.color_trc = _BT709
         self._count += 1
         self._container.mux(self._stream.encode(frame))
 
@@ -172,6 +180,7 @@ def _stream_like(whole: Any, piece: Path) -> Any:
         stream = whole.add_stream_from_template(source, opaque=True)
         stream.time_base = source.time_base
         stream.metadata.update(source.metadata)
+        stream.codec_context.codec_tag = source.codec_context.codec_tag
         return stream
 
 
