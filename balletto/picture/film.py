@@ -13,6 +13,7 @@ from ..scene.presets import fitted
 from .frame import Picture, draw_frame
 
 FRAMES = 32
+CARD_FRAMES = 24  # of a whole scene
 WIDTH, HEIGHT = 208, 117
 _GROUND = "#1D1B22"  # behind titles of a scene that is transparent
 _ROOM = (0.84, 0.6)  # of the picture, for the words at rest
@@ -31,6 +32,18 @@ def preset_film(document: dict[str, Any], layer: str, preset: dict[str, Any]) ->
         frame = number * scene.length // FRAMES
         part = slice(number * HEIGHT, (number + 1) * HEIGHT)
         strip[part] = draw_frame(picture, frame, (WIDTH, HEIGHT))
+    return strip
+
+
+def film_of(picture: Picture) -> np.ndarray:
+    """CARD_FRAMES pictures of a scene from its start to its end, one below the other, new, BGRA;
+    each as wide as WIDTH."""
+    width, height = picture.scene.size
+    size = (WIDTH, max(1, round(WIDTH * height / width)))
+    strip = np.empty((CARD_FRAMES * size[1], size[0], 4), dtype=np.uint8)
+    for number in range(CARD_FRAMES):
+        frame = number * picture.scene.length // CARD_FRAMES
+        strip[number * size[1] : (number + 1) * size[1]] = draw_frame(picture, frame, size)
     return strip
 
 

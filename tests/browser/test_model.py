@@ -72,7 +72,7 @@ class ModelTest(BrowserTest):
         self.at_frame(0)
         before = self.picture()
         self.settled(lambda: color.dispatch_event("change"))
-        self.press("weight")
+        self.press("font weight")
         self.type_value(f"{MOVE}.pose.axes.wght", "-300")
         self.press("swinging after")
         self.scrub(f"{MOVE}.follow.frequency", 40)
@@ -89,12 +89,12 @@ class ModelTest(BrowserTest):
         self.assertNotIn("follow", self.moves[0])
 
     def test_a_value_is_tied_to_another_and_untied(self):
-        self.tie("y", "amount of Rise")
+        self.tie("above or below", "amount of Rise")
         self.assertEqual(self.moves[0]["pose"]["y"], {"tie": {"to": "t1.moves.m1.amount"}})
         self.type_value(f"{MOVE}.pose.y.tie.gain", "150")
         expect(self.page.locator("#sentence-m1")).to_contain_text("tied to amount of “Rise”")
         self.at_frame(0)
-        self.press("untie y")
+        self.press("untie above or below")
         self.assertEqual(self.moves[0]["pose"]["y"], 150)
 
     def test_a_circle_of_ties_is_refused_in_words_and_nothing_is_lost(self):

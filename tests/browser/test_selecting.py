@@ -170,6 +170,7 @@ class SelectingTest(BrowserTest):
             self.page.mouse.click(body["x"] + body["width"] - 20, body["y"] + body["height"] - 6)
             expect(self.page.locator("#keys-said")).to_contain_text("No keyframe")
         self.page.get_by_role("tab", name="Curves").click()
+        expect(self.page.locator(".curve-bead")).to_have_count(2)
         chart = self.page.locator("#curve-chart").bounding_box()
         for _ in range(2):
             self.page.mouse.move(chart["x"] + 3, chart["y"] + 3)

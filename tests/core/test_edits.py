@@ -60,7 +60,7 @@ class TitleTest(EditTest):
             "distribute-keys", "distribute-layers", "paste-layers", "paste-style", "paste-moves",
             "add-marker", "change-marker", "remove-marker", "several", "group-layers",
             "ungroup-layers", "add-effect", "remove-effect", "move-effect", "add-mask",
-            "remove-mask", "use-scene", "renew-scene",
+            "remove-mask", "use-scene", "renew-scene", "set-size",
         }  # fmt: skip
         self.assertEqual(set(EDITS), tested)
 
@@ -195,6 +195,30 @@ class TitleTest(EditTest):
             title["transform"]["position"]["keys"],
             [{"at": 0, "value": [-300, *stood[1:]]}, {"at": 20, "value": [960, *stood[1:]]}],
         )
+
+    def test_another_size_fits_what_stands_in_the_picture(self):
+        data = document()
+        title = data["layers"][0]
+        title["transform"]["position"] = {"keys": [{"at": 0, "value": [0, 0, 10], "out": [8, 4]}]}
+        title["masks"] = [{"kind": "ellipse", "fixed": True, "center": [960, 0], "feather": 8}]
+        title["effects"] = [{"kind": "blur"}, {"kind": "glow", "radius": 20}]
+        spot = {"kind": "spot", "shape": "round", "center": [1920, 540], "outer": 400}
+        title["moves"][0]["reach"] = [spot]
+        half = apply(data, {"name": "set-size", "size": [960, 1080]})
+        made = half.document["layers"][0]
+        self.assertEqual(half.document["camera"]["distance"], 1000)
+        key = made["transform"]["position"]["keys"][0]
+        self.assertEqual((key["value"], key["out"]), ([0, 270, 5], [4, 2]))
+        self.assertEqual(made["transform"]["scale"], [0.5, 0.5])
+        self.assertEqual(made["masks"][0]["center"], [480, 270])
+        self.assertEqual(made["effects"][1]["radius"], 10)
+        self.assertEqual(made["moves"][0]["reach"][0], {**spot, "center": [960, 540], "outer": 200})
+        self.assertEqual(apply(half.document, half.inverse).document, data)
+        stay = apply(data, {"name": "set-size", "size": [960, 1080], "fit": "stay"}).document
+        self.assertEqual(
+            stay["layers"][0]["transform"]["position"]["keys"][0]["value"][:2], [-480, 0]
+        )
+        self.assertEqual(stay["layers"][0]["transform"]["scale"], [1, 1])
 
     def test_remove_key(self):
         path = "t1.moves.m1.reach.0.travel"

@@ -91,9 +91,17 @@ class WarningsTest(TestCase):
         self.assert_warned(got, "t1.transform", "at the left", "at the top")
         away = {"pose": {"x": -4000}, "amount": COURSE}
         self.assertEqual(warned(away), [])
+        # What comes from outside and lands inside is meant to.
+        way = {"keys": [{"at": 0, "value": [-900, 540, 0]}, {"at": 40, "value": [960, 540, 0]}]}
+        self.assertEqual(warned(transform={"position": way}), [])
+
+    def test_letters_that_begin_before_their_layer(self):
+        move = {"pose": {"y": 9}, "amount": COURSE, "stagger": {"gap": -2}}
+        self.assert_warned(warned(move), "t1.moves.m1", "begin before the layer does")
+        self.assertEqual(warned({**move, "start": 60}), [])
 
     def test_every_check_can_speak(self):
-        self.assertEqual(len(CHECKS), 5)
+        self.assertEqual(len(CHECKS), 6)
 
     def test_presets_give_no_warnings(self):
         for name, preset in presets().items():

@@ -41,7 +41,7 @@ class StartTest(TestCase):
             self.assertIn(f'value="{password}"', client.get("/accounts/sign-in/").text)
             page = application.sign_in(client, password)
             self.assertIn("Orrery House winter season", page.text)
-            poster = re.search(r"/scenes/\d+/poster/[0-9a-f]+/", page.text)[0]
+            poster = re.search(r"/scenes/\d+/poster/[0-9a-f-]+/", page.text)[0]
             self.assertEqual(client.get(poster).headers["Content-Type"], "image/png")
             application.post(client, "/projects/new/", {"name": "Kept over night"})
         self.refuses_a_second_one()

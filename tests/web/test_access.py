@@ -25,6 +25,8 @@ BY_GET = {
     "parts",
     "likely",
     "read",
+    "bin",
+    "scene-film",
     "frame",
     "poster",
     "motion",
@@ -61,6 +63,11 @@ class AccessTest(PageTest):
             "motion": [scene.pk, scene.digest],
             "keyframes": [scene.pk, scene.digest],
             "new-scene": [project.pk],
+            "open-new-scene": [project.pk],
+            "rename-project": [project.pk],
+            "remove-project": [project.pk],
+            "restore-project": [project.pk],
+            "scene-film": [scene.pk, scene.digest],
             "scene-from-file": [project.pk],
         }.get(name, [render.pk] if "render" in name or name == "clip" else [scene.pk])
 
@@ -84,7 +91,7 @@ class AccessTest(PageTest):
             if name in OPEN:
                 continue
             plain = name in ("projects", "new-project", "renders", "keep-renders", "sign-out")
-            plain = plain or name in ("library", "send-file")
+            plain = plain or name in ("library", "send-file", "bin")
             arguments = self.arguments(name, scene, project, render)
             if name == "sound":
                 arguments = [scene.pk, scene.digest]

@@ -110,10 +110,6 @@ class ProjectsTest(PageTest):
         page = self.client.post(address, {"file": as_file(b" " * 2000)})
         self.assertContains(page, "has more", status_code=400)
 
-    def test_remove_scene(self):
-        self.client.post(reverse("remove-scene", args=[self.scene.pk]))
-        self.assertFalse(Scene.objects.filter(pk=self.scene.pk).exists())
-
     def test_the_demo_is_made_once_and_kept(self):
         load_demo("orrery", "on-the-house")
         project = Project.objects.get(name=PROJECT_NAME)

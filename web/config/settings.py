@@ -113,6 +113,7 @@ RENDER_WORK = _setting("RENDER_WORK", str(VAR / "work"))
 RENDER_WORKER_NAME = _setting("WORKER_NAME", socket.gethostname())
 RENDER_SPARE_BYTES = int(_setting("RENDER_SPARE_BYTES", str(200 * 1024 * 1024)))
 CELERY_BEAT_SCHEDULE = {
+    "empty-bin": {"task": "web.projects.tasks.empty_bin", "schedule": 60 * 60.0},
     "remove-old-renders": {"task": "web.renders.tasks.remove_old", "schedule": 10 * 60.0},
     "take-up-lost-renders": {
         "task": "web.renders.tasks.take_up_lost",

@@ -7,6 +7,7 @@ from django.conf import settings
 from django.core.exceptions import ValidationError
 
 from balletto.scene.document import MAX_LENGTH, MAX_SIDE, rate_of
+from balletto.scene.starts import new_scene
 
 SIZES = (
     ("1920x1080", "Wide, 1920 × 1080"),
@@ -87,17 +88,7 @@ class SceneForm(forms.Form):
         size = [cleaned["width"], cleaned["height"]]
         if cleaned["size"] != "own":
             size = [int(side) for side in cleaned["size"].split("x")]
-        return {
-            "format": "balletto-scene",
-            "version": 1,
-            "name": cleaned["name"],
-            "size": size,
-            "rate": cleaned["rate"],
-            "length": cleaned["frames"],
-            "background": {"kind": "color", "color": "#101428"},
-            "camera": {"distance": 2000},
-            "layers": [],
-        }
+        return new_scene(cleaned["name"], (size[0], size[1]), cleaned["rate"], cleaned["frames"])
 
 
 class SceneFileForm(forms.Form):

@@ -12,6 +12,7 @@ class Project(models.Model):
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, models.CASCADE, related_name="projects")
     name = models.CharField(max_length=200)
     made_at = models.DateTimeField(auto_now_add=True)
+    removed_at = models.DateTimeField(null=True, db_index=True)  # lies in the bin since then
 
     class Meta:
         ordering = ["-made_at"]
@@ -29,6 +30,7 @@ class Scene(models.Model):
     digest = models.CharField(max_length=64)  # of the newest document
     made_at = models.DateTimeField(auto_now_add=True)
     changed_at = models.DateTimeField(auto_now=True)
+    removed_at = models.DateTimeField(null=True, db_index=True)  # lies in the bin since then
 
     class Meta:
         ordering = ["made_at"]

@@ -19,7 +19,8 @@ def scene_of(source: str, owner_id: int) -> Scene | None:
     number = source.partition("-")[0]
     if not number.isdigit() or len(number) > 12:
         return None
-    scene = Scene.objects.filter(pk=int(number), project__owner=owner_id).first()
+    own = {"project__owner": owner_id, "removed_at": None, "project__removed_at": None}
+    scene = Scene.objects.filter(pk=int(number), **own).first()
     return scene if scene and source_of(scene) == source else None
 
 
@@ -38,7 +39,12 @@ def usable(scene: Scene, other: Scene) -> dict:
 
 def offered(scene: Scene) -> list[Scene]:
     """The other scenes of the project, to be used in this one."""
-    return list(scene.project.scenes.exclude(pk=scene.pk).only("name").order_by("name")[:60])
+    return list(
+        scene.project.scenes.filter(removed_at=None)
+        .exclude(pk=scene.pk)
+        .only("name")
+        .order_by("name")[:60]
+    )
 
 
 def renew(scene: Scene, author: AbstractBaseUser) -> Revision:

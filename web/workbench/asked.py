@@ -19,6 +19,7 @@ from balletto.picture.places import (
     centered_position,
     group_pivot,
     pivot_shift,
+    rest_box,
     seen_at,
     shifted_position,
 )
@@ -29,6 +30,7 @@ from balletto.scene.errors import SceneError
 from balletto.scene.outlines import drawing_of_svg
 from balletto.scene.presets import fitted, presets
 from balletto.scene.shapes import SHAPE_KINDS
+from balletto.scene.starts import new_shape, new_title
 from web.library.models import MediaFile
 from web.library.store import folder_of, opened
 from web.projects import history
@@ -205,54 +207,19 @@ def _letters(asked: Asked, wanted: Data) -> tuple[int, int] | None:
 
 def _add_title(asked: Asked, wanted: Data) -> Data:
     """A title in the middle of the picture, of a size that suits it."""
-    width, height = asked.data["size"]
-    title = {
-        "kind": "title",
-        "name": "",
-        "span": [0, asked.data["length"]],
-        "text": "New title",
-        "style": {
-            "font": "Anybody",
-            "axes": {"wght": 700},
-            "size": max(8, round(min(width / 10, height / 5))),
-            "tracking": 0,
-            "leading": 1.1,
-            "fill": "#FFFFFF",
-            "align": "center",
-        },
-        "runs": [],
-        "transform": {
-            "position": [width / 2, height / 2, 0],
-            "rotation": [0, 0, 0],
-            "scale": [1, 1],
-            "opacity": 1,
-        },
-        "moves": [],
-    }
-    return {"name": "add-layer", "layer": title}
-
-
-_SHAPE_FILL = "#2BB5A0"
+    return {"name": "add-layer", "layer": new_title(asked.data)}
 
 
 def _add_shape(asked: Asked, wanted: Data) -> Data:
     """A shape in the middle of the picture, of a size that suits it."""
-    width, height = asked.data["size"]
     kind = wanted.get("shape")
     if kind not in SHAPE_KINDS or kind == "path":
         known = ", ".join(name for name in SHAPE_KINDS if name != "path")
         raise SceneError.at("shape", f"one of {known} is needed")
-    is_line = kind in ("line", "arc")
-    layer = {
-        "kind": "shape",
-        "name": "",
-        "span": [0, asked.data["length"]],
-        "shape": {"kind": kind},
-        "fill": "none" if is_line else _SHAPE_FILL,
-        "stroke": {"width": 8, "color": "#FFFFFF"} if is_line else None,
-        "transform": {"position": [width / 2, height / 2, 0]},
-    }
-    return {"name": "add-layer", "layer": layer}
+    return {"name": "add-layer", "layer": new_shape(asked.data, kind)}
+
+
+_PATH_FILL = "#2BB5A0"
 
 
 def _add_path(asked: Asked, wanted: Data) -> Data:
@@ -272,7 +239,7 @@ def _add_path(asked: Asked, wanted: Data) -> Data:
         "name": kept.title[:100],
         "span": [0, asked.data["length"]],
         "shape": {"kind": "path", "path": drawing},
-        "fill": _SHAPE_FILL,
+        "fill": _PATH_FILL,
         "stroke": None,
         "transform": {"position": [width / 2, height / 2, 0], "scale": [scale, scale]},
     }
@@ -347,6 +314,53 @@ def _center(asked: Asked, wanted: Data) -> Data:
     value = centered_position(asked.document, layer, frame, axes)
     path = f"{layer}.transform.position"
     return {"name": "set-value", "path": path, "value": value, "at": frame}
+
+
+def _add_mask(asked: Asked, wanted: Data) -> Data:
+    """A mask that takes up the box of its layer, as it stands at rest."""
+    layer, mask = asked.layer(wanted.get("layer")), wanted.get("mask")
+    if not isinstance(mask, dict):
+        return wanted
+    found = asked.document.layer(layer["id"])
+    if found.kind == "adjustment":
+        width, height = asked.document.size
+        box: list[float] | None = [0, 0, width, height]
+    else:
+        box = rest_box(asked.document, found, asked.selection.frame)
+    if box is not None and "size" not in mask:
+        left, top, right, bottom = box
+        middle = [round((left + right) / 2, 1), round((top + bottom) / 2, 1)]
+        size = [max(1, round(right - left)), max(1, round(bottom - top))]
+        mask = {**mask, "size": size, "center": middle}
+    return {**wanted, "mask": mask}
+
+
+def _fill_picture(asked: Asked, wanted: Data) -> Data:
+    """A layer as large as fills the picture, in its middle."""
+    layer = asked.layer(wanted.get("layer"))["id"]
+    frame = asked.selection.frame
+    box = rest_box(asked.document, asked.document.layer(layer), frame)
+    if box is None:
+        raise SceneError.at(layer, "this layer takes up no room, so it can fill none")
+    width, height = asked.document.size
+    left, top, right, bottom = box
+    scale = round(max(width / max(1, right - left), height / max(1, bottom - top)), 4)
+    place = [width / 2, height / 2, 0]
+    edits = [
+        {"name": "set-value", "path": f"{layer}.transform.{name}", "value": value, "at": frame}
+        for name, value in (("position", place), ("scale", [scale, scale]))
+    ]
+    name = name_of(asked.layer(layer))
+    return {"name": "several", "edits": edits, "said": f"{name} fills the picture"}
+
+
+def _set_size(asked: Asked, wanted: Data) -> Data:
+    """Another size of the picture; or one side of it (`axis`, `value`)."""
+    size = list(asked.data["size"])
+    if wanted.get("axis") in (0, 1) and isinstance(wanted.get("value"), int | float):
+        size[wanted["axis"]] = round(wanted["value"])
+        return {"name": "set-size", "size": size, "fit": wanted.get("fit", "whole")}
+    return wanted
 
 
 def _set_pivot(asked: Asked, wanted: Data) -> Data:
@@ -469,6 +483,9 @@ ASKED: dict[str, Callable[[Asked, Data], Data]] = {
     "group": _group,
     "center": _center,
     "align-layers": _align_layers,
+    "add-mask": _add_mask,
+    "fill-picture": _fill_picture,
+    "set-size": _set_size,
     "set-pivot": _set_pivot,
     "paste": _paste,
     "place": _place,

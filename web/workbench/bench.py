@@ -6,6 +6,7 @@ from fractions import Fraction
 from functools import cached_property
 from typing import Any
 
+import numpy as np
 from django.http import HttpRequest
 from django.utils.html import format_html_join
 from django.utils.safestring import SafeString
@@ -17,6 +18,7 @@ from balletto.scene.document import Scene as SceneDocument
 from balletto.scene.layers import Title
 from balletto.scene.presets import presets
 from balletto.scene.shapes import SHAPE_KINDS
+from balletto.scene.tracks import value_at
 from web.library.looks import address
 from web.library.models import MediaFile
 from web.library.store import opened
@@ -72,6 +74,12 @@ class Selection:
         return cls(layer, also, move, letters, whole("frame") or 0, opened)
 
 
+def _prominence(title: Title) -> float:
+    """How large the letters of a title stand in the picture, at rest."""
+    scale = value_at(title.transform.scale, np.array(1e6))
+    return title.style.size * float(np.abs(scale).max())
+
+
 class Bench:
     """A scene at a revision with a selection, for the templates."""
 
@@ -105,9 +113,18 @@ class Bench:
 
     @cached_property
     def selected(self) -> "LayerBlock | None":
-        """The selected layer, or the top one."""
+        """The selected layer, or else the most prominent title, or the top layer."""
         chosen = [block for block in self.layers if block.layer.id == self.selection.layer]
-        return (chosen or self.layers or [None])[0]
+        return (chosen or self._titles_by_size() or self.layers or [None])[0]
+
+    def _titles_by_size(self) -> list["LayerBlock"]:
+        """The titles that show something, the one set largest first."""
+        titles = [
+            block
+            for block in self.layers
+            if block.is_title and block.shows and block.layer.words and not block.layer.locked
+        ]
+        return sorted(titles, key=lambda block: -_prominence(block.layer))
 
     @cached_property
     def moves(self) -> list["MoveCard"]:

@@ -92,10 +92,14 @@ def _scenes(document: Scene, layer: Any) -> SafeString:
 
 def media_actions(document: Scene, layer: Layer) -> list[dict[str, Any]]:
     """A video can give the scene its length; a scene leads to where it is made."""
-    if layer.kind != "video" or (length := frames_of(document, layer)) is None:
-        return []
-    edit = {"name": "set-length", "length": length + round(layer.span[0])}
-    return [{"label": "the scene as long as it", "edit": edit}]
+    actions = []
+    if layer.kind in ("picture", "video", "scene"):
+        edit = {"name": "fill-picture", "layer": layer.id}
+        actions.append({"label": "fill the picture", "edit": edit})
+    if layer.kind == "video" and (length := frames_of(document, layer)) is not None:
+        edit = {"name": "set-length", "length": length + round(layer.span[0])}
+        actions.append({"label": "the scene as long as it", "edit": edit})
+    return actions
 
 
 def frames_of(document: Scene, played: Any) -> int | None:

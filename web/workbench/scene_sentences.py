@@ -6,7 +6,7 @@ from django.utils.html import format_html
 from django.utils.safestring import SafeString
 
 from balletto.scene import measures
-from balletto.scene.document import Scene
+from balletto.scene.document import MAX_SIDE, Scene
 from balletto.scene.fits import FIT_KINDS, Fit
 from balletto.scene.measures import Measure
 from web.library.models import MediaFile
@@ -29,6 +29,13 @@ _FILLS = [("filled", "filling it, cut off at two sides"), ("whole", "seen whole"
 _SPEED = Measure(" %", scale=100, drag=0.005, step=0.05, low=0)
 _FIT_WORDS = {"whole": "seen whole", "filled": "filled", "placed": "with its own places"}
 SHAPES = (("9:16", "tall"), ("1:1", "square"), ("4:5", "portrait"), ("16:9", "wide"))
+USUAL_SIZES = (
+    ((1920, 1080), "wide, 1920 × 1080"), ((3840, 2160), "wide, 3840 × 2160"),
+    ((1080, 1080), "square, 1080 × 1080"), ((1080, 1920), "tall, 1080 × 1920"),
+    ((1080, 1350), "portrait, 1080 × 1350"),
+)  # fmt: skip
+_SIDE = Measure(" px", drag=1, low=16, high=MAX_SIDE)
+_DISTANCE = Measure(" px", drag=4, low=1)
 _SCALE = Measure(" %", scale=100, drag=0.005, step=0.01, low=0.01)
 
 
@@ -142,6 +149,34 @@ class SceneWords:
         return [
             {"label": label, "edit": {**edit_of(f"{_PATH}.fill"), "value": value}}
             for label, value in changes
+        ]
+
+    @property
+    def picture(self) -> SafeString:
+        """How large the picture is, and from how far it is looked at."""
+        sides = [
+            number_chip(
+                Chip(f"size.{axis}", {"name": "set-size", "axis": axis}, label), side, _SIDE
+            )
+            for axis, (label, side) in enumerate(
+                zip(
+                    ("Width of the picture", "Height of the picture"), self._scene.size, strict=True
+                )
+            )
+        ]
+        path = "scene.camera.distance"
+        camera = Chip(path, edit_of(path), "Distance of the camera")
+        distance = number_chip(camera, self._scene.camera.distance, _DISTANCE, rest=2000)
+        words = "A picture of {} by {}, seen from {} before it."
+        return tight(format_html(words, *sides, distance))
+
+    @property
+    def sizes(self) -> list[dict[str, Any]]:
+        """Usual sizes, as edits with their names; all layers are fitted so that they are seen."""
+        return [
+            {"label": label, "edit": {"name": "set-size", "size": list(size), "fit": "whole"}}
+            for size, label in USUAL_SIZES
+            if tuple(size) != tuple(self._scene.size)
         ]
 
     @property

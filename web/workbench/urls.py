@@ -40,6 +40,7 @@ urlpatterns = [
         name="frame-run",
     ),
     path("<int:scene_id>/poster/<digest:digest>/", views.poster, name="poster"),
+    path("<int:scene_id>/film/<digest:digest>/", views.scene_film, name="scene-film"),
     path(
         "<int:scene_id>/film/<digest:digest>/<slug:layer>/<slug:preset>/", views.film, name="film"
     ),

@@ -6,12 +6,13 @@ from dataclasses import replace
 from typing import Any
 
 from django.contrib import messages
+from django.core.cache import cache
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
 from django.utils.text import slugify
 from django.views.decorators.http import require_GET, require_POST
 
-from balletto.picture.film import preset_film
+from balletto.picture.film import film_of, preset_film
 from balletto.picture.stills import jpeg
 from balletto.scene import files, measures
 from balletto.scene.errors import SceneError
@@ -259,6 +260,21 @@ def poster(request: HttpRequest, scene_id: int, digest: str) -> HttpResponse:
     scene = own_scene(request, scene_id)
     number = frames.document_at(scene, digest).length * 2 // 3
     return frames.frames_at(scene, digest, frames.BOXES[0]).response(number)
+
+
+@require_GET
+def scene_film(request: HttpRequest, scene_id: int, digest: str) -> HttpResponse:
+    """The scene from its start to its end in some small frames, one below the other."""
+    scene = own_scene(request, scene_id)
+    now = frames.address_now(scene, digest)
+    key = f"film:{scene.pk}:{now}"
+    data = cache.get(key)
+    if data is None:
+        ready = frames.picture(f"{scene.pk}:{now}", lambda: frames.scene_of(scene, digest))
+        data = jpeg(film_of(ready))
+        cache.set(key, data, frames.KEEP_FRAMES_S)
+    kept = frames.unchanging if digest == now else frames.momentary
+    return kept(HttpResponse(data, content_type="image/jpeg"))
 
 
 @require_GET

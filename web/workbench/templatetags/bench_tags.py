@@ -29,6 +29,13 @@ def do_button(action: dict[str, Any]) -> str:
 
 
 @register.simple_tag
+def do_option(action: dict[str, Any]) -> str:
+    """An entry of a list that makes an edit."""
+    words = '<button type="button" role="option" aria-selected="false" data-do="{}">{}</button>'
+    return format_html(words, json.dumps(action["edit"]), action["label"])
+
+
+@register.simple_tag
 def do_icon(name: str, label: str, edit: dict[str, Any]) -> str:
     """A small button with an icon that makes an edit."""
     return format_html(

@@ -29,8 +29,8 @@ export const state = {
  * (what is drawn over it), "painted" (the picture at the playhead is there), "motion" (the numbers of
  * the cascade came), "refused" (an edit was not made), "played" and "paused" (playing begins and ends).
  */
-export function on(name, listener) {
-  bus.addEventListener(name, listener);
+export function on(name, listener, options = {}) {
+  bus.addEventListener(name, listener, options);
 }
 
 export function emit(name) {
@@ -65,12 +65,17 @@ export function paced(action, numbers) {
   };
 }
 
-/** Opens the scene where it was left, or, the first time, where its titles have landed. */
+/** Opens the scene where it was left, or, the first time, where its titles have landed; a new one at
+    its start. */
 export function open() {
   take();
-  state.frame = within(Number(sessionStorage.getItem(`frame-${state.scene}`) ?? (state.length * 2) / 3));
+  const start = isNew() ? 0 : (state.length * 2) / 3;
+  state.frame = within(Number(sessionStorage.getItem(`frame-${state.scene}`) ?? start));
   emit("scene");
 }
+
+/** Whether the scene was made just now. */
+export const isNew = () => new URLSearchParams(location.search).has("new");
 
 /** Takes over what the server said last. */
 export function read() {
