@@ -30,6 +30,7 @@ from .shape_sentences import shape_actions, shape_more, shape_sentences
 from .title_sentences import TypeSentence, place_actions, place_more, place_sentence, way_actions
 
 _ICONS = {
+    "title": "title",
     "shape": "shape",
     "picture": "picture",
     "video": "play",
@@ -176,7 +177,7 @@ class LayerBlock:
         axes = ", ".join(f'"{tag}" {value:g}' for tag, value in style.axes.items())
         size = min(21, max(14, 21 - max(0, len(self.layer.text) - 16) // 3))
         family = style.font if style.font in FAMILIES else "Figtree"
-        css = f"font-family: '{family}', var(--font-others); font-size: {size}px"
+        css = f"font-family: '{family}', var(--font-others); --type-size: {size}px"
         return f"{css}; font-variation-settings: {axes}" if axes else css
 
     @property
@@ -197,6 +198,12 @@ class LayerBlock:
         style = self.layer.style
         weight = f" {style.axes['wght']:g}" if "wght" in style.axes else ""
         return f"{style.font}{weight}, {style.size:g} px"
+
+    @property
+    def worn(self) -> str:
+        """The names of its moves, effects and masks, as the list's mark tells them."""
+        names = [move.name or "Move" for move in self.moves] + [card.title for card in self.dress]
+        return ", ".join(names)
 
     @property
     def letters(self) -> tuple[int, int] | None:

@@ -2,7 +2,8 @@
 
 The page says an edit without its value, and in `typed` the text, the measure of the value, what its
 chip showed (`now`) and what its rest is: {"name": "set-value", "path": ..., "typed": {"text": "+5",
-"measure": {...}, "now": 40}}. With `layers`, the same value of all of these is changed.
+"measure": {...}, "now": 40}}. With `layers`, the same value of all of these is changed. In place of a
+text, `by` is added to the value, as by steps that are made before what was typed is answered.
 """
 
 from collections.abc import Callable
@@ -37,17 +38,25 @@ def read_typed(document: Scene, wanted: Data, path: str, index: int, count: int)
     typed = wanted["typed"]
     try:
         measure = Measure.of(typed.get("measure"))
-        text = typed["text"]
+        by = _number(typed.get("by"))
+        text = typed["text"] if by is None else ""
         if not isinstance(text, str):
             raise TypeError
     except (KeyError, TypeError, ValueError, AttributeError):
         raise SceneError.at("typed", "a text and the measure of its value are needed") from None
     context = _context(document, wanted, path)
+    if by is not None:
+        return _within(measure, (context.now or 0) + by)
     context = replace(context, count=count, index=index, chance=_chance(index))
     try:
         return read_quantity(text, measure, context)
     except QuantityError as error:
         raise NotUnderstood.at("", str(error)) from None
+
+
+def _within(measure: Measure, value: float) -> float:
+    low = value if measure.low is None else max(measure.low, value)
+    return round(low if measure.high is None else min(measure.high, low), 6)
 
 
 def _chance(index: int) -> float:

@@ -1,5 +1,6 @@
 // Choices in a sentence, edits of one button, and ties.
 
+import { resume, whileBusy } from "./answers.js";
 import { commit, walk } from "./pending.js";
 import { state } from "./state.js";
 import { around } from "./values.js";
@@ -26,13 +27,14 @@ function close(focus = false) {
   open.button.setAttribute("aria-expanded", "false");
   if (focus) open.button.focus();
   open = null;
+  resume();
 }
 
 function choose(option) {
-  const { button } = open;
+  const isValue = Boolean(option.dataset.value); // or an edit of its own, made below, or a file to be chosen
+  const edit = isValue && { ...around(open.button), value: JSON.parse(option.dataset.value) };
   close(true);
-  if (!option.dataset.value) return; // an edit of its own, made below, or a file to be chosen
-  commit({ ...around(button), value: JSON.parse(option.dataset.value) });
+  if (edit) commit(edit);
 }
 
 /** An edit that is to happen where the playhead stands. */
@@ -75,6 +77,7 @@ function tie(event) {
 }
 
 export function listen() {
+  whileBusy(() => Boolean(open)); // an answer would close the list under the hand
   document.addEventListener("submit", tie);
   document.addEventListener("click", click);
   document.addEventListener("keydown", key, true);

@@ -7,8 +7,10 @@ import { state } from "./state.js";
 import { keyEdit } from "./values.js";
 
 const LEAVES_MS = 250; // after which it goes when the pointer has left the value
+const ARMS_MS = 250; // after which it takes clicks
 let shown = null; // the value that it stands beside
 let leaving = 0;
+let arming = 0;
 
 const bead = () => document.getElementById("key-bead");
 
@@ -27,6 +29,7 @@ function show(source) {
 
 function draw() {
   if (!shown?.isConnected) return hide();
+  arm();
   const { right, top } = (shown.closest(".val") ?? shown).getBoundingClientRect();
   const has = (shown.dataset.keys ?? "").split(" ").includes(String(state.frame));
   const button = bead();
@@ -37,6 +40,15 @@ function draw() {
   const name = shown.getAttribute("aria-label") ?? shown.closest(".val").textContent.trim();
   button.title = has ? `Remove the keyframe at frame ${state.frame}` : `Set a keyframe at frame ${state.frame}`;
   button.setAttribute("aria-label", `${button.title}: ${name}`);
+}
+
+/** A press right after it came was meant for what it covers. */
+function arm() {
+  if (!bead().hidden && bead().dataset.beside === shown.dataset.keyPath) return;
+  bead().dataset.beside = shown.dataset.keyPath;
+  bead().classList.add("is-coming");
+  clearTimeout(arming);
+  arming = setTimeout(() => bead().classList.remove("is-coming"), ARMS_MS);
 }
 
 function hide() {

@@ -109,6 +109,15 @@ export const latest = (path, value) => newest((edit) => edit.name === "set-value
 /** Whether an edit is on its way that is `edit` but for its value. */
 export const isOnItsWay = (edit) => Boolean(newest((each) => Object.entries(edit).every(([name, value]) => JSON.stringify(each[name]) === JSON.stringify(value))));
 
+/** Whether something is on its way after which a value may be another than the page knows: an undo, an
+    edit that is no plain value, or one of a part that holds it. */
+export function isUncertain(path) {
+  const requests = [...queue.filter(({ isSelection }) => !isSelection), ...(held ? [held] : [])];
+  return requests.some(({ edit }) => !edit || (edit.edits ?? [edit]).some((each) => !isPlain(each, path)));
+}
+
+const isPlain = (edit, path) => edit.name === "set-text" || (edit.name === "set-value" && !edit.typed && !path?.startsWith(`${edit.path}.`));
+
 function add(request) {
   dropPreviews();
   const bytes = crypto.getRandomValues(new Uint8Array(12));

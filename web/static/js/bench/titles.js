@@ -2,7 +2,7 @@
 // typed before it is there goes into a field that stands in for its own.
 
 import { commit } from "./pending.js";
-import { isNew, state } from "./state.js";
+import { state } from "./state.js";
 import { takeText } from "./text.js";
 
 const COMING = "text-coming";
@@ -41,18 +41,6 @@ function takeOver(field, typed) {
   takeText(own);
 }
 
-/** Shows the selected layer at the start of the list; the words of a new scene are to be typed over. */
-function opened() {
-  const slab = document.querySelector(".slab.is-selected");
-  if (slab) slab.parentElement.scrollTop = slab.offsetTop - slab.parentElement.offsetTop;
-  if (!isNew()) return;
-  history.replaceState(null, "", location.pathname);
-  const field = document.getElementById(`text-${state.layer}`);
-  field?.focus();
-  field?.select();
-}
-
-export function listen(on) {
-  on("scene", opened, { once: true });
+export function listen() {
   document.addEventListener("click", (event) => event.target.closest("#add-title") && addTitle());
 }

@@ -6,7 +6,7 @@ import { tell } from "../page.js";
 import { keep, resume, whileBusy } from "./answers.js";
 import { isKeying, keying } from "./keying.js";
 import { measureOf, plainNumber, rounded, say, within } from "./measure.js";
-import { commit, flush, heldAs, hold, isOnItsWay, release } from "./pending.js";
+import { commit, heldAs, hold, isOnItsWay, isUncertain, release } from "./pending.js";
 import { giveUp, preview } from "./preview.js";
 import { selectedLayers, state } from "./state.js";
 
@@ -80,14 +80,16 @@ function pace(event) {
 
 function startScrub(event) {
   const chip = chipOf(event);
-  if (!chip || event.button !== 0 || isTypedIn(chip)) return;
+  if (!chip || event.button !== 0 || (isTypedIn(chip) && !isFresh(chip))) return;
   event.preventDefault();
+  const value = now(chip);
+  const isAgain = isTypedIn(chip) && chip.dataset.begun === "click";
+  scrub = { chip, measure: measureOf(chip), start: value, value, shown: value, x: event.clientX, moved: false, isAgain, isRelative: isRelative(chip) };
+  endTyping(chip, false);
   chip.focus();
   chip.setPointerCapture(event.pointerId);
   release();
   for (const other of document.querySelectorAll(".val[data-start]")) delete other.dataset.start;
-  const value = now(chip);
-  scrub = { chip, measure: measureOf(chip), start: value, value, shown: value, x: event.clientX, moved: false };
 }
 
 function moveScrub(event) {
@@ -101,17 +103,21 @@ function moveScrub(event) {
   if (value === scrub.shown) return;
   scrub.shown = value;
   scrub.chip.classList.add("is-scrubbed");
+  if (scrub.isRelative) return; // what it is relative to is not known yet
   setShown(scrub.chip, value);
   showOther(scrub.chip, value, scrub.start);
   preview(changed(scrub.chip, value, scrub.start));
 }
 
-function endScrub() {
+function endScrub(event) {
   if (!scrub) return;
-  const { chip, moved, shown, start } = scrub;
+  const { chip, moved, shown, start, isAgain, isRelative: isAdded } = scrub;
   scrub = null;
   chip.classList.remove("is-scrubbed");
-  if (!moved) startTyping(chip);
+  if (!moved) {
+    startTyping(chip, null, "click");
+    if (isAgain) putCaret(event);
+  } else if (isAdded) commit(relativeEdit(chip, shown - start));
   else if (shown !== start || keysHere(chip)) commit(changed(chip, shown, start));
   else giveUp();
   resume();
@@ -131,14 +137,24 @@ const keysHere = (chip) => isKeying() && Boolean(chip.dataset.keyPath);
 
 // Typing
 
-function startTyping(chip, text = null) {
+/** Begins typing, with all selected or with the first characters of a text; `begun` says how. */
+function startTyping(chip, text = null, begun = "key") {
   chip.dataset.before ??= chip.textContent;
-  chip.classList.remove("is-asked");
+  chip.dataset.begun = begun;
   chip.contentEditable = "plaintext-only";
   if (text !== null) chip.textContent = text;
   chip.focus();
   getSelection().selectAllChildren(chip);
   if (text !== null) getSelection().collapseToEnd();
+}
+
+/** Whether typing has just begun: all is selected, nothing typed yet. */
+const isFresh = (chip) => chip.textContent === chip.dataset.before && getSelection().toString() === chip.textContent;
+
+/** A second click on a value puts the caret where it is. */
+function putCaret({ clientX, clientY }) {
+  const place = document.caretPositionFromPoint(clientX, clientY);
+  if (place) getSelection().collapse(place.offsetNode, place.offset);
 }
 
 function endTyping(chip, keeps) {
@@ -147,7 +163,10 @@ function endTyping(chip, keeps) {
   const text = chip.textContent;
   chip.removeAttribute("contenteditable");
   getSelection().removeAllRanges();
-  if (keeps && !text.trim() && hasRest(chip)) {
+  if (chip.matches(".is-asked") && (!keeps || text.trim() === before)) {
+    chip.textContent = before; // what was typed before and is not answered yet
+    delete chip.dataset.before;
+  } else if (keeps && !text.trim() && hasRest(chip)) {
     setBack(chip);
     backToRest(chip); // an emptied value is at rest
   } else if (keeps && text.trim() === before) {
@@ -166,13 +185,21 @@ function setBack(chip) {
   setShown(chip, now(chip));
 }
 
+function typedEdit(chip, text) {
+  const rest = chip.dataset.rest === "" ? null : Number(chip.dataset.rest);
+  return { ...around(chip), typed: { text, measure: JSON.parse(chip.dataset.measure), now: now(chip), rest } };
+}
+
+/** An edit that adds to what a value is by then. */
+const relativeEdit = (chip, by) => ({ ...around(chip), typed: { by, measure: JSON.parse(chip.dataset.measure), now: now(chip) } });
+
 function sendTyped(chip, text) {
   const { id } = chip;
   const old = now(chip);
-  const told = { text, measure: JSON.parse(chip.dataset.measure), now: old, rest: chip.dataset.rest === "" ? null : Number(chip.dataset.rest) };
-  const edit = { ...around(chip), typed: told };
+  const edit = typedEdit(chip, text);
   chip.classList.remove("is-wrong");
   chip.classList.add("is-asked");
+  delete chip.dataset.before;
   chip.setAttribute("aria-valuetext", text);
   const number = plainNumber(measureOf(chip), text);
   if (number !== null) setShown(chip, number);
@@ -213,13 +240,24 @@ function typeInNext(chip, way) {
 const keyOf = (chip) => `value ${chip.dataset.edit}`;
 
 function step(chip, by, event) {
-  // A sum or the like that was typed is a number once it is answered.
-  if (chip.matches(".is-asked") && chip.textContent !== say(measureOf(chip), now(chip))) return flush().then(() => step(document.getElementById(chip.id) ?? chip, by, event));
   const measure = measureOf(chip);
+  if (isRelative(chip)) return stepRelative(chip, by * measure.step * pace(event));
   if (stepping?.chip !== chip || !heldAs(keyOf(chip))) stepping = { chip, start: now(chip) };
   const value = within(measure, rounded(measure, now(chip) + by * measure.step * pace(event), event.altKey ? 10 : 1));
   setShown(chip, value);
   hold(keyOf(chip), changed(chip, value, stepping.start));
+}
+
+/** Whether something was typed that is a number only once it is answered, as a sum is. */
+const isUnanswered = (chip) => chip.matches(".is-asked") && chip.textContent !== say(measureOf(chip), now(chip));
+
+/** What a value is, is not known while other edits of it are on their way: changes are relative then. */
+const isRelative = (chip) => isUnanswered(chip) || isUncertain(bare(chip).path);
+
+function stepRelative(chip, by) {
+  const key = `step ${chip.dataset.edit}`;
+  if (!isUnanswered(chip)) setShown(chip, within(measureOf(chip), now(chip) + by));
+  hold(key, relativeEdit(chip, by + (heldAs(key)?.typed.by ?? 0)), { isQuiet: true });
 }
 
 const hasRest = (chip) => Boolean(chip.dataset.clears) || chip.dataset.rest !== "";
@@ -270,7 +308,7 @@ export const keyFocused = (name) => {
 const STEPS = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 };
 
 function typingKey(chip, event) {
-  const isFresh = getSelection().toString() === chip.textContent; // just clicked, nothing typed yet
+  const isUntouched = getSelection().toString() === chip.textContent; // just clicked, nothing typed yet
   const letter = event.key.toLowerCase();
   const isPlain = !event.ctrlKey && !event.metaKey && !event.altKey;
   if (event.key === "Enter" || event.key === "Escape") {
@@ -280,14 +318,14 @@ function typingKey(chip, event) {
   } else if (event.key === "Tab") {
     event.preventDefault();
     typeInNext(chip, event.shiftKey ? -1 : 1);
-  } else if (isFresh && isPlain && (letter === "k" || letter === "h")) {
+  } else if (isUntouched && isPlain && (letter === "k" || letter === "h")) {
     event.preventDefault();
     endTyping(chip, false);
     setKey(chip, letter === "k" ? "add-key" : "hold-to");
-  } else if (isFresh && isPlain && event.key === "Delete" && chip.textContent === chip.dataset.before) {
+  } else if (isUntouched && isPlain && event.key === "Delete" && chip.textContent === chip.dataset.before) {
     event.preventDefault();
     backToRest(chip);
-  } else if ((event.ctrlKey || event.metaKey) && (letter === "d" || (letter === "z" && isFresh))) {
+  } else if ((event.ctrlKey || event.metaKey) && (letter === "d" || (letter === "z" && isUntouched))) {
     event.preventDefault();
     endTyping(chip, letter === "d");
     return; // on to the keys of the workbench
@@ -330,7 +368,7 @@ export function listen(on) {
     const chip = chipOf(event);
     if (!chip) return;
     endTyping(chip, true);
-    if (heldAs(keyOf(chip))) release();
+    if (heldAs(keyOf(chip)) || heldAs(`step ${chip.dataset.edit}`)) release();
   });
   document.addEventListener("keydown", key, true);
   // Colours and plain fields: looked at while they change, made when they are left.

@@ -3,7 +3,6 @@
 import { emit, state } from "./state.js";
 
 const KEPT = "balletto-time-view";
-const HEIGHT = "balletto-time-height";
 export const VIEWS = ["cascade", "keyframes", "curves"];
 
 const bench = () => document.querySelector(".bench");
@@ -30,39 +29,12 @@ function alongTabs(event) {
   document.querySelector(`[data-time-view=${next}]`).focus();
 }
 
-let drag = null;
-
-/** The timeline's upper edge makes it higher. */
-function setHeight(height) {
-  const most = innerHeight - 300;
-  const kept = Math.round(Math.max(160, Math.min(most, height)));
-  bench().style.setProperty("--h-time", `${kept}px`);
-  document.getElementById("time-edge").setAttribute("aria-valuenow", kept);
-  localStorage.setItem(HEIGHT, kept);
-}
-
 export function listen() {
   document.addEventListener("click", (event) => {
     const tab = event.target.closest("[data-time-view]");
     if (tab) openView(tab.dataset.timeView);
   });
   document.addEventListener("keydown", alongTabs, true);
-  const edge = document.getElementById("time-edge");
-  edge.addEventListener("pointerdown", (event) => {
-    edge.setPointerCapture(event.pointerId);
-    drag = { y: event.clientY, height: document.getElementById("timeline").offsetHeight };
-  });
-  edge.addEventListener("pointermove", (event) => drag && setHeight(drag.height + drag.y - event.clientY));
-  edge.addEventListener("pointerup", () => { drag = null; dispatchEvent(new Event("resize")); });
-  edge.addEventListener("keydown", (event) => {
-    const by = { ArrowUp: 20, ArrowDown: -20 }[event.key];
-    if (!by) return;
-    event.preventDefault();
-    setHeight(document.getElementById("timeline").offsetHeight + by);
-    dispatchEvent(new Event("resize"));
-  });
-  const height = Number(localStorage.getItem(HEIGHT));
-  if (height) setHeight(height);
   openView(VIEWS.includes(localStorage.getItem(KEPT)) ? localStorage.getItem(KEPT) : "cascade");
 }
 
