@@ -255,6 +255,8 @@ class HandsTest(BrowserTest):
         self.page.reload()
         self.wait_for_picture()
         expect(self.page.locator("#over polygon")).to_have_count(2)
+        expect(self.page.locator("#slab-t1")).to_have_class(re.compile("is-selected"))
+        self.page.locator("#row-t2 .trow__name").click()
         expect(self.page.locator("#slab-t2")).to_have_class(re.compile("is-selected"))
         shape = self.page.locator('#over polygon[data-layer="t1"]')
         box = shape.bounding_box()

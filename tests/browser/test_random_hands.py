@@ -23,7 +23,8 @@ SEED, ACTIONS = (int(word) for word in os.environ.get("BALLETTO_HANDS", "1 1000"
 LAYERS = ("t1", "t2", "t3")
 LATE_MS = (0, 0, 0, 40, 120, 600, 1500)
 WORDS = ("Winter", "Nine moons", "Orrery\nHouse", "A slow, quiet orbit over the dome", "é ü")
-ACTIONS_OF_A_HAND = "type type add step step nudge scrub words select undo redo".split()
+OFTEN = ["type", "type", "add", "step", "step", "nudge"]
+ACTIONS_OF_A_HAND = [*OFTEN, "scrub", "words", "select", "undo", "redo"]
 MERGES_MS = 300  # steps with a longer pause between them may be one edit or two
 # Of each value: the part of the page that shows it, and its range.
 VALUES = {
@@ -111,7 +112,7 @@ class Hand:
         return f"{name} {getattr(self, name)()}"
 
     def chip(self, key: str) -> Any:
-        """A value of the selected layer, once its sentence is there: a hand goes by what it sees."""
+        """A value of the selected layer, once its sentence is there: hands go by what they see."""
         layer = self.model.layer
         part = VALUES[key][0]
         return self.page.locator(f'#{part}-{layer} [data-chip="{key.format(layer)}"]')
@@ -252,6 +253,7 @@ class RandomHandsTest(BrowserTest):
             for layer, y in places
         ]
         self.context.add_init_script(LATE)
+        self.page.set_default_timeout(120_000)  # the answers of many edits may all be late
         person = self.sign_in()
         self.scene = self.open_scene(person, layers=layers)
         model = Model(facts(self.document(self.scene)))

@@ -37,6 +37,7 @@ from web.projects import history
 from web.projects.access import own_scene
 from web.projects.models import Revision, Scene
 from web.projects.nesting import source_of, usable
+from web.projects.origins import as_it_came, part_of
 
 from . import frames
 from .bench import Selection
@@ -472,8 +473,30 @@ def _one_or_several(edits: list[Data], said: str) -> Data:
 
 # The edits of a value that are made on all selected layers which have it.
 SHARED = ("set-value", "set-order", "add-key", "toggle-key", "hold-to", "clear-value")
+_RETURNS = re.compile(r"[^.]+\.(style|moves\.[^.]+|(effects|masks)\.\d+)")
+
+
+def _as_it_came(asked: Asked, wanted: Data) -> Data:
+    """A move, an effect, a mask or a title's style back to what it was when it was added."""
+    path = str(wanted.get("path"))
+    if not _RETURNS.fullmatch(path):
+        raise SceneError.at("path", "a move, an effect, a mask or a style can be put back")
+    try:
+        now, then = part_of(asked.data, path), as_it_came(asked.revision, path)
+    except LookupError:
+        raise SceneError.at(path, "this is not there any more") from None
+    if now == then:
+        raise SceneError.at("", "It is as it came: nothing of it has been changed")
+    edits = [{"name": "set-value", "path": path, "value": then}]
+    layer, kind, *_ = path.split(".")
+    what = "Style" if kind == "style" else name_of({"id": now.get("kind"), **now})
+    said = f"{what} of {name_of(asked.layer(layer))} as it came"
+    return {"name": "several", "edits": edits, "said": said}
+
+
 ASKED: dict[str, Callable[[Asked, Data], Data]] = {
     "add-move": _add_move,
+    "as-it-came": _as_it_came,
     "add-title": _add_title,
     "add-shape": _add_shape,
     "add-adjustment": _add_adjustment,

@@ -1,6 +1,8 @@
 """What the workbench shows of a scene: put together once for each answer."""
 
 import json
+import re
+from collections import Counter
 from dataclasses import dataclass
 from fractions import Fraction
 from functools import cached_property
@@ -40,6 +42,8 @@ RATES = [
 ]  # fmt: skip
 _LABEL_STEPS = (1, 2, 5, 10, 20, 25, 50, 100, 200, 250, 500, 1000, 2000, 5000, 10_000, 50_000)
 _MOST_LABELS = 14
+_COLOR = re.compile('"#[0-9A-Fa-f]{6}"')
+_MOST_COLORS = 14  # that are offered where one is picked
 _MOST_FILES = 400  # of a person, the newest, that are offered
 
 
@@ -135,6 +139,12 @@ class Bench:
         chosen = next((m.id for m in moves if m.id == self.selection.move), None)
         chosen = chosen or (moves[0].id if moves else None)
         return [MoveCard(self, self.selected, move, move.id == chosen) for move in moves]
+
+    @property
+    def colors(self) -> str:
+        """The colours of the scene, in hex, the most used first."""
+        found = Counter(_COLOR.findall(json.dumps(self.revision.document)))
+        return " ".join(color.strip('"').lower() for color, _ in found.most_common(_MOST_COLORS))
 
     @property
     def move(self) -> "MoveCard | None":

@@ -86,7 +86,7 @@ def choice_chip(chip: Chip, value: Any, options: list[tuple[Any, str]]) -> SafeS
 
 
 def color_chip(chip: Chip, value: str, keys: str = "", key_path: str = "") -> SafeString:
-    """A colour, picked with the browser's own picker; `keys` and `key_path` as of a number."""
+    """A colour, for the picker of the page; `keys` and `key_path` as of a number."""
     return format_html(
         '<label class="val val--swatch{}"><span class="vh">{}</span><input type="color" id="v-{}" '
         'data-chip="{}" data-edit="{}" data-key-path="{}"{} value="{}"></label>',

@@ -191,6 +191,12 @@ class DressCard:
     earlier: dict[str, Any] | None = None
 
     @property
+    def came(self) -> dict[str, Any] | None:
+        """The edit that puts an effect or a mask back to what it was when it was added."""
+        is_part = ".effects." in self.path or ".masks." in self.path
+        return {"name": "as-it-came", "path": self.path} if is_part else None
+
+    @property
     def remove_said(self) -> str:
         return f"Remove {self.title.lower()}"
 

@@ -222,6 +222,10 @@ class LayerBlock:
         return "".join(characters_of(self.layer.text)[first:end])
 
     @property
+    def style_path(self) -> str:
+        return f"{self.layer.id}.style"
+
+    @property
     def type_sentence(self) -> str:
         return TypeSentence(self.layer, self.letters).sentence()
 

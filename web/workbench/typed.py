@@ -1,9 +1,10 @@
 """Edits whose value is typed: the text is read by the core, for each layer that is changed.
 
-The page says an edit without its value, and in `typed` the text, the measure of the value, what its
-chip showed (`now`) and what its rest is: {"name": "set-value", "path": ..., "typed": {"text": "+5",
-"measure": {...}, "now": 40}}. With `layers`, the same value of all of these is changed. In place of a
-text, `by` is added to the value, as by steps that are made before what was typed is answered.
+The page says an edit without its value, and in `typed` the text, the measure of the value, what
+its chip showed (`now`) and what its rest is: {"name": "set-value", "path": "t1.style.size",
+"typed": {"text": "+5", "measure": {...}, "now": 40}}. With `layers`, the same value of all of these
+is changed. In place of a text, `by` is added to the value, as by steps that are made before what
+was typed is answered.
 """
 
 from collections.abc import Callable

@@ -22,6 +22,12 @@ def icon(name: str) -> str:
 
 
 @register.simple_tag
+def came_button(path: str) -> str:
+    """A small button that puts a part back to what it was when it was added."""
+    return do_button({"label": "as it came", "edit": {"name": "as-it-came", "path": path}})
+
+
+@register.simple_tag
 def do_button(action: dict[str, Any]) -> str:
     """A small button that makes an edit: {"label", "edit"}."""
     words = '<button type="button" class="btn btn--sm" data-do="{}">{}</button>'

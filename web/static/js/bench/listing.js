@@ -1,4 +1,4 @@
-// The list of layers keeps the selected one in view; in a new scene its words are to be typed over.
+// The list of layers and the timeline keep the selected one in view; in a new scene its words are to be typed over.
 
 import { isNew, state } from "./state.js";
 
@@ -13,6 +13,16 @@ function bring() {
   inView = state.layer;
   if (isOpening || top < list.scrollTop) list.scrollTop = top;
   else list.scrollTop = Math.max(list.scrollTop, Math.min(top, top + slab.offsetHeight - list.clientHeight));
+  bringRow(isOpening);
+}
+
+/** The row of the timeline too: at its start in an opened scene, else where it is nearest. */
+function bringRow(isOpening) {
+  const row = document.getElementById(`row-${state.layer}`);
+  const body = document.getElementById("time-body");
+  const top = row.offsetTop;
+  const isSeen = top >= body.scrollTop && top + row.offsetHeight <= body.scrollTop + body.clientHeight;
+  if (isOpening || !isSeen) body.scrollTop = Math.max(0, top - row.offsetHeight);
 }
 
 function typeOver() {

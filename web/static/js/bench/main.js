@@ -4,6 +4,7 @@ import * as actions from "./actions.js";
 import * as beads from "./beads.js";
 import * as cascade from "./cascade.js";
 import * as choices from "./choices.js";
+import * as colors from "./colors.js";
 import * as curves from "./curves.js";
 import * as gallery from "./gallery.js";
 import * as hearing from "./hearing.js";
@@ -36,5 +37,5 @@ import * as values from "./values.js";
 import * as views from "./views.js";
 import * as zoom from "./zoom.js";
 
-for (const module of [pending, session, keying, values, choices, more, gallery, palette, past, text, player, hearing, takes, time, titles, typing, picture, cascade, keybead, keyed, beads, curves, views, panels, markers, listing, order, sending, several, spread, actions, zoom, now, keys]) module.listen(on);
+for (const module of [pending, session, keying, values, colors, choices, more, gallery, palette, past, text, player, hearing, takes, time, titles, typing, picture, cascade, keybead, keyed, beads, curves, views, panels, markers, listing, order, sending, several, spread, actions, zoom, now, keys]) module.listen(on);
 open();

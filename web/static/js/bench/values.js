@@ -371,11 +371,8 @@ export function listen(on) {
     if (heldAs(keyOf(chip)) || heldAs(`step ${chip.dataset.edit}`)) release();
   });
   document.addEventListener("keydown", key, true);
-  // Colours and plain fields: looked at while they change, made when they are left.
-  document.addEventListener("input", (event) => {
-    if (event.target.matches("input[type=color][data-edit]")) preview({ ...around(event.target), value: event.target.value });
-  });
+  // Plain fields are taken when they are left.
   document.addEventListener("change", (event) => {
-    if (event.target.matches("input[data-edit]")) commit({ ...around(event.target), value: event.target.value });
+    if (event.target.matches("input[data-edit]:not([type=color])")) commit({ ...around(event.target), value: event.target.value });
   });
 }
