@@ -6,6 +6,8 @@ import { state } from "./state.js";
 import { shape } from "./svg.js";
 
 const SIZE = 9; // px of the screen
+const REACH = 44; // px within which a finger takes a grip
+const isCoarse = matchMedia("(pointer: coarse)");
 const KNOB = 24; // px above the box
 const LEAST_SIDE = 36; // px of the screen: a shorter side has no grip of its own
 const CORNERS = [0, 1, 2, 3];
@@ -27,20 +29,31 @@ function knobPlace(corners, px) {
   return [top, top.map((value, axis) => value + (up[axis] / size) * KNOB * px)];
 }
 
+/** What a finger may touch of a grip, unseen beneath it. */
+function reaches(marks, px) {
+  if (!isCoarse.matches) return [];
+  const found = marks.filter((mark) => mark.dataset.grip && mark.dataset.grip !== "pivot");
+  return found.map((mark) => {
+    const at = (name, side) => Number(mark.getAttribute(`c${name}`) ?? Number(mark.getAttribute(name)) + Number(mark.getAttribute(side)) / 2);
+    return shape("circle", { cx: at("x", "width"), cy: at("y", "height"), r: (REACH / 2) * px, class: "grip-reach", ...Object.fromEntries(Object.entries(mark.dataset).map(([name, value]) => [`data-${name}`, value])) });
+  });
+}
+
 export function gripMarks({ own, px }) {
   const { corners, pivot } = own;
   const [top, knob] = knobPlace(corners, px);
   const arm = 7 * px;
-  return [
+  const marks = [
     shape("line", { x1: top[0], y1: top[1], x2: knob[0], y2: knob[1], class: "grip-arm" }),
     shape("circle", { cx: knob[0], cy: knob[1], r: 5 * px, class: "grip grip--turn", "data-grip": "turn" }),
     ...CORNERS.map((corner) => square(corners[corner], px, { "data-grip": "scale", "data-corner": corner, class: "grip grip--scale" })),
     ...CORNERS.filter((side) => length(away(corners[side], corners[(side + 1) % 4])) > LEAST_SIDE * px).map((side) => square(middle(corners[side], corners[(side + 1) % 4]), px, { "data-grip": "stretch", "data-side": side, class: "grip grip--stretch" })),
     shape("circle", { cx: pivot[0], cy: pivot[1], r: arm, class: "grip grip--pivot" }),
     // Taken by its ring: through its middle the title itself is dragged.
-    shape("circle", { cx: pivot[0], cy: pivot[1], r: arm + 2 * px, class: "grip-ring", "data-grip": "pivot" }),
+    shape("circle", { cx: pivot[0], cy: pivot[1], r: isCoarse.matches ? (REACH / 2) * px : arm + 2 * px, class: "grip-ring", "data-grip": "pivot" }),
     shape("path", { d: `M${pivot[0] - arm} ${pivot[1]}h${2 * arm}M${pivot[0]} ${pivot[1] - arm}v${2 * arm}`, class: "grip-cross" }),
   ];
+  return [...reaches(marks, px), ...marks];
 }
 
 const three = (number) => Math.round(number * 1000) / 1000;

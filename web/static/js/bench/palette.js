@@ -15,6 +15,7 @@ import { flip, toggleBeside } from "./takes.js";
 import { go } from "./time.js";
 import { addTitle } from "./titles.js";
 import { openView } from "./views.js";
+import { wholeTime } from "./timescale.js";
 import { farther, fit, nearer } from "./zoom.js";
 
 const press = (selector) => () => document.querySelector(selector)?.click();
@@ -71,6 +72,7 @@ const COMMANDS = [
   ["The picture nearer", "+", nearer],
   ["The picture farther", "−", farther],
   ["Fit the picture", "0", fit],
+  ["Show the whole time", "", wholeTime],
   ["Centre the title", "", ofLayer(() => commit({ name: "center", layer: state.layer, axes: "xy" }))],
   ["The move is by character", "1", unit("character")],
   ["The move is by word", "2", unit("word")],

@@ -33,6 +33,12 @@ export function zoomBy(factor, x = null, y = null) {
   show();
 }
 
+/** Moves what is seen of the picture by px of the page. */
+export function panBy(across, down) {
+  pan = [pan[0] + across, pan[1] + down];
+  show();
+}
+
 export function fit() {
   zoom = 1;
   pan = [0, 0];
