@@ -5,63 +5,16 @@ from playwright.sync_api import expect
 
 from web.projects import history
 
-from .base import BrowserTest
+from .late import LateTest
 
-DELAYS = (0, 600, 1500)  # ms before an answer comes
 SIZE = "type.size"
 ACROSS = "t1.transform.position.0"
 
-# Answers come late, or edits fail, as the tests say.
-LATE = """
-const own = window.fetch;
-window.fetch = async (address, options = {}) => {
-  const isEdit = String(address).endsWith("/edit/") && !String(options.body).includes("preview=1");
-  const fault = isEdit ? window.faultOfEdits : "";
-  if (fault === "away") throw new TypeError("away");
-  if (fault && fault !== "lost") return new Response("", { status: Number(fault) });
-  const answer = await own(address, options);
-  if (fault === "lost") throw new TypeError("lost");
-  const isSlow = options.method === "POST" || String(address).includes("/parts/");
-  if (window.lateMs && isSlow) await new Promise((done) => setTimeout(done, window.lateMs));
-  return answer;
-};
-"""
 
-
-class PendingTest(BrowserTest):
-    def setUp(self):
-        super().setUp()
-        self.person = self.sign_in()
-        self.context.add_init_script(LATE)
-        self.scene = self.open_scene(self.person, name="Opening")
-
-    def late(self, milliseconds):
-        """Lets answers come so late: the server works at once."""
-        self.page.evaluate("(ms) => { window.lateMs = ms; }", milliseconds)
-
+class PendingTest(LateTest):
     def fault(self, kind):
         """Has edits fail with a status, or "away" before or "lost" after they are made; "" not."""
         self.page.evaluate("(kind) => { window.faultOfEdits = kind; }", kind)
-
-    def slowly(self):
-        """Each delay in turn, on a page that has the scene anew."""
-        for delay in DELAYS:
-            with self.subTest(delay=delay):
-                self.scene = self.open_scene(self.person, name=f"Opening {delay}")
-                self.late(delay)
-                yield delay
-
-    def kept(self, page=None):
-        """Waits until all that hands did is kept."""
-        expect((page or self.page).locator("#kept")).to_have_text(
-            "All changes kept", timeout=60_000
-        )
-        return self.document(self.scene)["layers"]
-
-    def type_on(self, key, text):
-        self.chip(key).click()
-        self.page.keyboard.type(text)
-        self.page.keyboard.press("Enter")
 
     # Typing, stepping, nudging
 

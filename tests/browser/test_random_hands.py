@@ -17,7 +17,7 @@ from balletto.scene import files
 from tests.core.scenes import scene_data
 
 from .base import BrowserTest
-from .test_pending import LATE
+from .late import LATE
 
 SEED, ACTIONS = (int(word) for word in os.environ.get("BALLETTO_HANDS", "1 1000").split())
 LAYERS = ("t1", "t2", "t3")

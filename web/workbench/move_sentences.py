@@ -247,8 +247,7 @@ class MoveSentence:
         else:
             edit = {"name": "add-key", "path": f"{self.path}.amount", "at": "playhead"}
             actions.append({"label": "a keyframe of the amount here", "edit": edit})
-            if self.move.reach:
-                actions.append(_clear("without a length", f"{self.path}.amount"))
+            actions.append(_clear("without a length", f"{self.path}.amount"))
         return actions
 
     def _dressings(self) -> list[dict[str, Any]]:

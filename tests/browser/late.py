@@ -1,0 +1,60 @@
+"""Answers that come late, and hands that do not wait for them."""
+
+from collections.abc import Iterator
+from typing import Any
+
+from playwright.sync_api import Page, expect
+
+from .base import BrowserTest
+
+DELAYS = (0, 600, 1500)  # ms before an answer comes
+
+# Answers come late, or edits fail, as the tests say.
+LATE = """
+const own = window.fetch;
+window.fetch = async (address, options = {}) => {
+  const isEdit = String(address).endsWith("/edit/") && !String(options.body).includes("preview=1");
+  const fault = isEdit ? window.faultOfEdits : "";
+  if (fault === "away") throw new TypeError("away");
+  if (fault && fault !== "lost") return new Response("", { status: Number(fault) });
+  const answer = await own(address, options);
+  if (fault === "lost") throw new TypeError("lost");
+  const isSlow = options.method === "POST" || String(address).includes("/parts/");
+  if (window.lateMs && isSlow) await new Promise((done) => setTimeout(done, window.lateMs));
+  return answer;
+};
+"""
+
+
+class LateTest(BrowserTest):
+    """A scene whose answers can be late."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.person = self.sign_in()
+        self.context.add_init_script(LATE)
+        self.scene = self.open_scene(self.person, name="Opening")
+
+    def late(self, milliseconds: int) -> None:
+        """Lets answers come so late: the server works at once."""
+        self.page.evaluate("(ms) => { window.lateMs = ms; }", milliseconds)
+
+    def slowly(self, delays: tuple[int, ...] = DELAYS, **scene: Any) -> Iterator[int]:
+        """Each delay in turn, on a page that has the scene anew."""
+        for delay in delays:
+            with self.subTest(delay=delay):
+                self.scene = self.open_scene(self.person, name=f"Opening {delay}", **scene)
+                self.late(delay)
+                yield delay
+
+    def kept(self, page: Page | None = None) -> list[dict[str, Any]]:
+        """The layers, once all that hands did is kept."""
+        expect((page or self.page).locator("#kept")).to_have_text(
+            "All changes kept", timeout=60_000
+        )
+        return self.document(self.scene)["layers"]
+
+    def type_on(self, key: str, text: str) -> None:
+        self.chip(key).click()
+        self.page.keyboard.type(text)
+        self.page.keyboard.press("Enter")
