@@ -257,7 +257,7 @@ class HandsTest(BrowserTest):
         expect(self.page.locator("#over polygon")).to_have_count(2)
         expect(self.page.locator("#slab-t1")).to_have_class(re.compile("is-selected"))
         self.page.locator("#row-t2 .trow__name").click()
-        expect(self.page.locator("#slab-t2")).to_have_class(re.compile("is-selected"))
+        expect(self.page.locator("#over .is-picked[data-layer=t2]")).to_be_visible()
         shape = self.page.locator('#over polygon[data-layer="t1"]')
         box = shape.bounding_box()
         self.page.mouse.click(box["x"] + box["width"] / 2, box["y"] + box["height"] / 2)

@@ -149,8 +149,7 @@ export function drawBox(box, { x, y }, { clientX, clientY }) {
 /** Those of some parts of the page whose middle is in a box. */
 export const within = (parts, { left, right, top, bottom }) => [...parts].filter((part) => {
   const box = part.getBoundingClientRect();
-  const [x, y] = [box.left + box.width / 2, box.top + box.height / 2];
-  return x >= left && x <= right && y >= top && y <= bottom;
+  return box.right >= left && box.left <= right && box.bottom >= top && box.top <= bottom;
 });
 
 const inBox = (rect) => within(document.querySelectorAll(".kbead"), rect).map(({ dataset }) => [dataset.path, Number(dataset.place)]);
