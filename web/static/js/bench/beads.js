@@ -146,7 +146,7 @@ export function drawBox(box, { x, y }, { clientX, clientY }) {
   return { left, right, top, bottom };
 }
 
-/** Those of some parts of the page whose middle is in a box. */
+/** Those of some parts of the page that a box touches. */
 export const within = (parts, { left, right, top, bottom }) => [...parts].filter((part) => {
   const box = part.getBoundingClientRect();
   return box.right >= left && box.left <= right && box.bottom >= top && box.top <= bottom;
