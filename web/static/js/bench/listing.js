@@ -22,7 +22,7 @@ function bringRow(isOpening) {
   const body = document.getElementById("time-body");
   const top = row.offsetTop;
   const isSeen = top >= body.scrollTop && top + row.offsetHeight <= body.scrollTop + body.clientHeight;
-  if (isOpening || !isSeen) body.scrollTop = Math.max(0, top - row.offsetHeight);
+  if (isOpening || !isSeen) body.scrollTop = top;
 }
 
 function typeOver() {
