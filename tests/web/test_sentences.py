@@ -348,3 +348,24 @@ class PresetsTest(TestCase):
                 if "y" in preset["move"]["pose"] and preset.get("measure") != "picture":
                     self.assertAlmostEqual(made.pose.y, preset["move"]["pose"]["y"] / 3, delta=1)
                 self.assertEqual(apply(done.document, done.inverse).document, data)
+
+
+class EdgeTest(TestCase):
+    """The ease of a sweep's edges is said as its units feel it."""
+
+    def said(self, edge, **travel):
+        sweep = {"kind": "sweep", "low": 0, "high": 200, "soft_low": 60, "edge": edge, **travel}
+        data = scene_data()
+        data["layers"][0]["moves"][0]["reach"] = [sweep]
+        scene = files.from_data(data)
+        title = scene.layers[0]
+        return " ".join(map(str, MoveSentence(scene, title, title.moves[0]).more()))
+
+    def test_a_band_that_leaves_lands_softly_where_it_says_so(self):
+        leaving = {"travel": {"keys": [{"at": 0, "value": -60}, {"at": 40, "value": 100}]}}
+        coming = {"travel": {"keys": [{"at": 0, "value": 100}, {"at": 40, "value": -60}]}}
+        self.assertIn("edges soft landing", plain(self.said("soft-start", **leaving)))
+        self.assertIn("edges soft start", plain(self.said("soft-start", **coming)))
+        self.assertIn("edges soft start", plain(self.said("soft-start")))
+        chosen = re.compile(r'data-value="&quot;soft-start&quot;"[^>]*>soft landing<')
+        self.assertRegex(self.said("soft-both", **leaving), chosen)

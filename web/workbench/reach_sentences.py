@@ -3,16 +3,19 @@
 from collections.abc import Callable
 from typing import Any
 
+import numpy as np
 from django.utils.html import format_html
 from django.utils.safestring import SafeString
 
 from balletto.scene import measures
+from balletto.scene.edits.keyframes import handles_of, turned_round
 from balletto.scene.measures import Measure
-from balletto.scene.tracks import Track
+from balletto.scene.tracks import Track, value_at
 from balletto.scene.value_names import SELECTOR_VALUES, selector_name
 
 from .chips import Chip, choice_chip, number_chip
 from .words import (
+    EASES,
     NOW,
     Moment,
     ease_words,
@@ -200,9 +203,7 @@ def reach_more(path: str, reach: tuple[Any, ...], moment: Moment = NOW) -> list[
             soft = words.number("soft", measures.PERCENT_OF_ONE, 0)
             said.append(format_html("softened {}", soft))
         if hasattr(selector, "edge"):
-            said.append(
-                format_html("edges {}", ease_words(f"{words.path}.edge", selector.edge, "Edges"))
-            )
+            said.append(format_html("edges {}", _edge_words(f"{words.path}.edge", selector)))
         if hasattr(selector, "floor"):
             said.append(format_html("at least {}", words.number("floor", SHARE, 0)))
         if hasattr(selector, "phase"):
@@ -218,6 +219,36 @@ def reach_more(path: str, reach: tuple[Any, ...], moment: Moment = NOW) -> list[
             if isinstance(value := getattr(selector, name), Track)
         ]
     return clauses
+
+
+def _edge_words(path: str, selector: Any) -> SafeString:
+    """The ease of the edges as the units feel it: those that a band leaves come home on it, from
+    whole to none, so that theirs is the ease that is kept turned round."""
+    is_plain = isinstance(selector.edge, str)
+    edge = selector.edge if is_plain else selector.edge.model_dump(exclude_unset=True)
+    if not _leaves(selector) or not isinstance(turned_round(edge), str):
+        return ease_words(path, selector.edge, "Edges")
+    felt = [(turned_round(ease), said) for ease, said in EASES if handles_of(ease)]
+    return choice_chip(Chip(path, edit_of(path), "Edges"), edge, felt)
+
+
+def _leaves(selector: Any) -> bool:
+    """Whether a sweep covers less of its title at the end of its travel than at the beginning."""
+    if selector.kind != "sweep":
+        return False
+    tracks = [
+        value
+        for value in (selector.low, selector.high, selector.travel)
+        if isinstance(value, Track)
+    ]
+    if not tracks:
+        return False
+    times = np.array([key.at for track in tracks for key in track.keys])
+    ends = np.array([times.min(), times.max()], dtype=float)
+    edges = [value_at(value, ends) for value in (selector.low, selector.high)]
+    low, high = np.sort(edges, axis=0) + value_at(selector.travel, ends)
+    covered = np.clip(high, 0, 100) - np.clip(low, 0, 100)
+    return bool(covered[0] > covered[1])
 
 
 def _name_of(kind: str, name: str) -> str:
