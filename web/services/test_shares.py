@@ -8,8 +8,14 @@ ROOT = Path(__file__).resolve().parents[2]
 # How long a line of a test module takes, by its folder: measured, in about hundredths of a second.
 # A browser waits, a page renders, the core only computes.
 _WEIGHTS = {"browser": 28, "services": 30, "web": 9, "core": 4}
-# Modules that say how often in one line.
-_LONG = {"tests.core.test_fuzz": 9_000, "tests.web.test_sentences": 6_000}
+# Modules that say how often in one line, or wait for answers that come late.
+_LONG = {
+    "tests.core.test_fuzz": 9_000,
+    "tests.web.test_sentences": 6_000,
+    "tests.browser.test_random_hands": 25_000,
+    "tests.browser.test_pending": 20_000,
+    "tests.browser.test_late_jobs": 17_000,
+}
 
 
 def share_of_tests(number: int, count: int) -> list[str]:
