@@ -1,4 +1,4 @@
-"""A thousand random actions of a hand against a model that is kept here: whatever it does at once,
+"""Hundreds of random actions of a hand against a model that is kept here: whatever it does at once,
 and however late the answers come, the page, the server and the model agree at the end.
 
 Another seed, or another count: BALLETTO_HANDS="seed actions" in the environment.
@@ -19,7 +19,7 @@ from tests.core.scenes import scene_data
 from .base import BrowserTest
 from .late import LATE
 
-SEED, ACTIONS = (int(word) for word in os.environ.get("BALLETTO_HANDS", "1 1000").split())
+SEED, ACTIONS = (int(word) for word in os.environ.get("BALLETTO_HANDS", "1 300").split())
 LAYERS = ("t1", "t2", "t3")
 LATE_MS = (*[0] * 30, 120, 600, 1500)  # one after another they add up
 WORDS = ("Winter", "Nine moons", "Orrery\nHouse", "A slow, quiet orbit over the dome", "é ü")

@@ -12,9 +12,9 @@ _WEIGHTS = {"browser": 28, "services": 30, "web": 9, "core": 4}
 _LONG = {
     "tests.core.test_fuzz": 9_000,
     "tests.web.test_sentences": 6_000,
-    "tests.browser.test_random_hands": 25_000,
+    "tests.browser.test_random_hands": 12_000,
     "tests.browser.test_pending": 20_000,
-    "tests.browser.test_late_jobs": 17_000,
+    "tests.browser.test_late_jobs": 8_000,
 }
 
 
