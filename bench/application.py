@@ -99,7 +99,7 @@ def _edit(client: httpx.Client, scene: str, token: str, number: int) -> float:
     values = {"base": number, "layer": "t1", "frame": 40, "edit": json.dumps(edit)}
     started = time.perf_counter()
     answer = client.post(f"/scenes/{scene}/edit/", data=values, headers={"X-CSRFToken": token})
-    digest = re.search(r'data-digest="([0-9a-f]+)"', answer.text)[1]
+    digest = re.search(r'data-digest="([0-9a-f-]+)"', answer.text)[1]
     frame = client.get(f"/scenes/{scene}/frames/{digest}/40/", params={"box": 960})
     taken = (time.perf_counter() - started) * 1000
     assert frame.headers["Content-Type"] == "image/jpeg", frame.status_code
