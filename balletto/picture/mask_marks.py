@@ -92,10 +92,10 @@ def _length_there(matrix: np.ndarray, length: float) -> float:
     return round(length * area**0.5, _DIGITS)
 
 
-# How each value of a mask is told in another space.
+# How each value of a mask is told in another space; its feather is always in px of the picture.
 _ELSEWHERE = {
     "center": _center_there, "rotation": _turn_there, "size": _size_there,
-    "corner": _length_there, "feather": _length_there, "expand": _length_there,
+    "corner": _length_there, "expand": _length_there,
 }  # fmt: skip
 
 

@@ -58,10 +58,22 @@ def drawing_of_svg(content: bytes) -> str:
         raise ValueError("it has no paths and no plain shapes")
     across, down = zip(*points, strict=True)
     middle = ((min(across) + max(across)) / 2, (min(down) + max(down)) / 2)
+    return _written(pen, (1, 0, 0, 1, -middle[0], -middle[1]))
+
+
+def scaled_drawing(drawing: str, scale: float) -> str:
+    """Path data with all its lengths so many times as long."""
+    pen = RecordingPen()
+    parse_path(drawing, pen)
+    return _written(pen, (scale, 0, 0, scale, 0, 0))
+
+
+def _written(pen: RecordingPen, matrix: tuple[float, ...]) -> str:
+    """What a pen has drawn, through a map, as path data."""
     writer = SVGPathPen(
         None, ntos=lambda number: f"{number:.4g}" if number % 1 else str(int(number))
     )
-    pen.replay(TransformPen(writer, (1, 0, 0, 1, -middle[0], -middle[1])))
+    pen.replay(TransformPen(writer, matrix))
     return writer.getCommands()
 
 
