@@ -105,8 +105,7 @@ def _early(case: _Case) -> Iterator[SceneWarning]:
         begins = move.start + delays_of(move.stagger, units) + amount.keys[0].at
         early = int((begins < first - 1e-6).sum())
         if early and move.start + amount.keys[0].at >= first - 1e-6:
-            told = _counted(early, len(units), _UNIT_NAMES[move.unit]).replace("are", "begin")
-            told = told.replace(" is", " begins")
+            told = _counted(early, len(units), _UNIT_NAMES[move.unit], "begins", "begin")
             text = f"{told} before the layer does: the first at frame {float(begins.min()):.4g}, "
             text += f"the layer at {first:g}. A later start or a gap above 0 helps."
             yield SceneWarning(_path(case, move), text)
@@ -131,17 +130,18 @@ def _unlanded(case: _Case) -> Iterator[SceneWarning]:
         end = min(case.title.span[1], case.scene.length)
         late = int((ends > end + 1e-6).sum())
         if late and move.start < case.title.span[1]:
-            told = _counted(late, len(units), _UNIT_NAMES[move.unit])
+            told = _counted(late, len(units), _UNIT_NAMES[move.unit], "is", "are")
             text = f"{told} still moving when the layer ends at frame {end:g}: the last comes to "
             text += f"rest at frame {float(ends.max()):.4g}. A smaller gap, a shorter course or a "
             text += "longer layer helps."
             yield SceneWarning(_path(case, move), text)
 
 
-def _counted(late: int, count: int, unit: str) -> str:
-    if late == count:
-        return f"All {unit}s are" if count > 1 else f"The {unit} is"
-    return f"{late} of {count} {unit}s {'are' if late > 1 else 'is'}"
+def _counted(some: int, count: int, unit: str, one: str, many: str) -> str:
+    """So many of the units, with the verb as it is for one and for many."""
+    if some == count:
+        return f"All {unit}s {many}" if count > 1 else f"The {unit} {one}"
+    return f"{some} of {count} {unit}s {many if some > 1 else one}"
 
 
 def _without_effect(case: _Case) -> Iterator[SceneWarning]:

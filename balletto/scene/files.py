@@ -18,15 +18,14 @@ MIGRATIONS: dict[int, Any] = {}
 def parse(text: str | bytes) -> Scene:
     """The scene of a file's text; SceneError with every fault if it cannot be used."""
     try:
-        plain = text if isinstance(text, str) else text.decode("utf-8-sig")
-        data = json.loads(plain, parse_constant=_no_constant)
+        data = json_of(text if isinstance(text, str) else text.decode("utf-8-sig"))
     except UnicodeDecodeError as error:
         raise SceneError.at("", f"the file is not UTF-8 text (byte {error.start})") from None
     except json.JSONDecodeError as error:
         raise SceneError.at(
             "", f"the file is not JSON: {error.msg} in line {error.lineno}, column {error.colno}"
         ) from None
-    except (RecursionError, ValueError) as error:
+    except ValueError as error:
         raise SceneError.at("", f"the file is not a usable JSON text: {error}") from None
     return from_data(data)
 
@@ -68,6 +67,14 @@ def to_data(scene: Scene) -> dict[str, Any]:
 def to_text(data: dict[str, Any]) -> str:
     """Plain data as the text of a scene file."""
     return json.dumps(data, ensure_ascii=False, indent=1) + "\n"
+
+
+def json_of(text: str) -> Any:
+    """The data of a JSON text that was sent; ValueError if it is none, or nested absurdly."""
+    try:
+        return json.loads(text, parse_constant=_no_constant)
+    except RecursionError:
+        raise ValueError("it is nested too deeply") from None
 
 
 def _no_constant(name: str) -> None:

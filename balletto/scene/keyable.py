@@ -105,11 +105,15 @@ def _is_marked(annotation: Any) -> bool:
 def local_start(scene: Any, path: str) -> float:
     """The frame of the scene from which the frames of a value count: what the pose and the amount
     of a move say counts from its start, all else from frame 0."""
+    start = start_path(path)
+    return find_value(scene, start)[0] if start else 0
+
+
+def start_path(path: str) -> str | None:
+    """The path of the start from which the frames of a value count; None for frame 0."""
     layer, _, rest = path.partition(".moves.")
     move, _, value = rest.partition(".")
-    if not value.startswith(("pose.", "amount")):
-        return 0
-    return find_value(scene, f"{layer}.moves.{move}.start")[0]
+    return f"{layer}.moves.{move}.start" if value.startswith(("pose.", "amount")) else None
 
 
 def value_now(scene: Any, path: str, frame: float) -> Any:

@@ -89,7 +89,10 @@ def kind_of(data: Any) -> str:
     return str(kind)
 
 
-Name = Annotated[str, StringConstraints(max_length=200), needs("a text of at most 200 letters")]
+MAX_NAME = 200
+Name = Annotated[
+    str, StringConstraints(max_length=MAX_NAME), needs(f"a text of at most {MAX_NAME} letters")
+]
 Identifier = Annotated[
     str,
     StringConstraints(pattern=r"^[A-Za-z][A-Za-z0-9_-]{0,39}$"),

@@ -98,6 +98,17 @@ class Course(NamedTuple):
     keys: list[dict[str, Any]]
 
 
+def number_of(value: Any) -> float | None:
+    """A number that was sent, itself or as a text; None if it is none that can be worked with."""
+    if isinstance(value, bool) or not isinstance(value, int | float | str):
+        return None
+    try:
+        number = float(value)
+    except (ValueError, OverflowError):
+        return None
+    return number if abs(number) < LARGEST else None
+
+
 def read_quantity(text: str, measure: Measure, context: Context | None = None) -> float | Course:
     """The value of a typed text, as it stands in a file; or, where it may, a course of keyframes.
 
@@ -450,6 +461,8 @@ class _Reader:
             told = f"there are {base} frames in a second, so “:{frames}” is none of them"
             raise QuantityError(told, token.place)
         count = ((minutes[0] if minutes else 0) * 60 + seconds) * base + frames
+        if not count < LARGEST:
+            raise self._fault("this time is too long", token.place)
         return count if own == "frames" else count / self._context.rate
 
     # Tokens
@@ -467,6 +480,8 @@ class _Reader:
     def _limited(self, shown: float) -> float:
         """The number as it stands in a file, within the limits of its measure."""
         measure = self._measure
+        if not abs(shown) < LARGEST:
+            raise self._fault("this number is too large", self._end)
         value = shown / measure.scale
         for limit, is_out, said in (
             (measure.low, value < (measure.low or 0), "at least"),

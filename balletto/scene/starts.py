@@ -6,8 +6,13 @@ from .shapes import SHAPE_KINDS
 
 Data = dict[str, Any]
 _USUAL_SIDE = 1080  # px of the shorter side that the shapes are made for
-_SHAPE_FILL = "#2BB5A0"
+SHAPE_FILL = "#2BB5A0"
 WORDS = "New title"
+# Sizes of pictures that are asked for most, the usual one first, with what is said of their shape.
+USUAL_SIZES: tuple[tuple[tuple[int, int], str], ...] = (
+    ((1920, 1080), "wide"), ((3840, 2160), "wide"), ((1280, 720), "wide"), ((1080, 1080), "square"),
+    ((1080, 1920), "tall"), ((1080, 1350), "portrait"),
+)  # fmt: skip
 
 
 def new_scene(name: str, size: tuple[int, int], rate: str, length: int) -> Data:
@@ -68,7 +73,7 @@ def new_shape(document: Data, kind: str) -> Data:
         "name": "",
         "span": [0, document["length"]],
         "shape": {"kind": kind, **(_sized(kind, share) if share != 1 else {})},
-        "fill": "none" if is_line else _SHAPE_FILL,
+        "fill": "none" if is_line else SHAPE_FILL,
         "stroke": stroke,
         "transform": {"position": [width / 2, height / 2, 0]},
     }

@@ -157,7 +157,7 @@ class AgainTest(PageTest):
         wrong = {**of("x", 1), "edit": {"name": "nothing"}}
         edits = [of("a", 3), of("b", 4), wrong, of("c", 5)]
         for _ in range(2):
-            self.post("leave", expect=204, base=1, edits=json.dumps(edits))
+            self.post("leave", expect=204, base=1, steps=json.dumps(edits))
         revisions = list(self.scene.revisions.values_list("request", flat=True))
         self.assertEqual(revisions, [None, "a", "b", "c"])
         self.assertEqual(self.document["layers"][0]["moves"][0]["stagger"]["gap"], 5)
@@ -166,9 +166,9 @@ class AgainTest(PageTest):
         self.edit(name="set-value", path="scene.name", value="Other")
         edit = {"name": "set-value", "path": "scene.name", "value": "Mine"}
         edits = [{"request": "a", "layer": "t1", "frame": 0, "edit": edit}]
-        self.post("leave", expect=204, base=1, edits=json.dumps(edits))
+        self.post("leave", expect=204, base=1, steps=json.dumps(edits))
         self.assertEqual(self.document["name"], "Other")
-        self.post("leave", expect=422, base=1, edits="[")
+        self.post("leave", expect=422, base=1, steps="[")
 
     def test_times_are_read(self):
         address = reverse("read", args=[self.scene.pk])

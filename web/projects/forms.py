@@ -7,15 +7,10 @@ from django.conf import settings
 from django.core.exceptions import ValidationError
 
 from balletto.scene.document import MAX_LENGTH, MAX_SIDE, rate_of
-from balletto.scene.starts import new_scene
+from balletto.scene.starts import USUAL_SIZES, new_scene
 
 SIZES = (
-    ("1920x1080", "Wide, 1920 × 1080"),
-    ("3840x2160", "Wide, 3840 × 2160"),
-    ("1280x720", "Wide, 1280 × 720"),
-    ("1080x1080", "Square, 1080 × 1080"),
-    ("1080x1920", "Tall, 1080 × 1920"),
-    ("1080x1350", "Portrait, 1080 × 1350"),
+    *((f"{w}x{h}", f"{shape.capitalize()}, {w} × {h}") for (w, h), shape in USUAL_SIZES),
     ("own", "Typed below"),
 )
 RATES = (

@@ -9,6 +9,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
+from balletto.picture.film import CARD_FRAMES
 from balletto.scene.edits.layers import next_name
 from balletto.scene.errors import SceneError
 from balletto.scene.starts import new_title
@@ -35,6 +36,7 @@ def projects(request: HttpRequest) -> HttpResponse:
         "form": ProjectForm(),
         "find": find,
         "sizes": SIZES[:-1],
+        "film_frames": CARD_FRAMES,
         "in_bin": len(bin.contents(request.user)),
     }
     return render(request, "projects/projects.html", context)
@@ -67,24 +69,20 @@ def rename_project(request: HttpRequest, project_id: int) -> HttpResponse:
 @require_POST
 def remove_project(request: HttpRequest, project_id: int) -> HttpResponse:
     """Puts a project with all its scenes into the bin."""
-    project = own_project(request, project_id)
-    bin.remove(project)
-    _told_removed(request, project.name)
-    return redirect("projects")
+    return _removed(request, own_project(request, project_id))
 
 
 @require_POST
 def remove_scene(request: HttpRequest, scene_id: int) -> HttpResponse:
     """Puts a scene with its history into the bin; its finished clips stay."""
-    scene = own_scene(request, scene_id)
-    bin.remove(scene)
-    _told_removed(request, scene.name)
-    return redirect("projects")
+    return _removed(request, own_scene(request, scene_id))
 
 
-def _told_removed(request: HttpRequest, name: str) -> None:
-    told = f"“{name}” lies in the bin for {bin.KEPT_DAYS} days and can be brought back from there."
+def _removed(request: HttpRequest, thing: Project | Scene) -> HttpResponse:
+    bin.remove(thing)
+    told = f"“{thing.name}” lies in the bin for {bin.KEPT_DAYS} days and can be brought back."
     messages.success(request, told)
+    return redirect("projects")
 
 
 @require_POST

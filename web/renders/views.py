@@ -2,7 +2,6 @@
 where clips are asked for."""
 
 import hashlib
-import json
 import re
 
 from django.contrib import messages
@@ -18,6 +17,7 @@ from balletto.clip.likely import likely_bytes
 from balletto.clip.making import making_of, seen_in
 from balletto.clip.render import check
 from balletto.scene.document import MAX_SIDE
+from balletto.scene.files import json_of
 from balletto.scene.fits import FIT_KINDS, fitted
 from web.library.looks import address
 from web.library.store import opened
@@ -200,7 +200,7 @@ def likely(request: HttpRequest, scene_id: int) -> HttpResponse:
     document = opened(revision.document, scene.project.owner_id)
     how = request.GET.get("how", "")
     try:
-        making = making_of(json.loads(how))
+        making = making_of(json_of(how))
         check(document, making)
     except (ClipError, KeyError, TypeError, ValueError, IndexError):
         raise Http404 from None

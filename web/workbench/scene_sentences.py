@@ -9,6 +9,7 @@ from balletto.scene import measures
 from balletto.scene.document import MAX_SIDE, Scene
 from balletto.scene.fits import FIT_KINDS, Fit
 from balletto.scene.measures import Measure
+from balletto.scene.starts import USUAL_SIZES
 from web.library.models import MediaFile
 
 from .chips import Chip, choice_chip, color_chip, number_chip
@@ -29,11 +30,6 @@ _FILLS = [("filled", "filling it, cut off at two sides"), ("whole", "seen whole"
 _SPEED = Measure(" %", scale=100, drag=0.005, step=0.05, low=0)
 _FIT_WORDS = {"whole": "seen whole", "filled": "filled", "placed": "with its own places"}
 SHAPES = (("9:16", "tall"), ("1:1", "square"), ("4:5", "portrait"), ("16:9", "wide"))
-USUAL_SIZES = (
-    ((1920, 1080), "wide, 1920 × 1080"), ((3840, 2160), "wide, 3840 × 2160"),
-    ((1080, 1080), "square, 1080 × 1080"), ((1080, 1920), "tall, 1080 × 1920"),
-    ((1080, 1350), "portrait, 1080 × 1350"),
-)  # fmt: skip
 _SIDE = Measure(" px", drag=1, low=16, high=MAX_SIDE)
 _DISTANCE = Measure(" px", drag=4, low=1)
 _SCALE = Measure(" %", scale=100, drag=0.005, step=0.01, low=0.01)
@@ -154,16 +150,13 @@ class SceneWords:
     @property
     def picture(self) -> SafeString:
         """How large the picture is, and from how far it is looked at."""
-        sides = [
-            number_chip(
-                Chip(f"size.{axis}", {"name": "set-size", "axis": axis}, label), side, _SIDE
-            )
-            for axis, (label, side) in enumerate(
-                zip(
-                    ("Width of the picture", "Height of the picture"), self._scene.size, strict=True
-                )
-            )
+        labels = ("Width of the picture", "Height of the picture")
+        chips = [
+            Chip(f"size.{axis}", {"name": "set-size", "axis": axis}, label)
+            for axis, label in enumerate(labels)
         ]
+        sizes = zip(chips, self._scene.size, strict=True)
+        sides = [number_chip(chip, side, _SIDE) for chip, side in sizes]
         path = "scene.camera.distance"
         camera = Chip(path, edit_of(path), "Distance of the camera")
         distance = number_chip(camera, self._scene.camera.distance, _DISTANCE, rest=2000)
@@ -174,9 +167,12 @@ class SceneWords:
     def sizes(self) -> list[dict[str, Any]]:
         """Usual sizes, as edits with their names; all layers are fitted so that they are seen."""
         return [
-            {"label": label, "edit": {"name": "set-size", "size": list(size), "fit": "whole"}}
-            for size, label in USUAL_SIZES
-            if tuple(size) != tuple(self._scene.size)
+            {
+                "label": f"{shape}, {size[0]} × {size[1]}",
+                "edit": {"name": "set-size", "size": list(size), "fit": "whole"},
+            }
+            for size, shape in USUAL_SIZES
+            if size != tuple(self._scene.size)
         ]
 
     @property

@@ -22,18 +22,21 @@ DRAW_ORDERS = [("reading", "the last"), ("reverse", "the first"), ("depth", "the
 ALIGNMENTS = [("left", "to the left"), ("center", "centred"), ("right", "to the right")]
 
 
+def style_of(title: Title, place: int) -> dict[str, Any]:
+    """The style of the letter at a place of a title's text."""
+    whole = title.style.model_dump()
+    own = next((run.style for run in title.runs if run.first <= place < run.end), None)
+    said = own.model_dump(exclude_none=True) if own else {}
+    return {**whole, **said, "axes": {**whole["axes"], **said.get("axes", {})}}
+
+
 class TypeSentence:
     """How a title, or the letters selected in it, are set."""
 
     def __init__(self, title: Title, letters: tuple[int, int] | None = None):
         self.title = title
         self.letters = letters
-        self.style = title.style.model_dump()
-        if letters:
-            own = next((run.style for run in title.runs if run.first <= letters[0] < run.end), None)
-            said = own.model_dump(exclude_none=True) if own else {}
-            axes = {**self.style["axes"], **said.get("axes", {})}
-            self.style = {**self.style, **said, "axes": axes}
+        self.style = style_of(title, letters[0]) if letters else title.style.model_dump()
 
     def _chip(self, name: str, label: str) -> Chip:
         edit = edit_of(f"{self.title.id}.style.{name}")

@@ -23,7 +23,15 @@ from balletto.scene.keyable import (
     value_now,
 )
 from balletto.scene.measures import Measure
-from balletto.scene.quantities import Context, Course, QuantityError, read_quantity
+from balletto.scene.quantities import (
+    Context,
+    Course,
+    QuantityError,
+    number_of,
+    read_quantity,
+)
+
+from .title_sentences import style_of
 
 Data = dict[str, Any]
 _SPREAD_SEED = 1  # of the chance of "random 10 to 90"
@@ -39,7 +47,7 @@ def read_typed(document: Scene, wanted: Data, path: str, index: int, count: int)
     typed = wanted["typed"]
     try:
         measure = Measure.of(typed.get("measure"))
-        by = _number(typed.get("by"))
+        by = number_of(typed.get("by"))
         text = typed["text"] if by is None else ""
         if not isinstance(text, str):
             raise TypeError
@@ -47,17 +55,12 @@ def read_typed(document: Scene, wanted: Data, path: str, index: int, count: int)
         raise SceneError.at("typed", "a text and the measure of its value are needed") from None
     context = _context(document, wanted, path)
     if by is not None:
-        return _within(measure, (context.now or 0) + by)
+        return round(measure.within((context.now or 0) + by), 6)
     context = replace(context, count=count, index=index, chance=_chance(index))
     try:
         return read_quantity(text, measure, context)
     except QuantityError as error:
         raise NotUnderstood.at("", str(error)) from None
-
-
-def _within(measure: Measure, value: float) -> float:
-    low = value if measure.low is None else max(measure.low, value)
-    return round(low if measure.high is None else min(measure.high, low), 6)
 
 
 def _chance(index: int) -> float:
@@ -66,16 +69,12 @@ def _chance(index: int) -> float:
 
 def _context(document: Scene, wanted: Data, path: str) -> Context:
     typed = wanted["typed"]
-    now, rest = _number(typed.get("now")), _number(typed.get("rest"))
+    now, rest = number_of(typed.get("now")), number_of(typed.get("rest"))
+    there = number_of(_safely(lambda: _there(document, wanted, path)))
+    now = now if there is None else there
     found = keyable(document, path) if path else None
-    if path:
-        at = wanted.get("at")
-        try:
-            there = value_now(document, path, at if isinstance(at, int | float) else 0)
-        except LookupError:
-            there = None
-        now = there if isinstance(there, int | float) and not isinstance(there, bool) else now
-        rest = rest_of(path) if rest is None else rest
+    if path and rest is None:
+        rest = rest_of(path)
     return Context(
         rate=float(document.frames_a_second),
         side=side_of(document, path),
@@ -85,9 +84,28 @@ def _context(document: Scene, wanted: Data, path: str) -> Context:
     )
 
 
-def _number(value: Any) -> float | None:
-    is_number = isinstance(value, int | float) and not isinstance(value, bool)
-    return float(value) if is_number else None
+def _there(document: Scene, wanted: Data, path: str) -> Any:
+    """What the value is that an edit means; LookupError or the like if it is not there."""
+    if path:
+        return value_now(document, path, number_of(wanted.get("at")) or 0)
+    return _WITHOUT_PATH[wanted["name"]](document, wanted)
+
+
+def _of_letters(document: Scene, wanted: Data) -> Any:
+    value: Any = style_of(document.layer(wanted["layer"]), wanted["first"])
+    for name in wanted["property"].split("."):
+        value = value[int(name)] if isinstance(value, list | tuple) else value[name]
+    return value
+
+
+# What the values are of edits that name them otherwise than by a path.
+_WITHOUT_PATH: dict[str, Callable[[Scene, Data], Any]] = {
+    "set-pivot": lambda document, wanted: value_now(
+        document, f"{wanted['layer']}.transform.pivot.{wanted['axis']}", 0
+    ),
+    "set-size": lambda document, wanted: document.size[wanted["axis"]],
+    "style-letters": _of_letters,
+}
 
 
 # Whose values may be told as a share of a side of the picture, and of which.
@@ -186,14 +204,14 @@ def shared_edits(document: Scene, wanted: Data) -> list[Data]:
     each; or, where a hand has changed it from a number (`from`), each is changed by as much."""
     paths, start, value = (
         paths_of(document, wanted),
-        _number(wanted.get("from")),
+        number_of(wanted.get("from")),
         wanted.get("value"),
     )
     edits = []
     for path in paths:
         own = value
         if start is not None and path != wanted["path"]:
-            now = _number(_safely(lambda at=path: value_now(document, at, wanted.get("at") or 0)))
+            now = number_of(_safely(lambda at=path: value_now(document, at, wanted.get("at") or 0)))
             own = value if now is None else round(now + value - start, 6)
         told = {**wanted, "value": own} if "value" in wanted else wanted
         edits.append(one_of_several(document, told, path))
@@ -203,7 +221,7 @@ def shared_edits(document: Scene, wanted: Data) -> list[Data]:
 def _safely(find: Callable[[], Any]) -> Any:
     try:
         return find()
-    except LookupError:
+    except (LookupError, TypeError, ValueError, AttributeError):
         return None
 
 

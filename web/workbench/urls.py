@@ -2,7 +2,7 @@
 
 from django.urls import path, register_converter
 
-from . import hearing, numbers, take_views, views
+from . import hearing, leaving, numbers, take_views, views
 
 
 class Digest:
@@ -23,7 +23,7 @@ urlpatterns = [
     path("<int:scene_id>/", views.workbench, name="workbench"),
     path("<int:scene_id>/parts/", views.parts, name="parts"),
     path("<int:scene_id>/edit/", views.edit, name="edit"),
-    path("<int:scene_id>/leave/", views.leave, name="leave"),
+    path("<int:scene_id>/leave/", leaving.leave, name="leave"),
     path("<int:scene_id>/read/", views.read, name="read"),
     path("<int:scene_id>/undo/", views.undo, name="undo"),
     path("<int:scene_id>/redo/", views.redo, name="redo"),

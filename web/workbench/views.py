@@ -1,7 +1,6 @@
 """The workbench: the page, its edits, its frames, and the numbers that it draws from."""
 
 import json
-from contextlib import suppress
 from dataclasses import replace
 from typing import Any
 
@@ -16,15 +15,16 @@ from balletto.picture.film import film_of, preset_film
 from balletto.picture.stills import jpeg
 from balletto.scene import files, measures
 from balletto.scene.errors import SceneError
+from balletto.scene.files import json_of
 from balletto.scene.presets import presets
-from balletto.scene.quantities import Context, read_quantity
+from balletto.scene.quantities import Context, QuantityError, number_of, read_quantity
 from web.library.bundle import bundle, document_in
 from web.library.looks import address
 from web.library.store import folder_of, opened
 from web.projects import history
 from web.projects.access import own_scene
 from web.projects.forms import SceneFileForm
-from web.projects.models import Revision, Scene
+from web.projects.models import Revision
 from web.projects.nesting import renew
 
 from . import frames
@@ -36,14 +36,14 @@ from .answers import (
     request_of,
     walk,
 )
-from .asked import Asked, in_scene
+from .asked import in_scene
+from .asking import Asked
 from .bench import Bench, Selection
 from .numbers import numbers_with
 from .typed import NotUnderstood
 
 MOST_REVISIONS = 300  # that the list of the history shows
 MOST_IN_A_RUN = 16
-MOST_LEFT = 200  # edits that are made when the page is left
 
 
 @require_GET
@@ -71,7 +71,10 @@ def edit(request: HttpRequest, scene_id: int) -> HttpResponse:
     """
     scene = own_scene(request, scene_id)
     try:
-        wanted = json.loads(request.POST.get("edit", ""))
+        wanted = json_of(request.POST.get("edit", ""))
+    except ValueError:
+        return refused("The edit is not JSON.")
+    try:
         asked = Asked(request, scene, Selection.of(request.POST))
         if request.POST.get("preview"):
             return _preview(asked, in_scene(asked, wanted))
@@ -83,8 +86,6 @@ def edit(request: HttpRequest, scene_id: int) -> HttpResponse:
         return JsonResponse({"message": str(error), "typed": True}, status=422)
     except SceneError as error:
         return refused(str(error))
-    except json.JSONDecodeError:
-        return refused("The edit is not JSON.")
     scene.refresh_from_db(fields=history.CHANGED_FIELDS)
     return answer_parts(
         request, scene, revision, _selection_after(request, wanted, before, revision)
@@ -101,53 +102,17 @@ def _once(request: HttpRequest, asked: Asked, wanted: Any) -> Revision:
     return history.once(asked.scene.pk, request_of(request), made)
 
 
-@require_POST
-def leave(request: HttpRequest, scene_id: int) -> HttpResponse:
-    """Makes the edits that were not answered yet when the page was left, in their order.
-
-    Values: `base`; `edits`, JSON: [{"request", "layer", "frame", "edit"}, ...]. Those that were
-    made already are not made again; what cannot be made is passed over: nobody is there to be told.
-    """
-    scene = own_scene(request, scene_id)
-    try:
-        wanted = json.loads(request.POST.get("edits", ""))
-    except json.JSONDecodeError:
-        return refused("The edits are not JSON.")
-    base = base_of(request)
-    for each in wanted[:MOST_LEFT] if isinstance(wanted, list) else []:
-        with suppress(SceneError, history.ChangedElsewhere, TypeError, AttributeError):
-            selection = Selection.of({name: str(value) for name, value in each.items()})
-            base = _made_on_leaving(request, scene, base, selection, each)
-    return HttpResponse(status=204)
-
-
-def _made_on_leaving(
-    request: HttpRequest, scene: Scene, base: int, selection: Selection, each: dict[str, Any]
-) -> int:
-    """Makes one edit that was left behind; gives the revision on which the next is made."""
-    scene.refresh_from_db(fields=history.CHANGED_FIELDS)
-    if scene.revisions.filter(request=str(each["request"])[:40]).exists():
-        return scene.head
-    edit = in_scene(Asked(request, scene, selection), each["edit"])
-
-    def made() -> Revision:
-        return history.record(scene.pk, base, edit, request.user)
-
-    return history.once(scene.pk, str(each["request"])[:40], made).number
-
-
 @require_GET
 def read(request: HttpRequest, scene_id: int) -> HttpResponse:
     """What a text means that is typed where a frame or a number of frames stands: `text`, in the
-    measure `of` (one of MEASURES); `now` is what stands there. 422 if it is not understood."""
+    measure `of` (one of READ); `now` is what stands there. 422 if it is not understood."""
     scene = own_scene(request, scene_id)
     measure = READ.get(request.GET.get("of", ""), measures.FRAMES)
-    now = request.GET.get("now", "")
     rate = float(frames.document_at(scene, scene.digest).frames_a_second)
     try:
-        context = Context(rate=rate, now=float(now) if now else None)
+        context = Context(rate=rate, now=number_of(request.GET.get("now", "")))
         value = read_quantity(request.GET.get("text", ""), measure, context)
-    except ValueError as error:
+    except QuantityError as error:
         return refused(str(error))
     return JsonResponse({"value": value})
 

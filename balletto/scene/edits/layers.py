@@ -8,6 +8,7 @@ from pydantic import Field
 from ..changes import Change, get
 from ..document import rate_of
 from ..errors import SceneError
+from ..model import MAX_NAME
 from ..tracks import is_track
 from .base import Document, Edit, edit
 from .paths import find, frames, free_id, layer_pointer, name_of, with_parents
@@ -80,9 +81,12 @@ class DuplicateLayer(Edit):
         return f"{name_of(get(document, layer_pointer(document, self.layer)))} duplicated"
 
 
+_DIGITS_OF_NAMES = 6  # and a space
+
+
 def next_name(name: str, layers: list[dict[str, Any]]) -> str:
-    """A name with the first number, from 2 on, that no layer of that name has."""
-    plain = re.sub(r" \d+$", "", name)
+    """A name with the first number from 2 on that is not taken; a long one is cut."""
+    plain = re.sub(r" \d+$", "", name)[: MAX_NAME - _DIGITS_OF_NAMES]
     taken = {layer.get("name") for layer in layers}
     number = 2
     while f"{plain} {number}" in taken:

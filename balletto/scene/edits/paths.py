@@ -7,6 +7,7 @@ from typing import Any
 
 from ..changes import Pointer, get
 from ..errors import SceneError
+from ..keyable import start_path
 from ..masks import MASK_KINDS
 from ..shapes import SHAPE_KINDS
 from ..value_names import value_name
@@ -59,11 +60,10 @@ def start_of(document: Document, path: str) -> float:
 
     What a move's pose and amount say counts from the start of the move; all else from frame 0.
     """
-    layer, _, rest = path.partition(".moves.")
-    move, _, value = rest.partition(".")
-    if not value.startswith(("pose.", "amount")):
+    start = start_path(path)
+    if start is None:
         return 0
-    return get(document, pointer_to(document, f"{layer}.moves.{move}")).get("start", 0)
+    return get(document, pointer_to(document, start.removesuffix(".start"))).get("start", 0)
 
 
 def frames(number: float) -> float:

@@ -1,7 +1,6 @@
 // Cards of scenes play when they are pointed at or have the focus: a film of their frames, one below
 // the other, is fetched then and run past.
 
-const FRAMES = 24; // of a film, as web/workbench/views.py makes it
 const FRAME_MS = 125;
 let playing = null;
 
@@ -25,11 +24,12 @@ async function play(card) {
     return; // the poster stays
   }
   if (playing?.card !== card) return;
+  const count = Number(film.dataset.frames);
   let frame = 0;
   film.style.backgroundImage = `url("${film.dataset.film}")`;
   playing.timer = setInterval(() => {
-    frame = (frame + 1) % FRAMES;
-    film.style.backgroundPositionY = `${(frame / (FRAMES - 1)) * 100}%`;
+    frame = (frame + 1) % count;
+    film.style.backgroundPositionY = `${(frame / (count - 1)) * 100}%`;
   }, FRAME_MS);
 }
 

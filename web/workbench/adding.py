@@ -1,0 +1,172 @@
+"""What is added: moves, layers of all kinds, and masks."""
+
+from collections.abc import Callable
+
+from django.http import Http404
+
+from balletto.picture.places import rest_box
+from balletto.scene.errors import SceneError
+from balletto.scene.outlines import drawing_of_svg
+from balletto.scene.presets import fitted, presets
+from balletto.scene.shapes import SHAPE_KINDS
+from balletto.scene.starts import SHAPE_FILL, new_shape, new_title
+from web.library.models import MediaFile
+from web.library.store import folder_of
+from web.projects.access import own_scene
+from web.projects.nesting import source_of, usable
+
+from .asking import Asked, Data, one_or_several, titles_among
+
+
+def _add_move(asked: Asked, wanted: Data) -> Data:
+    """A preset's move, for the selected letters alone if there are any."""
+    if wanted.get("preset") not in presets():
+        return wanted
+    preset, letters = presets()[wanted["preset"]], _letters(asked, wanted)
+    layers = wanted.get("layers")
+    if isinstance(layers, list) and len(layers) > 1:
+        titles = titles_among(asked, layers, "moves")
+        whole = {"name": "add-move", "preset": preset["id"], "letters": None}
+        edits = [_add_move(asked, {**whole, "layer": each}) for each in titles]
+        return one_or_several(edits, f"Move “{preset['name']}” added to {len(edits)} titles")
+    layer = asked.layer(wanted.get("layer"))
+    if layer["kind"] != "title":
+        raise SceneError.at(layer["id"], "moves are for titles: select one, then add the move")
+    move = fitted(preset, asked.data, layer)
+    if letters is not None:
+        move["among"] = [list(letters)]
+    needed = preset.get("title", {})
+    return {"name": "add-move", "layer": layer["id"], "move": move, "title": needed}
+
+
+def _letters(asked: Asked, wanted: Data) -> tuple[int, int] | None:
+    """The letters that an edit says, or else those that are selected."""
+    if "letters" not in wanted:
+        return asked.selection.letters
+    letters = wanted["letters"]
+    is_range = isinstance(letters, list) and [type(place) for place in letters] == [int, int]
+    return (letters[0], letters[1]) if is_range and letters[0] < letters[1] else None
+
+
+def _add_title(asked: Asked, wanted: Data) -> Data:
+    """A title in the middle of the picture, of a size that suits it."""
+    return {"name": "add-layer", "layer": new_title(asked.data)}
+
+
+def _add_shape(asked: Asked, wanted: Data) -> Data:
+    """A shape in the middle of the picture, of a size that suits it."""
+    kind = wanted.get("shape")
+    if kind not in SHAPE_KINDS or kind == "path":
+        known = ", ".join(name for name in SHAPE_KINDS if name != "path")
+        raise SceneError.at("shape", f"one of {known} is needed")
+    return {"name": "add-layer", "layer": new_shape(asked.data, kind)}
+
+
+def _add_path(asked: Asked, wanted: Data) -> Data:
+    """A shape of the paths of an SVG file, in the middle of the picture and not larger than it."""
+    kept = _own_file(asked, wanted, kind="still")
+    if not kept.name.endswith(".svg"):
+        raise SceneError.at("file", f"{kept.title} is no SVG: its paths cannot be taken")
+    path = folder_of(kept.owner_id) / kept.name
+    try:
+        drawing = drawing_of_svg(path.read_bytes())
+    except ValueError as error:
+        raise SceneError.at("file", f"{kept.title}: {error}") from None
+    width, height = asked.data["size"]
+    scale = round(min(width / kept.width, height / kept.height) * 0.6, 4)
+    layer = {
+        "kind": "shape",
+        "name": kept.title[:100],
+        "span": [0, asked.data["length"]],
+        "shape": {"kind": "path", "path": drawing},
+        "fill": SHAPE_FILL,
+        "stroke": None,
+        "transform": {"position": [width / 2, height / 2, 0], "scale": [scale, scale]},
+    }
+    return {"name": "add-layer", "layer": layer}
+
+
+def _own_file(asked: Asked, wanted: Data, **more: str) -> MediaFile:
+    """The file of the scene's owner that is meant; SceneError if there is none."""
+    own = MediaFile.objects.filter(owner=asked.scene.project.owner_id, **more)
+    kept = own.filter(name=str(wanted.get("file"))).first()
+    if kept is None:
+        raise SceneError.at("file", "this file is not there any more: add it once more")
+    return kept
+
+
+_KINDS_OF_FILES = {"still": "picture", "video": "video", "sound": "sound"}
+
+
+def _add_file(asked: Asked, wanted: Data) -> Data:
+    """A layer that shows or plays a file, in the middle of the picture and not larger than it."""
+    kept = _own_file(asked, wanted)
+    width, height = asked.data["size"]
+    layer = {
+        "kind": _KINDS_OF_FILES[kept.kind],
+        "name": kept.title[:100],
+        "span": [0, asked.data["length"]],
+        "file": kept.name,
+    }
+    if kept.kind == "sound":
+        layer["span"][0] = min(asked.selection.frame, asked.data["length"] - 1)
+    else:
+        scale = round(min(1.0, width / kept.width, height / kept.height), 4)
+        place = {"position": [width / 2, height / 2, 0], "scale": [scale, scale]}
+        layer["transform"] = place
+    return {"name": "add-layer", "layer": layer}
+
+
+def _use_scene(asked: Asked, wanted: Data) -> Data:
+    """A layer that shows another scene of the person's own, as it is now."""
+    try:
+        other = own_scene(asked.request, int(wanted.get("scene", 0)))
+    except (Http404, TypeError, ValueError):
+        raise SceneError.at("scene", "this scene is not there any more") from None
+    document = usable(asked.scene, other)
+    sides = zip(asked.data["size"], document["size"], strict=True)
+    scale = round(min(1.0, *(own / its for own, its in sides)), 4)
+    width, height = asked.data["size"]
+    layer = {
+        "name": other.name[:100],
+        "span": [0, asked.data["length"]],
+        "transform": {"position": [width / 2, height / 2, 0], "scale": [scale, scale]},
+    }
+    edit = {"name": "use-scene", "source": source_of(other), "document": document}
+    return {**edit, "layer": layer}
+
+
+def _add_adjustment(asked: Asked, wanted: Data) -> Data:
+    span = [0, asked.data["length"]]
+    return {"name": "add-layer", "layer": {"kind": "adjustment", "name": "", "span": span}}
+
+
+def _add_mask(asked: Asked, wanted: Data) -> Data:
+    """A mask that takes up the box of its layer, as it stands at rest."""
+    layer, mask = asked.layer(wanted.get("layer")), wanted.get("mask")
+    if not isinstance(mask, dict):
+        return wanted
+    found = asked.document.layer(layer["id"])
+    if found.kind == "adjustment":
+        width, height = asked.document.size
+        box: list[float] | None = [0, 0, width, height]
+    else:
+        box = rest_box(asked.document, found, asked.selection.frame)
+    if box is not None and "size" not in mask:
+        left, top, right, bottom = box
+        middle = [round((left + right) / 2, 1), round((top + bottom) / 2, 1)]
+        size = [max(1, round(right - left)), max(1, round(bottom - top))]
+        mask = {**mask, "size": size, "center": middle}
+    return {**wanted, "mask": mask}
+
+
+ADDING: dict[str, Callable[[Asked, Data], Data]] = {
+    "add-move": _add_move,
+    "add-title": _add_title,
+    "add-shape": _add_shape,
+    "add-adjustment": _add_adjustment,
+    "add-file": _add_file,
+    "add-path": _add_path,
+    "add-mask": _add_mask,
+    "use-scene": _use_scene,
+}

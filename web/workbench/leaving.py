@@ -1,0 +1,62 @@
+"""What hands did that was not answered yet when the page was left: it is made without a page."""
+
+from collections.abc import Callable
+from contextlib import suppress
+from typing import Any
+
+from django.http import HttpRequest, HttpResponse
+from django.views.decorators.http import require_POST
+
+from balletto.scene.errors import SceneError
+from balletto.scene.files import json_of
+from web.projects import history
+from web.projects.access import own_scene
+from web.projects.models import Revision, Scene
+
+from .answers import base_of, refused
+from .asked import in_scene
+from .asking import Asked, Data
+from .bench import Selection
+
+MOST_LEFT = 200  # steps that are made when a page is left
+_WALKS: dict[str, Callable[..., Revision]] = {"undo": history.undo, "redo": history.redo}
+_CANNOT = (SceneError, history.ChangedElsewhere, history.NothingToDo)
+
+
+@require_POST
+def leave(request: HttpRequest, scene_id: int) -> HttpResponse:
+    """Makes the steps that were not answered yet when the page was left, in their order.
+
+    Values: `base`; `steps`, JSON: [{"request", "layer", "frame", "edit"}, ...], or in place of an
+    edit {"walk": "undo" or "redo"}. Those that were made already are not made again; what cannot be
+    made is passed over: nobody is there to be told.
+    """
+    scene = own_scene(request, scene_id)
+    try:
+        steps = json_of(request.POST.get("steps", ""))
+    except ValueError:
+        return refused("The steps are not JSON.")
+    base = base_of(request)
+    for step in steps[:MOST_LEFT] if isinstance(steps, list) else []:
+        if isinstance(step, dict):
+            with suppress(*_CANNOT):
+                base = _made(request, scene, base, step)
+    return HttpResponse(status=204)
+
+
+def _made(request: HttpRequest, scene: Scene, base: int, step: Data) -> int:
+    """Makes one step on a revision; gives the revision on which the next is made."""
+    scene.refresh_from_db(fields=history.CHANGED_FIELDS)
+    name = str(step.get("request", ""))[:40]
+    if name and scene.revisions.filter(request=name).exists():
+        return scene.head
+    walk = _WALKS.get(str(step.get("walk")))
+
+    def made() -> Revision:
+        if walk is not None:
+            return walk(scene.pk, base, request.user)
+        selection = Selection.of({key: str(value) for key, value in step.items()})
+        edit: Any = in_scene(Asked(request, scene, selection), step.get("edit"))
+        return history.record(scene.pk, base, edit, request.user)
+
+    return history.once(scene.pk, name, made).number
