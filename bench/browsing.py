@@ -44,7 +44,7 @@ _WATCH = """() => {
     return answer;
   };
   new MutationObserver(() => {
-    const [, digest, frame] = canvas.dataset.shown.match(/frames.([0-9a-f]+).([0-9]+)/);
+    const [, digest, frame] = canvas.dataset.shown.match(/frames.([0-9a-f-]+).([0-9]+)/);
     const until = Math.max(upTo.get(digest) ?? 0, upTo.get(frame) ?? 0);
     const now = performance.now();
     for (; served < until; served += 1) window.scrubTimes.push(now - moves[served]);

@@ -50,6 +50,42 @@ class PendingTest(LateTest):
             style = self.kept()[0]["style"]
             self.assertEqual((style["size"], style["tracking"]), (90, 1234))
 
+    def test_a_number_that_is_read_late_is_for_what_was_selected(self):
+        for _ in self.slowly(delays=(600,)):
+            layers = [{**self.document(self.scene)["layers"][0], "text": f"T{n}"} for n in (2, 3)]
+            for number, layer in enumerate(layers):
+                add = {"name": "add-layer", "layer": layer}
+                history.record(self.scene.pk, number + 1, add, self.person)
+            self.page.reload()
+            self.wait_for_picture()
+            self.late(600)
+            self.page.locator("#row-t3 [data-select-layer]").click()
+            self.page.locator("#row-t1 [data-select-layer]").click(modifiers=["Shift"])
+            self.page.get_by_role("button", name="Spread in time").click()
+            self.page.locator("#spread-span").fill("1s")
+            self.page.keyboard.press("Enter")
+            self.page.locator("#row-t2 [data-select-layer]").click()
+            for _ in range(100):
+                starts = sorted(layer["span"][0] for layer in self.kept())
+                if starts != [0, 0, 0]:
+                    break
+                self.page.wait_for_timeout(50)
+            self.assertEqual(starts, [0, 15, 30])
+
+    def test_an_undo_right_before_leaving_is_made(self):
+        self.type_on(SIZE, "90")
+        self.kept()
+        self.late(1500)
+        self.type_on(SIZE, "70")
+        self.page.keyboard.press("Control+z")
+        self.page.goto(f"{self.live_server_url}/renders/")
+        for _ in range(60):
+            self.scene.refresh_from_db()
+            if self.scene.head == 4:
+                break
+            self.page.wait_for_timeout(100)
+        self.assertEqual(self.document(self.scene)["layers"][0]["style"]["size"], 90)
+
     def test_steps_add_up(self):
         for _ in self.slowly():
             self.type_on(SIZE, "400")

@@ -13,6 +13,11 @@ class RoomTest(BrowserTest):
         super().setUp()
         self.person = self.sign_in()
 
+    def revisions(self, scene):
+        expect(self.page.locator("#kept")).to_have_text("All changes kept")
+        scene.refresh_from_db()
+        return scene.head
+
     def size(self, region):
         box = self.page.locator(region).bounding_box()
         return round(box["width"]), round(box["height"])
@@ -60,6 +65,17 @@ class RoomTest(BrowserTest):
         )
         self.assertGreaterEqual(seen, 20)
 
+    def test_panels_find_room_in_a_smaller_window_and_take_it_back(self):
+        self.open_scene(self.person)
+        self.drag_edge("time", 0, -200)
+        high = self.size(".time")[1]
+        self.page.set_viewport_size({"width": 1280, "height": 500})
+        self.page.reload()
+        self.assertLess(self.size(".time")[1], high)
+        self.page.set_viewport_size({"width": 1280, "height": 800})
+        self.page.reload()
+        self.assertEqual(self.size(".time")[1], high)
+
     def test_what_is_selected_comes_into_view(self):
         self.open_scene(self.person, **crowded_scene(layers=24))
         self.page.locator("#slab-t1").scroll_into_view_if_needed()
@@ -100,12 +116,15 @@ class RoomTest(BrowserTest):
         self.assertEqual(self.document(scene)["layers"][0]["style"]["fill"].lower(), "#44ccaa")
         # It is offered again, as a colour of the scene and as one picked last.
         self.settled(lambda: self.page.keyboard.press("Control+z"))
+        before = self.revisions(scene)
         color.click()
         swatch = self.page.locator(".clr-swatches button", has_text="#44ccaa")
         expect(swatch).to_have_count(1)
         swatch.click()
         self.page.keyboard.press("Escape")
         expect(color).not_to_have_value("#44ccaa")
+        self.page.wait_for_timeout(1800)  # after which a colour that rests is made
+        self.assertEqual(self.revisions(scene), before, "what is given up is no edit")
         # A hand that clicks elsewhere has picked; an undo at once takes that back.
         color.click()
         swatch.click()
@@ -175,6 +194,13 @@ class FingersTest(BrowserTest):
         self.pinch(ruler["x"] + 300, ruler["y"] + 80)
         wide = self.page.locator("#ruler").bounding_box()["width"]
         self.assertAlmostEqual(wide / ruler["width"], 2.5, delta=0.1)
+        # One finger is lifted before the other.
+        x, y = stage["x"] + 200, stage["y"] + 100
+        self.touch("touchStart", (x, y))
+        self.touch("touchStart", (x, y), (x + 80, y))
+        self.touch("touchEnd", (x, y))
+        self.touch("touchMove", (x + 30, y))
+        self.touch("touchEnd")
         expect(self.page.locator("#kept")).to_have_text("All changes kept")
         self.assertEqual(self.document(self.scene), before, "nothing is moved by it")
 

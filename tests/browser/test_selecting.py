@@ -128,6 +128,11 @@ class SelectingTest(BrowserTest):
         self.page.locator("[data-link-sides]").click()
         self.type_value("t4.transform.scale.0", "300")
         self.assertEqual(self.layers()[3]["transform"]["scale"], [3, 1])
+        self.scrub("t4.transform.scale.1", 20)  # half a percent a pixel
+        self.assertEqual(self.layers()[3]["transform"]["scale"], [3.3, 1.1])
+        self.chip("t4.transform.scale.0").focus()
+        self.settled(lambda: self.page.keyboard.press("ArrowUp"))
+        self.assertAlmostEqual(self.layers()[3]["transform"]["scale"][0], 3.31)
 
     def test_a_pivot_is_typed_and_the_layer_stays(self):
         self.at_frame(80)

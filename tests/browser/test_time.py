@@ -251,7 +251,7 @@ class TimeTest(BrowserTest):
         self.page.wait_for_timeout(500)
         frames = self.page.evaluate(
             "() => ['canvas', 'canvas-beside'].map(id => document.getElementById(id).dataset.shown"
-            ".match(/frames.([0-9a-f]+).([0-9]+)/).slice(1))"
+            ".match(/frames.([0-9a-f-]+).([0-9]+)/).slice(1))"
         )
         self.assertEqual(frames[0][1], frames[1][1], "both stand at the same frame")
         self.assertNotEqual(frames[0][0], frames[1][0])

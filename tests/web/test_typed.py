@@ -42,6 +42,25 @@ class TypedTest(PageTest):
         self.typed("t1.moves.m1.start", "1s", measures.FRAME)
         self.assertEqual(self.title["moves"][0]["start"], 30)
 
+    def test_a_side_that_is_scrubbed_takes_the_other_along(self):
+        self.edit(name="set-value", path="t1.transform.scale", value=[1, 0.5])
+        self.edit(name="set-value", path="t1.transform.scale.0", value=2, linked=True, at=0)
+        self.assertEqual(self.title["transform"]["scale"], [2, 1])
+
+    def test_what_is_added_to_values_without_a_path(self):
+        def add(by, **edit):
+            typed = {"by": by, "measure": {}, "now": 1}  # the page knows an old value
+            self.edit(**edit, typed=typed)
+
+        add(80, name="set-size", axis=0)
+        self.assertEqual(self.document["size"], [2000, 1080])
+        add(7, name="style-letters", layer="t1", first=0, end=1, property="size")
+        self.assertEqual(self.title["runs"][0]["style"]["size"], 127)
+        add(3, name="style-letters", layer="t1", first=0, end=1, property="size")
+        self.assertEqual(self.title["runs"][0]["style"]["size"], 130)
+        add(9, name="set-pivot", layer="t1", axis=1)
+        self.assertEqual(self.title["transform"]["pivot"], [0, 9])
+
     def test_what_is_not_understood_is_refused_and_nothing_changes(self):
         before = self.document
         response = self.typed(SIZE, "1,920", expect=422)
@@ -161,6 +180,19 @@ class AgainTest(PageTest):
         revisions = list(self.scene.revisions.values_list("request", flat=True))
         self.assertEqual(revisions, [None, "a", "b", "c"])
         self.assertEqual(self.document["layers"][0]["moves"][0]["stagger"]["gap"], 5)
+
+    def test_an_undo_that_is_left_behind_is_made(self):
+        name = {"name": "set-value", "path": "scene.name"}
+        steps = [
+            {"request": "a", "layer": "t1", "frame": 0, "edit": {**name, "value": "First"}},
+            {"request": "b", "layer": "t1", "frame": 0, "walk": "undo"},
+            {"request": "c", "layer": "t1", "frame": 0, "edit": {**name, "value": "Second"}},
+            {"request": "d", "layer": "t1", "frame": 0, "walk": "undo"},
+        ]
+        for _ in range(2):  # a request that is sent again is made once
+            self.post("leave", expect=204, base=1, steps=json.dumps(steps))
+        self.assertEqual(self.document["name"], "Opening")
+        self.assertEqual(self.scene.head, 5)
 
     def test_leaving_overwrites_nothing_that_was_changed_elsewhere(self):
         self.edit(name="set-value", path="scene.name", value="Other")

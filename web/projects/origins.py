@@ -37,7 +37,7 @@ def _ancestry(revision: Revision) -> list[int]:
     """The numbers of the states from the first one to that of a revision."""
     before = dict(revision.scene.revisions.values_list("number", "before"))
     states, number = [], revision.state
-    while number is not None and number not in states[-1:]:
+    while number is not None:
         states.append(number)
         number = before.get(number)
     return states[::-1]

@@ -20,6 +20,7 @@ from balletto.scene.document import Scene as SceneDocument
 from balletto.scene.layers import Title
 from balletto.scene.presets import presets
 from balletto.scene.shapes import SHAPE_KINDS
+from balletto.scene.starts import WORDS
 from balletto.scene.tracks import value_at
 from web.library.looks import address
 from web.library.models import MediaFile
@@ -187,6 +188,8 @@ class Bench:
 
     # The edges of the picture that one layer alone is aligned to.
     edges = ("left", "right", "top", "bottom")
+
+    new_words = WORDS
 
     # What a shape can start as.
     shape_kinds = tuple(kind for kind in SHAPE_KINDS if kind != "path")

@@ -5,7 +5,7 @@ import { tell } from "../page.js";
 import { everyKey, nudge } from "./beads.js";
 import { choose, chosenKeys, chosenList, expect, expectAt, rowAt } from "./keyed.js";
 import { commit, flush } from "./pending.js";
-import { readTyped } from "./reading.js";
+import { onEnter } from "./reading.js";
 import { selectLayers } from "./several.js";
 import { selectedLayers, state } from "./state.js";
 import { keyFocused } from "./values.js";
@@ -86,9 +86,17 @@ export async function copy() {
   });
 }
 
-export const copyStyle = () => ofLayers(async () => { await flush(); copyOf("style", { layer: state.layer }); tell("Style copied.", "info"); });
-export const copyMoves = () => ofLayers(async () => { await flush(); copyOf("moves", { layer: state.layer }); tell("Moves copied.", "info"); });
-export const copyMove = () => ofLayers(async () => { await flush(); copyOf("moves", { layer: state.layer, move: state.move }); tell("Move copied.", "info"); });
+/** Copies something of the selected layer, as it is once all is kept. */
+const copyOfLayer = (kind, said, what = {}) => ofLayers(async () => {
+  const told = { layer: state.layer, ...what };
+  await flush();
+  copyOf(kind, told);
+  tell(said, "info");
+});
+
+export const copyStyle = () => copyOfLayer("style", "Style copied.");
+export const copyMoves = () => copyOfLayer("moves", "Moves copied.");
+export const copyMove = () => copyOfLayer("moves", "Move copied.", { move: state.move });
 
 export function paste() {
   const copied = JSON.parse(localStorage.getItem(COPIED));
@@ -122,6 +130,7 @@ export function duplicate() {
 
 export const splitLayer = () => each((layer) => ({ name: "split-layer", layer, at: state.frame }), (count) => `${count} layers split at frame ${state.frame}`);
 export const groupLayers = () => ofLayers((layers) => commit({ name: "group", layers }));
+
 /** All keyframes that are shown, or all layers. */
 export function selectAll() {
   if (view() === "keyframes" && everyKey().length) choose(everyKey());
@@ -158,15 +167,6 @@ function showCount() {
   for (const control of document.querySelectorAll("[data-needs-keys]")) control.disabled = !list.length;
 }
 
-async function nudgeTyped(event) {
-  const field = event.target;
-  if (field.id !== "nudge" || event.key !== "Enter") return;
-  const by = await readTyped(field, "frames", 0);
-  if (by === null) return;
-  field.value = "";
-  nudge(by);
-}
-
 export function listen(on) {
   document.addEventListener("click", (event) => {
     const button = event.target.closest("[data-act]");
@@ -174,7 +174,7 @@ export function listen(on) {
     const align = event.target.closest("[data-align]");
     if (align) alignLayers(align.dataset.align);
   });
-  document.addEventListener("keydown", nudgeTyped);
+  onEnter("nudge", nudge);
   for (const name of ["keys", "rows", "view"]) on(name, showCount);
   showCount();
 }

@@ -171,12 +171,14 @@ function end(keep) {
   resume();
 }
 
-/** Moves the selected keys by frames, as typed or stepped. */
-export function nudge(by) {
-  const list = chosenList();
-  if (!list.length || !by) return;
-  expect(list, ({ at }) => at + by);
-  commit(shiftEdit(chosenKeys(), by));
+/** Moves the keys that are selected now by frames that are said later. */
+export function nudge() {
+  const [list, keys] = [chosenList(), chosenKeys()];
+  return (by) => {
+    if (!list.length || !by) return;
+    expect(list, ({ at }) => at + by);
+    commit(shiftEdit(keys, by));
+  };
 }
 
 /** Steps by key that follow each other quickly make one edit. */

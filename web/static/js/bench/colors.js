@@ -4,7 +4,9 @@
 
 import Coloris from "../../vendor/coloris-0.25.0.min.js";
 import { resume, whileBusy } from "./answers.js";
-import { commit, heldAs, hold, release } from "./pending.js";
+import { heldAs, hold, letGo, release } from "./pending.js";
+import { giveUp } from "./preview.js";
+import { remember, remembered } from "./remembered.js";
 import { around } from "./values.js";
 
 const FIELDS = "input[type=color]";
@@ -12,44 +14,46 @@ const PAUSE_MS = 1500; // a hand that rests so long on a colour has made it
 const MOST_RECENT = 8;
 const MOST_SWATCHES = 21; // three rows
 
-const keptAs = () => `balletto-colors-${document.body.dataset.person}`;
 const keyOf = (field) => `color ${field.dataset.edit}`;
 const isOpen = () => Boolean(document.querySelector(".clr-open"));
-let made = ""; // the value of the open field that is made
-
-function recent() {
-  try {
-    return JSON.parse(localStorage.getItem(keptAs())) ?? [];
-  } catch {
-    return [];
-  }
-}
-
-const addRecent = (color) => localStorage.setItem(keptAs(), JSON.stringify([color, ...recent().filter((each) => each !== color)].slice(0, MOST_RECENT)));
+const recent = () => remembered("colors", []);
+let field = null; // that is picked for
+let kept = ""; // its value that is made, as far as edits have been
+let last = ""; // the one that was picked last
 
 /** Before it opens, the picker gets what it offers; the browser's own stays away. */
 function prepare(event) {
   if (!event.target.matches?.(FIELDS)) return;
   event.preventDefault();
-  made = event.target.value;
+  field = event.target;
+  kept = last = field.value;
   const colors = document.getElementById("bench-state").dataset.colors.split(" ").filter(Boolean);
   const swatches = [...new Set([...colors, ...recent()].map((color) => color.toLowerCase()))].slice(0, MOST_SWATCHES);
   Coloris({ swatches, themeMode: document.documentElement.dataset.theme === "evening" ? "dark" : "light" });
 }
 
-function picked(event) {
-  const { target } = event;
-  if (!target.matches(`${FIELDS}[data-edit]`)) return;
-  hold(keyOf(target), { ...around(target), value: target.value }, { pause: PAUSE_MS });
-  made = target.value;
+const isValue = (target) => target.matches?.(`${FIELDS}[data-edit]`);
+
+function picked({ target }) {
+  if (!isValue(target)) return;
+  if (target !== field) {
+    field = target;
+    kept = ""; // what it was is not known any more
+  } else if (!heldAs(keyOf(target))) kept = last; // it has rested, and is made
+  last = target.value;
+  hold(keyOf(target), { ...around(target), value: last }, { pause: PAUSE_MS });
 }
 
-function left(event) {
-  const { target } = event;
-  if (!target.matches(`${FIELDS}[data-edit]`)) return;
-  addRecent(target.value);
-  if (heldAs(keyOf(target))) release();
-  else if (target.value !== made) commit({ ...around(target), value: target.value });
+/** What was picked is made; a colour that is the old one again is none. */
+function left({ target }) {
+  if (!isValue(target) || !heldAs(keyOf(target))) return;
+  if (target.value === kept) {
+    letGo();
+    giveUp();
+  } else {
+    remember("colors", [last, ...recent().filter((each) => each !== last)].slice(0, MOST_RECENT));
+    release();
+  }
 }
 
 /** Enter takes what is typed; on the field, which has the focus again then, it would open the picker anew. */
@@ -70,5 +74,10 @@ export function listen() {
   document.addEventListener("keydown", enter, true);
   document.addEventListener("input", picked);
   document.addEventListener("change", left);
-  document.addEventListener("close", (event) => event.target.matches?.(FIELDS) && setTimeout(resume), true);
+  // Its own event, which does not bubble.
+  document.addEventListener("close", (event) => {
+    if (!event.target.matches?.(FIELDS)) return;
+    left(event);
+    setTimeout(resume);
+  }, true);
 }

@@ -52,6 +52,7 @@ function move(event) {
   if (!pinch) return;
   event.stopPropagation();
   fingers.set(event.pointerId, [event.clientX, event.clientY]);
+  if (fingers.size < 2) return; // one is lifted: the other moves nothing more
   const places = [...fingers.values()].slice(0, 2);
   const now = { middle: middleOf(places), apart: apart(places) };
   pinch.surface.pan(...now.middle.map((value, axis) => value - pinch.middle[axis]));

@@ -1,6 +1,8 @@
 // The edges of the panels: dragged or stepped by arrow keys they resize them, a double click puts them
 // back. How large they are is remembered for each person, and whether the layers are told in lines alone.
 
+import { remember, remembered } from "./remembered.js";
+
 const LEAST_CENTRE = 420; // pixels that are left for the picture across
 const LEAST_STAGE = 170; // pixels that are left above the timeline
 const STEP = 20;
@@ -13,56 +15,37 @@ const EDGES = {
 };
 
 const bench = () => document.querySelector(".bench");
-const keptAs = () => `balletto-panels-${document.body.dataset.person}`;
 const size = (name) => parseFloat(getComputedStyle(bench()).getPropertyValue(EDGES[name].property));
-let sizes = {}; // by the name of the edge, of those that were set; `lines` for the layers
+let wanted = {}; // how large panels are to be, by the name of the edge, and `lines` for the layers
 
-function remembered() {
-  try {
-    return JSON.parse(localStorage.getItem(keptAs())) ?? {};
-  } catch {
-    return {};
+/** Shows the panels as they are wanted, as far as there is room. */
+function show() {
+  for (const [name, { property, least, most }] of Object.entries(EDGES)) {
+    if (wanted[name]) bench().style.setProperty(property, `${Math.max(least, Math.min(most(), wanted[name]))}px`);
+    else bench().style.removeProperty(property);
+    const edge = document.querySelector(`[data-edge=${name}]`);
+    Object.assign(edge, { ariaValueMin: least, ariaValueMax: most(), ariaValueNow: size(name) });
   }
+  bench().classList.toggle("has-lines", Boolean(wanted.lines));
+  document.querySelector("[data-lines-alone]").setAttribute("aria-pressed", String(Boolean(wanted.lines)));
 }
 
-function set(name, pixels) {
-  const { property, least, most } = EDGES[name];
-  sizes[name] = Math.round(Math.max(least, Math.min(most(), pixels)));
-  bench().style.setProperty(property, `${sizes[name]}px`);
-  tell();
+function want(changes) {
+  wanted = { ...wanted, ...changes };
+  remember("panels", wanted);
+  show();
+  dispatchEvent(new Event("resize")); // what is drawn in the panels fits them
 }
 
-function reset(name) {
-  delete sizes[name];
-  bench().style.removeProperty(EDGES[name].property);
-  tell();
-}
-
-function tell() {
-  localStorage.setItem(keptAs(), JSON.stringify(sizes));
-  for (const edge of document.querySelectorAll("[data-edge]")) {
-    const { least, most } = EDGES[edge.dataset.edge];
-    edge.ariaValueMin = least;
-    edge.ariaValueMax = most();
-    edge.ariaValueNow = size(edge.dataset.edge);
-  }
-  dispatchEvent(new Event("resize"));
-}
-
-/** Twenty layers are seen when nothing more is told of the selected one. */
-function setLines(isOn) {
-  sizes.lines = isOn;
-  bench().classList.toggle("has-lines", isOn);
-  document.querySelector("[data-lines-alone]").setAttribute("aria-pressed", String(isOn));
-  tell();
-}
+const set = (name, pixels) => want({ [name]: Math.round(Math.max(EDGES[name].least, Math.min(EDGES[name].most(), pixels))) });
+const reset = (name) => want({ [name]: null });
 
 const along = (event, { axis, sense }) => sense * (axis === "x" ? event.clientX : event.clientY);
 
 function drag(event) {
   const edge = event.currentTarget;
-  const { name, from } = { name: edge.dataset.edge, from: along(event, EDGES[edge.dataset.edge]) };
-  const began = size(name);
+  const name = edge.dataset.edge;
+  const [from, began] = [along(event, EDGES[name]), size(name)];
   event.preventDefault();
   edge.setPointerCapture(event.pointerId);
   edge.classList.add("is-dragged");
@@ -87,14 +70,14 @@ function step(event) {
 }
 
 export function listen() {
-  const known = Object.entries(remembered()).filter(([name, pixels]) => EDGES[name] && pixels > 0);
-  for (const [name, pixels] of known) set(name, pixels);
-  setLines(Boolean(remembered().lines));
-  document.addEventListener("click", (event) => event.target.closest("[data-lines-alone]") && setLines(!sizes.lines));
+  wanted = remembered("panels", {});
+  show();
+  addEventListener("resize", (event) => event.isTrusted && show());
+  // Twenty layers are seen when nothing more is told of the selected one.
+  document.addEventListener("click", (event) => event.target.closest("[data-lines-alone]") && want({ lines: !wanted.lines }));
   for (const edge of document.querySelectorAll("[data-edge]")) {
     edge.addEventListener("pointerdown", drag);
     edge.addEventListener("dblclick", () => reset(edge.dataset.edge));
     edge.addEventListener("keydown", step);
   }
-  tell();
 }

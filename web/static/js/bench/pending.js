@@ -15,6 +15,7 @@ const PATIENCE_MS = 20_000; // for an answer
 const FIRST_WAIT_MS = 500; // before a request is sent again
 const LONGEST_WAIT_MS = 8_000;
 const TRIES = 3; // after which a request that the server fails at may be given up
+const MOST_ON_LEAVING = 60_000; // bytes that browsers send while a page goes
 const FAULTS = new Set([429, 500, 502, 503, 504]);
 
 const queue = []; // requests, the first of which may be under way
@@ -110,9 +111,9 @@ export const latest = (path, value) => newest((edit) => edit.name === "set-value
 export const isOnItsWay = (edit) => Boolean(newest((each) => Object.entries(edit).every(([name, value]) => JSON.stringify(each[name]) === JSON.stringify(value))));
 
 /** Whether something is on its way after which a value may be another than the page knows: an undo, an
-    edit that is no plain value, or one of a part that holds it. */
-export function isUncertain(path) {
-  const requests = [...queue.filter(({ isSelection }) => !isSelection), ...(held ? [held] : [])];
+    edit that is no plain value, or one of a part that holds it. What is held under `own` is its own. */
+export function isUncertain(path, own) {
+  const requests = [...queue.filter(({ isSelection }) => !isSelection), ...(held && held.key !== own ? [held] : [])];
   return requests.some(({ edit }) => !edit || (edit.edits ?? [edit]).some((each) => !isPlain(each, path)));
 }
 
@@ -135,7 +136,11 @@ async function run() {
     if (answer) {
       wait = FIRST_WAIT_MS;
       sayBack();
-      settle(queue.shift(), answer);
+      try {
+        settle(queue.shift(), answer);
+      } catch (error) {
+        reportError(error); // what waits behind it goes out in any case
+      }
     } else if (queue.length) {
       await new Promise((done) => { wake = done; setTimeout(done, wait); });
       wait = Math.min(LONGEST_WAIT_MS, 2 * wait);
@@ -251,13 +256,25 @@ function sayBack() {
 
 // Leaving
 
-/** Sends what was not answered yet while the page goes: there is no time for answers. */
+/** What was not answered yet, as it is sent while the page goes. What stands on anything else than edits
+    and undos would be misapplied. */
+function leftBehind() {
+  const made = queue.filter(({ isSelection }) => !isSelection);
+  const other = made.findIndex(({ edit, isWalk }) => !edit && !isWalk);
+  return made.slice(0, other < 0 ? made.length : other).map(({ name, edit, frame, isWalk, address }) => ({ request: name, layer: state.layer, frame, ...(isWalk ? { walk: address[0] } : { edit }) }));
+}
+
+const leaving = () => new URLSearchParams({ base: state.revision, steps: JSON.stringify(leftBehind()) });
+
+/** Sends it: there is no time for answers. */
 function sendOnLeaving() {
   release();
-  const edits = queue.filter(({ edit }) => edit).map(({ name, edit, frame }) => ({ request: name, layer: state.layer, frame, edit }));
-  if (!edits.length) return;
-  const body = new URLSearchParams({ base: state.revision, edits: JSON.stringify(edits) });
-  fetch(url("leave"), { method: "POST", headers: headers(), body, keepalive: true });
+  if (leftBehind().length) fetch(url("leave"), { method: "POST", headers: headers(), body: leaving(), keepalive: true });
+}
+
+/** Asks a person to stay while what waits cannot go along: the server is away, or it is too much. */
+function askToStay(event) {
+  if (isPending() && (isAway || leaving().toString().length > MOST_ON_LEAVING)) event.preventDefault();
 }
 
 /** A link that leads away waits until all is kept. */
@@ -284,5 +301,5 @@ export function listen(on) {
   document.addEventListener("submit", submitLater, true);
   addEventListener("pagehide", sendOnLeaving);
   addEventListener("online", () => wake?.());
-  addEventListener("beforeunload", (event) => isAway && isPending() && event.preventDefault());
+  addEventListener("beforeunload", askToStay);
 }

@@ -10,7 +10,8 @@ import { state, url } from "./state.js";
 export async function readTyped(field, of, now = "") {
   const text = field.value.trim();
   field.classList.remove("is-wrong");
-  if (/^\d+$/.test(text)) return Number(text);
+  const plain = text.match(/^([+\-−]?)(\d+)$/);
+  if (plain) return Number(plain[2]) * (plain[1] === "-" || plain[1] === "−" ? -1 : 1) + (plain[1] === "+" ? Number(now) : 0);
   try {
     const answer = await fetch(`${url("read")}?${new URLSearchParams({ text, of, now })}`);
     const told = await answer.json();
@@ -21,6 +22,20 @@ export async function readTyped(field, of, now = "") {
   }
   field.classList.add("is-wrong");
   return null;
+}
+
+/** Enter in the field called `id` does what `begin` gives, with the number that is typed. What that is
+    done to is for `begin` to take at once: the number may be read late. */
+export function onEnter(id, begin) {
+  document.addEventListener("keydown", async (event) => {
+    const field = event.target;
+    if (field.id !== id || event.key !== "Enter") return;
+    const act = begin();
+    const by = await readTyped(field, "frames", 0);
+    if (by === null) return;
+    field.value = "";
+    act(by);
+  });
 }
 
 /** Frames of the scene in a second, as the clock counts them. */

@@ -4,7 +4,6 @@ import { tell } from "../page.js";
 import { commit } from "./pending.js";
 import { headers } from "./session.js";
 
-
 async function send(file) {
   const body = new FormData();
   body.append("file", file);

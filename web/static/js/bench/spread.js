@@ -5,6 +5,7 @@ import { chosenKeys, chosenList, expectNothing } from "./keyed.js";
 import { commit, flush } from "./pending.js";
 import { giveUp, preview } from "./preview.js";
 import { readTyped } from "./reading.js";
+import { remember, remembered } from "./remembered.js";
 import { selectedLayers } from "./state.js";
 import { view } from "./views.js";
 
@@ -13,7 +14,7 @@ const AIR = 20;
 
 const dialog = () => document.getElementById("spread");
 const field = () => document.getElementById("spread-span");
-const KEPT = "balletto-spread"; // the curve, the order and the frames between, as they were used last
+// The curve, the order and the frames between, as they are before they are used.
 const LINEAR = { handles: [1 / 3, 1 / 3, 2 / 3, 2 / 3], descending: false, whole: true, gap: 10 };
 let { handles } = LINEAR;
 let drag = null;
@@ -30,15 +31,15 @@ function edit() {
 }
 
 let span = 0; // frames, as typed last
-const isUsable = () => !field().classList.contains("is-wrong");
+let reading = null; // what is typed, being read: a promise of the number, or of null
 
 async function changed(event) {
   draw();
-  if (!event || event.target === field()) {
-    const found = await readTyped(field(), "frames", span);
-    if (found === null) return;
-    span = found;
-  }
+  if (!event || event.target === field()) reading = readTyped(field(), "frames", span);
+  const own = reading;
+  const found = await own;
+  if (found === null || own !== reading) return;
+  span = found;
   if (dialog().open) preview(edit());
 }
 
@@ -61,14 +62,12 @@ function draw() {
   }
 }
 
-const kept = () => ({ ...LINEAR, ...JSON.parse(localStorage.getItem(KEPT) ?? "{}") });
-
 async function open() {
   await flush();
   const list = chosenList();
   const layers = selectedLayers();
   const rows = Object.keys(chosenKeys()).length;
-  const last = kept();
+  const last = { ...LINEAR, ...remembered("spread", {}) };
   handles = [...last.handles];
   document.getElementById("spread-what").textContent = isKeys() ? (rows > 1 ? `${rows} rows of keyframes, each as a whole,` : `${list.length} keyframes`) : `${layers.length} layers`;
   if (isKeys() && rows === 1) field().value = Math.max(...list.map(({ at }) => at)) - Math.min(...list.map(({ at }) => at));
@@ -81,14 +80,17 @@ async function open() {
   changed();
 }
 
-function close(keep) {
+async function close(keep) {
   if (!dialog().open) return;
+  const made = edit(); // of what is selected now, even if the number is read late
+  const gaps = Math.max(1, count() - 1);
   dialog().close();
-  if (!keep || !isUsable()) return giveUp();
+  const found = keep ? await reading : null;
+  if (found === null) return giveUp();
   expectNothing();
-  const { descending, whole } = edit();
-  localStorage.setItem(KEPT, JSON.stringify({ handles, descending, whole, gap: span / Math.max(1, count() - 1) }));
-  commit(edit());
+  const { descending, whole } = made;
+  remember("spread", { handles, descending, whole, gap: found / gaps });
+  commit({ ...made, span: found });
 }
 
 function bend(index, x, y) {

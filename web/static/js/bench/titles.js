@@ -6,7 +6,6 @@ import { state } from "./state.js";
 import { takeText } from "./text.js";
 
 const COMING = "text-coming";
-const WORDS = "New title";
 
 /** Adds a title and puts the caret in its words. */
 export function addTitle() {
@@ -19,7 +18,7 @@ export function addTitle() {
 function standIn() {
   document.getElementById("coming")?.remove();
   const item = Object.assign(document.createElement("li"), { id: "coming", className: "slab slab--coming" });
-  const field = Object.assign(document.createElement("textarea"), { id: COMING, className: "slab__text", rows: 1, value: WORDS, maxLength: 10000, spellcheck: false });
+  const field = Object.assign(document.createElement("textarea"), { id: COMING, className: "slab__text", rows: 1, value: document.getElementById("add-title").dataset.words, maxLength: 10000, spellcheck: false });
   field.setAttribute("aria-label", "Text of the new title");
   field.setAttribute("data-own", "");
   item.append(field);

@@ -2,7 +2,7 @@
 // are nudged by frames, typed or by arrow keys; each then has a time of its own.
 
 import { commit, hold, latest } from "./pending.js";
-import { readTyped } from "./reading.js";
+import { onEnter } from "./reading.js";
 import { on, state } from "./state.js";
 
 const clean = (number) => Math.round(number * 1000) / 1000;
@@ -34,26 +34,18 @@ export function pick(move, unit, more) {
   show();
 }
 
-/** The edit that gives the picked units other times. */
-function later(move, by) {
-  const path = `${state.layer}.moves.${move.id}.stagger`;
+/** The edit that gives units of a move other times. */
+function later(layer, move, units, by) {
+  const path = `${layer}.moves.${move.id}.stagger`;
   const delays = latest(path, {}).times ?? move.delays;
-  const times = delays.map((delay, unit) => (picked.has(unit) ? clean(delay + by) : delay));
+  const times = delays.map((delay, unit) => (units.has(unit) ? clean(delay + by) : delay));
   return { name: "set-value", path, value: { times } };
 }
 
-function nudge(by) {
-  const move = current();
-  if (move && picked.size && by) commit(later(move, by));
-}
-
-async function typed(event) {
-  const field = event.target;
-  if (field.id !== "nudge-units" || event.key !== "Enter") return;
-  const by = await readTyped(field, "frames", 0);
-  if (by === null) return;
-  field.value = "";
-  nudge(by);
+/** Nudges the units that are picked now. */
+function nudge() {
+  const [move, units, layer] = [current(), new Set(picked), state.layer];
+  return (by) => move && units.size && by && commit(later(layer, move, units, by));
 }
 
 /** Arrow keys step the picked units while a row has the focus; what follows quickly is one edit. */
@@ -75,13 +67,13 @@ function stepBy(unit, by) {
   const move = current();
   if (!move) return;
   if (!picked.has(unit)) pick(move, unit, false);
-  hold(`units ${move.id} ${[...picked]}`, later(move, by));
+  hold(`units ${move.id} ${[...picked]}`, later(state.layer, move, picked, by));
 }
 
 /** `move` gives the move that the cascade shows, with its numbers. */
 export function listenToUnits(move) {
   current = move;
-  document.addEventListener("keydown", typed);
+  onEnter("nudge-units", nudge);
   document.addEventListener("keydown", step, true);
   on("motion", show);
   on("view", show);

@@ -103,8 +103,8 @@ function moveScrub(event) {
   if (value === scrub.shown) return;
   scrub.shown = value;
   scrub.chip.classList.add("is-scrubbed");
-  if (scrub.isRelative) return; // what it is relative to is not known yet
-  setShown(scrub.chip, value);
+  if (!isUnanswered(scrub.chip)) setShown(scrub.chip, value);
+  if (scrub.isRelative) return; // what that is added to is not known yet
   showOther(scrub.chip, value, scrub.start);
   preview(changed(scrub.chip, value, scrub.start));
 }
@@ -252,7 +252,7 @@ function step(chip, by, event) {
 const isUnanswered = (chip) => chip.matches(".is-asked") && chip.textContent !== say(measureOf(chip), now(chip));
 
 /** What a value is, is not known while other edits of it are on their way: changes are relative then. */
-const isRelative = (chip) => isUnanswered(chip) || isUncertain(bare(chip).path);
+const isRelative = (chip) => isUnanswered(chip) || isUncertain(bare(chip).path, keyOf(chip));
 
 function stepRelative(chip, by) {
   const key = `step ${chip.dataset.edit}`;
