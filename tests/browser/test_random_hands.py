@@ -1,4 +1,4 @@
-"""Hundreds of random actions of a hand against a model that is kept here: whatever it does at once,
+"""A thousand random actions of a hand against a model that is kept here: whatever it does at once,
 and however late the answers come, the page, the server and the model agree at the end.
 
 Another seed, or another count: BALLETTO_HANDS="seed actions" in the environment.
@@ -15,11 +15,12 @@ from playwright.sync_api import expect
 
 from balletto.scene import files
 from tests.core.scenes import scene_data
+from web.projects.models import Revision
 
 from .base import BrowserTest
 from .late import LATE
 
-SEED, ACTIONS = (int(word) for word in os.environ.get("BALLETTO_HANDS", "1 300").split())
+SEED, ACTIONS = (int(word) for word in os.environ.get("BALLETTO_HANDS", "1 1000").split())
 LAYERS = ("t1", "t2", "t3")
 LATE_MS = (*[0] * 30, 120, 600, 1500)  # one after another they add up
 WORDS = ("Winter", "Nine moons", "Orrery\nHouse", "A slow, quiet orbit over the dome", "é ü")
@@ -81,6 +82,9 @@ class Model:
         self.at += 1
 
 
+Trace = tuple[str, dict[str, dict[str, Any]]]  # what was done, and all layers after it
+
+
 class Hand:
     """A hand that does one thing after another, without waiting for answers."""
 
@@ -94,21 +98,7 @@ class Hand:
         if self.random.random() < 0.1:
             wait = self.random.choice(LATE_MS)
             self.page.evaluate("(ms) => { window.lateMs = ms; }", wait)
-        name = self.random.choice(
-            (
-                "type",
-                "type",
-                "add",
-                "step",
-                "step",
-                "nudge",
-                "scrub",
-                "words",
-                "select",
-                "undo",
-                "redo",
-            )
-        )
+        name = self.random.choice(ACTIONS_OF_A_HAND)
         return f"{name} {getattr(self, name)()}"
 
     def chip(self, key: str) -> Any:
@@ -240,6 +230,21 @@ class Hand:
 
 
 class RandomHandsTest(BrowserTest):
+    def told(self, trail: list[Trace], layer: str, key: str) -> str:
+        """How a value came to be what it is: by the hand, and by the revisions that were kept."""
+        revisions = Revision.objects.filter(scene=self.scene).order_by("number")
+        kept = [(f"{made.number} {made.label}", facts(made.document)) for made in revisions]
+        ways = {"the hand": trail, "the server": kept}
+        lines = [f"seed {SEED}, {key} of {layer}"]
+        for name, way in ways.items():
+            lines.append(f"{name}:")
+            last = None
+            for told, layers in way:
+                if (now := layers[layer][key]) != last:
+                    lines.append(f"  {told} -> {now}")
+                last = now
+        return "\n".join(lines)
+
     def test_page_server_and_model_agree(self):
         first = {**scene_data()["layers"][0], "runs": [], "moves": []}
         places = zip(LAYERS, (300, 540, 780), strict=True)
@@ -259,16 +264,16 @@ class RandomHandsTest(BrowserTest):
         model = Model(facts(self.document(self.scene)))
         hand = Hand(self, SEED, model)
         hand.page.locator("#row-t1 [data-select-layer]").click()
-        done: list[str] = []
-        self.addCleanup(lambda: print(f"seed {SEED}:", *done[-12:], sep="\n  ") if failed else None)
-        failed = True
-        for _ in range(ACTIONS):
-            done.append(hand.act())
-        failed = False
+        trail: list[Trace] = [("at first", model.layers)]
+        try:
+            for number in range(ACTIONS):
+                trail.append((f"{number} {hand.act()}", model.layers))
+        except Exception:
+            print(f"seed {SEED}:", *(told for told, _ in trail[-12:]), sep="\n  ")
+            raise
         self.page.evaluate("window.lateMs = 0")
         self.page.locator("#picture").focus()
         expect(self.page.locator("#kept")).to_have_text("All changes kept", timeout=120_000)
-        told = f"seed {SEED}, the last of {len(done)} actions: {done[-40:]}"
         kept = facts(self.document(self.scene))
         other = {
             (layer, key): (kept[layer][key], wanted)
@@ -276,6 +281,7 @@ class RandomHandsTest(BrowserTest):
             for key, wanted in values.items()
             if kept[layer][key] != wanted
         }
+        told = "\n".join(self.told(trail, layer, key) for layer, key in other)
         self.assertEqual(other, {}, told)
         for layer in LAYERS:
             self.page.locator(f"#row-{layer} [data-select-layer]").click()
