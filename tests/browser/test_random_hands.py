@@ -26,7 +26,9 @@ LATE_MS = (*[0] * 30, 120, 600, 1500)  # one after another they add up
 WORDS = ("Winter", "Nine moons", "Orrery\nHouse", "A slow, quiet orbit over the dome", "é ü")
 OFTEN = ["type", "type", "add", "step", "step", "nudge"]
 ACTIONS_OF_A_HAND = [*OFTEN, "scrub", "words", "select", "undo", "redo"]
-MERGES_MS = 300  # steps with a longer pause between them may be one edit or two
+# Steps that the page sees within 350 ms are one edit. It sees a press at any time while that is made, so
+# two presses that are made in less than half of that are surely one.
+MERGES_MS = 150
 # Of each value: the part of the page that shows it, and its range.
 VALUES = {
     "type.size": ("type", (20, 300)),
