@@ -1,5 +1,7 @@
 """The focus is where the work is, and a key does what the focus means by it."""
 
+import re
+
 from playwright.sync_api import expect
 
 from .base import BrowserTest
@@ -71,6 +73,30 @@ class FocusTest(BrowserTest):
         style = self.layers()[0]["style"]
         self.assertEqual((style["size"], style["tracking"]), (90, 3))
         self.assertNotEqual(self.layers()[0]["moves"][0].get("unit"), "line")
+
+    def test_arrow_keys_step_a_value_that_is_being_typed(self):
+        self.chip(SIZE).click()
+        self.settled(lambda: self.press("ArrowDown"))
+        self.chip(SIZE).click()
+        self.page.keyboard.type("90")
+        self.press("Tab")
+        self.press("ArrowUp")
+        self.settled(lambda: self.press("ArrowUp"))
+        style = self.layers()[0]["style"]
+        self.assertEqual((style["size"], style["tracking"]), (90, 2))
+        self.chip(SIZE).click()
+        self.page.keyboard.type("+7")
+        self.settled(lambda: self.press("ArrowDown"))
+        self.assertEqual(self.layers()[0]["style"]["size"], 96)
+
+    def test_a_step_on_what_is_refused_is_not_made(self):
+        self.chip(SIZE).click()
+        self.page.keyboard.type("many")
+        self.press("ArrowUp")
+        expect(self.chip(SIZE)).to_have_class(re.compile("is-wrong"))
+        expect(self.chip(SIZE)).to_have_text("many")
+        expect(self.page.locator("#kept")).to_have_text("All changes kept")
+        self.assertEqual(self.layers()[0]["style"]["size"], 120)
 
     def test_digits_on_a_value_that_has_the_focus_begin_to_type_in_it(self):
         self.chip(SIZE).focus()

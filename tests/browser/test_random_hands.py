@@ -26,8 +26,8 @@ LATE_MS = (*[0] * 30, 120, 600, 1500)  # one after another they add up
 WORDS = ("Winter", "Nine moons", "Orrery\nHouse", "A slow, quiet orbit over the dome", "é ü")
 OFTEN = ["type", "type", "add", "step", "step", "nudge"]
 ACTIONS_OF_A_HAND = [*OFTEN, "scrub", "words", "select", "undo", "redo"]
-# Steps that the page sees within 350 ms are one edit. It sees a press at any time while that is made, so
-# two presses that are made in less than half of that are surely one.
+# Steps that the page sees within 350 ms are one edit. It sees a press at any time while that is
+# made, so two presses that are made in less than half of that are surely one.
 MERGES_MS = 150
 # Of each value: the part of the page that shows it, and its range.
 VALUES = {
@@ -60,7 +60,7 @@ class Model:
         self.revisions = [(layers, True)]
         self.at = 0
         self.layer = "t1"
-        self.stepped = ""  # what was stepped last, with nothing done since
+        self.stepped = ""  # what was stepped or worded last, with nothing done since
 
     @property
     def layers(self) -> dict[str, dict[str, Any]]:
@@ -199,8 +199,9 @@ class Hand:
         field.click()
         self.page.keyboard.press("Control+a")
         self.page.keyboard.insert_text(words)
-        self.model.stepped = ""
-        self.model.change("text", words)
+        what = f"{self.model.layer} words"
+        self.model.change("text", words, is_certain=self.model.stepped != what)
+        self.model.stepped = what
         return repr(words)
 
     def select(self) -> str:

@@ -196,11 +196,20 @@ function messageIn(text) {
   }
 }
 
-/** Says that an edit was not made. An undo that was asked for right after is meant for it. */
+/** Gives up what was asked for right after an edit that is not made and meant for it: an undo, or a step
+    on the value that it would have given. */
+function giveUpAfter({ edit }) {
+  const isStep = (next) => next?.typed?.by !== undefined && next.path === edit.path;
+  if (!edit) return;
+  if (queue[0]?.isWalk || isStep(queue[0]?.edit)) queue.shift();
+  if (isStep(held?.edit)) letGo();
+}
+
+/** Says that an edit was not made. */
 function refuse(request, text) {
   const message = messageIn(text) || "This could not be done.";
   const isTyped = text.includes('"typed"');
-  if (queue[0]?.isWalk && request.edit) queue.shift();
+  giveUpAfter(request);
   emit("refused");
   if (request.refused) request.refused(message, isTyped);
   else tell(message);

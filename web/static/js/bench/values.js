@@ -318,6 +318,11 @@ function typingKey(chip, event) {
   } else if (event.key === "Tab") {
     event.preventDefault();
     typeInNext(chip, event.shiftKey ? -1 : 1);
+  } else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
+    event.preventDefault();
+    endTyping(chip, !isUntouched); // what was typed is taken, and stepped on
+    chip.focus();
+    step(chip, STEPS[event.key], event);
   } else if (isUntouched && isPlain && (letter === "k" || letter === "h")) {
     event.preventDefault();
     endTyping(chip, false);
