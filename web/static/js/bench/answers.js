@@ -8,6 +8,7 @@ import { read, show, state } from "./state.js";
 
 const busy = []; // each says whether a hand is in the middle of something
 let waiting = ""; // the newest answer that came meanwhile
+let isBehind = false; // whether the page does not show yet what was answered
 
 /** `is` says whether a hand is busy with something that answers are not to touch. */
 export function whileBusy(is) {
@@ -18,6 +19,9 @@ export function whileBusy(is) {
 export const isHandling = () => Boolean(document.querySelector("body.is-handling, #over.is-dragging, .val.is-scrubbed"));
 
 export const isBusy = () => busy.some((is) => is());
+
+/** Whether the page does not show yet what the scene is by what was answered. */
+export const isStale = () => isBehind;
 
 /** `keeps(old, fresh)` says of two versions of a part of the page whether the old one stays. */
 export function keep(keeps) {
@@ -30,12 +34,14 @@ export function takeOver(response, html, isOvertaken) {
   state.revision = Number(response.headers.get("X-Revision"));
   state.digest = response.headers.get("X-Digest");
   if (!isOvertaken && !isBusy()) return morph(html);
+  isBehind = true;
   waiting = isOvertaken ? "" : html;
   if (!isPreviewing()) show(state.digest);
 }
 
 function morph(html) {
   waiting = "";
+  isBehind = false;
   const { id } = document.activeElement;
   htmx.swap(document.body, html, { swapStyle: "none" });
   if (id && document.activeElement === document.body) document.getElementById(id)?.focus({ preventScroll: true });

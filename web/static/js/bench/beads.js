@@ -2,9 +2,10 @@
 // by click, Shift and box, and moved, stretched or nudged together.
 
 import { tell } from "../page.js";
-import { allRows, choose, chosenKeys, chosenList, expect, expectNothing, isChosen, rowAt, rowsOf, toggleChosen } from "./keyed.js";
+import { allRows, choose, chosenKeys, chosenList, expect, expectNothing, foundAgain, isChosen, keysOf, rowAt, rowsOf, toggleChosen } from "./keyed.js";
 import { framesSaid } from "./measure.js";
 import { resume, whileBusy } from "./answers.js";
+import { whenKnown } from "./known.js";
 import { commit, heldAs, hold, letGo, release } from "./pending.js";
 import { giveUp, preview } from "./preview.js";
 import { catchers, snappedBy } from "./snap.js";
@@ -91,15 +92,25 @@ function beginShift(event, pressed) {
   pressed.focus();
   if (event.shiftKey) return toggleChosen(path, Number(place));
   if (!isChosen(path, Number(place))) choose([[path, Number(place)]]);
-  const list = chosenList();
-  drag = { kind: "shift", x: event.clientX, keys: chosenKeys(), list, by: 0, places: catchers() };
+  beginKeys({ kind: "shift", x: event.clientX, by: 0 });
 }
 
 function beginStretch(event) {
   event.preventDefault();
-  const list = chosenList();
-  const times = list.map(({ at }) => at);
-  drag = { kind: "stretch", x: event.clientX, keys: chosenKeys(), list, about: Math.min(...times), end: Math.max(...times), by: 0, places: catchers() };
+  beginKeys({ kind: "stretch", x: event.clientX, by: 0 });
+}
+
+/** Begins a drag of the selected keys, once it is known where they are. */
+function beginKeys(own) {
+  const pressed = chosenList();
+  drag = own;
+  whenKnown("keyframes", () => {
+    const list = foundAgain(pressed);
+    const times = list.map(({ at }) => at);
+    Object.assign(own, { list, keys: keysOf(list), about: Math.min(...times), end: Math.max(...times), places: catchers(), isKnown: true });
+    if (own.last) follow(own, own.last);
+    if ("ended" in own) finish(own, own.ended);
+  });
 }
 
 function beginBox(event) {
@@ -111,31 +122,41 @@ function beginBox(event) {
 }
 
 const MOVES = {
-  shift(event) {
-    const by = snappedBy((event.clientX - drag.x) * framesAPixel(), drag.list.map(({ at }) => at), drag.places, event);
-    if (by === drag.by) return;
-    drag.by = by;
-    drag.edit = by ? shiftEdit(drag.keys, by) : null;
-    expect(drag.list, ({ at }) => at + by);
-    said(`${by > 0 ? "+" : ""}${framesSaid(by)}`, event);
-    if (drag.edit) preview(drag.edit);
-    else giveUp();
+  shift(own, event) {
+    const by = snappedBy((event.clientX - own.x) * framesAPixel(), own.list.map(({ at }) => at), own.places, event);
+    if (by === own.by) return "";
+    own.by = by;
+    own.edit = by ? shiftEdit(own.keys, by) : null;
+    expect(own.list, ({ at }) => at + by);
+    return `${by > 0 ? "+" : ""}${framesSaid(by)}`;
   },
-  stretch(event) {
-    const by = snappedBy((event.clientX - drag.x) * framesAPixel(), [drag.end], drag.places, event);
-    const length = Math.max(1, drag.end + by - drag.about);
-    const factor = length / (drag.end - drag.about);
-    if (factor === drag.factor) return;
-    drag.factor = factor;
-    drag.edit = { name: "stretch-keys", keys: drag.keys, about: drag.about, factor };
-    expect(drag.list, ({ at }) => drag.about + (at - drag.about) * factor);
-    said(`over ${framesSaid(length)}, ${Math.round(factor * 100)} %`, event);
-    preview(drag.edit);
-  },
-  box(event) {
-    drag.rect = drawBox(drag.box, drag, event);
+  stretch(own, event) {
+    const by = snappedBy((event.clientX - own.x) * framesAPixel(), [own.end], own.places, event);
+    const length = Math.max(1, own.end + by - own.about);
+    const factor = length / (own.end - own.about);
+    if (factor === own.factor) return "";
+    own.factor = factor;
+    own.edit = { name: "stretch-keys", keys: own.keys, about: own.about, factor };
+    expect(own.list, ({ at }) => own.about + (at - own.about) * factor);
+    return `over ${framesSaid(length)}, ${Math.round(factor * 100)} %`;
   },
 };
+
+function move(event) {
+  if (!drag) return;
+  drag.last = event;
+  if (drag.kind === "box") drag.rect = drawBox(drag.box, drag, event);
+  else if (drag.isKnown) follow(drag, event);
+}
+
+/** Does what the pointer does, and looks at it. */
+function follow(own, event) {
+  const what = MOVES[own.kind](own, event);
+  if (!what || own !== drag) return;
+  said(what, event);
+  if (own.edit) preview(own.edit);
+  else giveUp();
+}
 
 /** Draws the box from where a hand pressed to where it is, and gives its sides. */
 export function drawBox(box, { x, y }, { clientX, clientY }) {
@@ -156,15 +177,23 @@ const inBox = (rect) => within(document.querySelectorAll(".kbead"), rect).map(({
 
 function end(keep) {
   if (!drag) return;
-  const { kind, edit, rect, more, box } = drag;
+  const own = drag;
   drag = null;
   said("");
-  if (kind === "box") {
-    box.hidden = true;
-    if (rect && keep) choose(inBox(rect), more);
-  } else if (keep && edit) {
-    commit(edit);
-  } else if (edit) {
+  if (own.kind === "box") endBox(own, keep);
+  else if (own.isKnown) finish(own, keep);
+  else own.ended = keep;
+}
+
+function endBox({ box, rect, more }, keep) {
+  box.hidden = true;
+  if (rect && keep) choose(inBox(rect), more);
+  resume();
+}
+
+function finish({ edit }, keep) {
+  if (keep && edit) commit(edit);
+  else if (edit) {
     expectNothing();
     giveUp();
   }
@@ -173,23 +202,35 @@ function end(keep) {
 
 /** Moves the keys that are selected now by frames that are said later. */
 export function nudge() {
-  const [list, keys] = [chosenList(), chosenKeys()];
+  const [pressed, { layer }] = [chosenList(), state];
   return (by) => {
-    if (!list.length || !by) return;
-    expect(list, ({ at }) => at + by);
-    commit(shiftEdit(keys, by));
+    if (!pressed.length || !by) return;
+    whenKnown("keyframes", () => {
+      const list = foundAgain(pressed);
+      expect(list, ({ at }) => at + by);
+      commit(shiftEdit(keysOf(list), by));
+    }, layer);
   };
 }
 
 /** Steps by key that follow each other quickly make one edit. */
 function step(by) {
-  const isGoingOn = stepping && heldAs(stepping.name);
-  const list = isGoingOn ? stepping.list : chosenList();
-  if (!list.length) return;
-  const keys = isGoingOn ? stepping.keys : chosenKeys();
-  stepping = { list, keys, name: `keys ${JSON.stringify(keys)}`, by: (isGoingOn ? stepping.by : 0) + by };
-  expect(list, ({ at }) => at + stepping.by);
-  if (stepping.by) return hold(stepping.name, shiftEdit(keys, stepping.by));
+  if (stepping && heldAs(stepping.name)) return stepOn(by);
+  const pressed = chosenList();
+  whenKnown("keyframes", () => {
+    if (stepping && heldAs(stepping.name)) return stepOn(by);
+    const list = foundAgain(pressed);
+    if (!list.length) return null;
+    const keys = keysOf(list);
+    stepping = { list, keys, name: `keys ${JSON.stringify(keys)}`, by: 0 };
+    return stepOn(by);
+  });
+}
+
+function stepOn(by) {
+  stepping.by += by;
+  expect(stepping.list, ({ at }) => at + stepping.by);
+  if (stepping.by) return hold(stepping.name, shiftEdit(stepping.keys, stepping.by));
   letGo();
   giveUp();
 }
@@ -236,9 +277,9 @@ function doubleClick(event) {
 }
 
 export function listen() {
-  whileBusy(() => Boolean(drag));
+  whileBusy(() => Boolean(drag?.isKnown || drag?.box));
   document.addEventListener("pointerdown", begin);
-  document.addEventListener("pointermove", (event) => drag && MOVES[drag.kind](event));
+  document.addEventListener("pointermove", move);
   document.addEventListener("pointerup", () => end(true));
   document.addEventListener("pointercancel", () => end(false));
   document.addEventListener("dblclick", doubleClick);

@@ -15,9 +15,9 @@ const ROW_HEIGHT = 12; // px, as in the style sheet
 const ROWS_BEYOND = 12; // above and below those that are seen
 const PLAYING_PAUSE_MS = 100;
 const address = () => (state.layer ? `${url("motion", state.shown)}?layer=${state.layer}` : "");
-const fetched = numbers("motion", 60, address, (answer) => ({ ...answer, moves: answer.moves.map(decoded) }));
 let shownAt = 0;
 let motion = null;
+const fetched = numbers("motion", 60, address, { made: (answer) => ({ ...answer, moves: answer.moves.map(decoded) }), swap });
 let drawn = null; // the rows of the cascade: of which move, and which of them are there
 
 const bytesOf = (text) => Int8Array.from(atob(text), (character) => character.charCodeAt(0));
@@ -26,6 +26,13 @@ function decoded(move) {
   move.bytes = bytesOf(move.weights);
   for (const reach of move.reaches) reach.bytes = bytesOf(reach.values);
   return move;
+}
+
+/** Draws from other numbers, and gives those that it drew from. */
+function swap(found) {
+  const drawn = motion;
+  motion = found;
+  return drawn;
 }
 
 async function refresh() {
@@ -69,9 +76,12 @@ function drawSpans() {
   holder.closest(".trow").style.height = `${Math.max(28, rows.length * 13 + 9)}px`;
 }
 
+/** The move whose rows are shown. */
+const moveShown = () => motion?.moves.find(({ id }) => id === state.move) ?? motion?.moves[0];
+
 function drawRows() {
   const list = document.getElementById("cascade");
-  const move = motion.moves.find(({ id }) => id === state.move) ?? motion.moves[0];
+  const move = moveShown();
   if (!list) return;
   list.dataset.shown = state.shown;
   if (!move) return drawNothing(list);
@@ -209,7 +219,7 @@ function showAway() {
 
 export function listen() {
   listenToHands(() => motion);
-  listenToUnits(() => drawn?.move);
+  listenToUnits(moveShown);
   document.addEventListener("scroll", (event) => event.target.id === "time-body" && drawSeen(), true);
   addEventListener("resize", drawSeen);
   on("view", drawSeen);

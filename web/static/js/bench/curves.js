@@ -3,11 +3,12 @@
 
 import { tell } from "../page.js";
 import { easeKeys } from "./actions.js";
-import { allRows, choose, chosenKeys, chosenList, expect, expectNothing, isChosen, rowAt, toggleChosen } from "./keyed.js";
+import { allRows, choose, chosenKeys, chosenList, expect, expectNothing, foundAgain, isChosen, keysOf, rowAt, toggleChosen } from "./keyed.js";
 import { say } from "./measure.js";
 import { resume, whileBusy } from "./answers.js";
 import { drawBox, within } from "./beads.js";
-import { commit, hold, latest, release } from "./pending.js";
+import { whenKnown } from "./known.js";
+import { commit, heldAs, hold, release } from "./pending.js";
 import { giveUp, preview } from "./preview.js";
 import { catchers, snappedBy } from "./snap.js";
 import { valueHere } from "./now.js";
@@ -248,7 +249,7 @@ function begin(event) {
   if (!chart || event.button !== 0) return;
   event.preventDefault();
   release();
-  if (grip) beginHandle(event, grip);
+  if (grip) beginHandle(grip);
   else if (bead) beginBead(event, bead);
   else beginBox(event);
 }
@@ -259,21 +260,35 @@ function beginBox(event) {
   drag = { kind: "box", x: event.clientX, y: event.clientY, more: event.shiftKey, box: document.getElementById("keys-box") };
 }
 
-function beginHandle(event, grip) {
+function beginHandle(grip) {
   grip.focus();
-  const { row, part } = chosenEntry();
-  const place = Number(grip.dataset.stretch);
-  drag = { kind: "handle", row, part, place, side: Number(grip.dataset.side), scale, keys: chosenKeys() };
+  beginKeys({ kind: "handle", place: Number(grip.dataset.stretch), side: Number(grip.dataset.side) });
 }
 
 function beginBead(event, bead) {
   bead.focus();
-  const { row, part, index } = chosenEntry();
+  const { row } = chosenEntry();
   const place = Number(bead.dataset.bead);
   if (event.shiftKey) return toggleChosen(row.path, place);
   if (!isChosen(row.path, place)) choose([[row.path, place]]);
-  const list = chosenList();
-  drag = { kind: "bead", row, part, index, place, scale, list, keys: chosenKeys(), x: event.clientX, y: event.clientY, places: catchers() };
+  beginKeys({ kind: "bead", place, x: event.clientX, y: event.clientY });
+}
+
+/** Begins a drag of selected keys or of a handle between them, once it is known what they are. */
+function beginKeys(own) {
+  const { row: { path, keys }, index } = chosenEntry();
+  const pressed = chosenList();
+  const key = { path, place: own.place, at: keys[own.place].at };
+  drag = own;
+  whenKnown("keyframes", () => {
+    const [found] = foundAgain([key]);
+    if (!found) return end(false);
+    const row = rowAt(path);
+    const list = foundAgain(pressed);
+    Object.assign(own, { row, index, part: row.parts[index], place: found.place, list, keys: keysOf(list), scale, places: catchers() });
+    if (own.last) follow(own, own.last);
+    if ("ended" in own) finish(own, own.ended);
+  });
 }
 
 /** The edit that gives a stretch other handles: with several selected stretches, all of them. */
@@ -284,11 +299,8 @@ function handlesEdit({ row, place, keys }, bezier) {
 }
 
 const HANDS = {
-  box(event) {
-    drag.rect = drawBox(drag.box, drag, event);
-  },
-  handle(event) {
-    const { row, part, place, side, scale: at } = drag;
+  handle(own, event) {
+    const { row, part, place, side, scale: at } = own;
     const [start, end] = [row.keys[place].at, row.keys[place + 1].at];
     const [from, to] = [part.values[place], part.values[place + 1]];
     const bezier = row.keys[place].handles.map(three);
@@ -296,22 +308,22 @@ const HANDS = {
     bezier[side * 2] = three(Math.max(0, Math.min(1, across)));
     const value = at.low + (at.foot - AIR - (event.clientY - at.box.top)) * at.aPixel;
     if (to !== from) bezier[side * 2 + 1] = event.shiftKey ? side : three((value - from) / (to - from));
-    drag.edit = handlesEdit(drag, bezier);
-    said(bezier.join(", "), event);
+    own.edit = handlesEdit(own, bezier);
+    return bezier.join(", ");
   },
-  bead(event) {
-    const { row, part, index, list, keys, scale: at } = drag;
-    let by = snappedBy((event.clientX - drag.x) * framesAPixel(), list.map((key) => key.at), drag.places, event);
-    let up = row.color || drag.row.isBent ? 0 : (drag.y - event.clientY) * at.aPixel;
-    if (event.shiftKey) [by, up] = Math.abs(event.clientX - drag.x) > Math.abs(event.clientY - drag.y) ? [by, 0] : [0, up];
+  bead(own, event) {
+    const { row, part, index, list, keys, scale: at } = own;
+    let by = snappedBy((event.clientX - own.x) * framesAPixel(), list.map((key) => key.at), own.places, event);
+    let up = row.color || row.isBent ? 0 : (own.y - event.clientY) * at.aPixel;
+    if (event.shiftKey) [by, up] = Math.abs(event.clientX - own.x) > Math.abs(event.clientY - own.y) ? [by, 0] : [0, up];
     const step = part.measure.step / part.measure.scale;
     const places = keys[row.path];
     const raised = Math.round(up / (step || 1)) * (step || 1);
     const edits = raised ? places.map((place) => ({ name: "set-value", path: `${row.path}.keys.${place}.value${row.parts.length > 1 ? `.${index}` : ""}`, value: clean(part.values[place] + raised, part.measure) })) : [];
     if (by) edits.push({ name: "shift-keys", keys, by });
     expect(list, (key) => key.at + by);
-    drag.edit = !edits.length ? null : edits.length === 1 ? edits[0] : { name: "several", edits, said: `${part.name} of ${row.owner}: keyframes moved` };
-    said(`frame ${three(row.keys[drag.place].at + by)}, ${say(part.measure, clean(part.values[drag.place] + raised, part.measure))}`, event);
+    own.edit = !edits.length ? null : edits.length === 1 ? edits[0] : { name: "several", edits, said: `${part.name} of ${row.owner}: keyframes moved` };
+    return `frame ${three(row.keys[own.place].at + by)}, ${say(part.measure, clean(part.values[own.place] + raised, part.measure))}`;
   },
 };
 
@@ -329,26 +341,60 @@ function said(text, event) {
 
 function move(event) {
   if (!drag) return;
-  HANDS[drag.kind](event);
-  if (drag.edit) preview(drag.edit);
+  drag.last = event;
+  if (drag.kind === "box") drag.rect = drawBox(drag.box, drag, event);
+  else if (drag.row) follow(drag, event);
+}
+
+/** Does what the pointer does, and looks at it. */
+function follow(own, event) {
+  const what = HANDS[own.kind](own, event);
+  if (own !== drag) return;
+  said(what, event);
+  if (own.edit) preview(own.edit);
 }
 
 function end(keep) {
   if (!drag) return;
-  const { edit, kind, rect, more, box } = drag;
+  const own = drag;
   drag = null;
   said("");
-  if (kind === "box") {
-    box.hidden = true;
-    if (rect && keep) choose(within(document.querySelectorAll(".curve-bead"), rect).map(({ dataset }) => [dataset.path, Number(dataset.bead)]), more);
-    return resume();
-  }
+  if (own.kind === "box") endBox(own, keep);
+  else if (own.row) finish(own, keep);
+  else own.ended = keep;
+}
+
+function endBox({ box, rect, more }, keep) {
+  box.hidden = true;
+  if (rect && keep) choose(within(document.querySelectorAll(".curve-bead"), rect).map(({ dataset }) => [dataset.path, Number(dataset.bead)]), more);
+  resume();
+}
+
+function finish({ edit }, keep) {
   if (edit && keep) commit(edit);
   else {
     expectNothing();
     if (edit) giveUp();
   }
   resume();
+}
+
+/** Steps a handle; steps that follow each other quickly make one edit. */
+function stepHandle({ stretch, side }, [across, up]) {
+  const [place, number, keys] = [Number(stretch), Number(side) * 2, chosenKeys()];
+  const { path } = chosenEntry().row;
+  const name = `handle ${path} ${place}`;
+  const step = () => {
+    const row = rowAt(path);
+    if (!row?.keys[place]?.handles) return;
+    const held = heldAs(name);
+    const bezier = ((held?.value ?? held?.ease)?.bezier ?? row.keys[place].handles).map(three);
+    bezier[number] = three(Math.max(0, Math.min(1, bezier[number] + across)));
+    bezier[number + 1] = three(bezier[number + 1] + up);
+    hold(name, handlesEdit({ row, place, keys }, bezier));
+  };
+  if (heldAs(name)) step();
+  else whenKnown("keyframes", step);
 }
 
 const BY_KEY = { ArrowLeft: [-0.01, 0], ArrowRight: [0.01, 0], ArrowUp: [0, 0.01], ArrowDown: [0, -0.01] };
@@ -359,13 +405,7 @@ function key(event) {
   const grip = event.target.closest?.(".curve-handle");
   const bead = event.target.closest?.(".curve-bead");
   if (grip && event.key in BY_KEY) {
-    const { row } = chosenEntry();
-    const [place, side] = [Number(grip.dataset.stretch), Number(grip.dataset.side)];
-    const bezier = (latest(`${row.path}.keys.${place}.ease`, {}).bezier ?? row.keys[place].handles).map(three);
-    const [across, up] = BY_KEY[event.key].map((by) => by * (event.shiftKey ? 10 : 1));
-    bezier[side * 2] = three(Math.max(0, Math.min(1, bezier[side * 2] + across)));
-    bezier[side * 2 + 1] = three(bezier[side * 2 + 1] + up);
-    hold(`handle ${row.path} ${place}`, handlesEdit({ row, place, keys: chosenKeys() }, bezier));
+    stepHandle(grip.dataset, BY_KEY[event.key].map((by) => by * (event.shiftKey ? 10 : 1)));
   } else if (bead && (event.key === "Enter" || event.key === " ")) {
     if (event.shiftKey) toggleChosen(bead.dataset.path, Number(bead.dataset.bead));
     else choose([[bead.dataset.path, Number(bead.dataset.bead)]]);
@@ -408,7 +448,7 @@ function click(event) {
 }
 
 export function listen() {
-  whileBusy(() => Boolean(drag));
+  whileBusy(() => Boolean(drag?.row || drag?.box));
   document.addEventListener("pointerdown", begin);
   document.addEventListener("pointermove", move);
   document.addEventListener("pointerup", () => end(true));

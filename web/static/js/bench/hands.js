@@ -4,7 +4,8 @@
 
 import { framesSaid } from "./measure.js";
 import { resume, whileBusy } from "./answers.js";
-import { commit, latest, release } from "./pending.js";
+import { whenKnown } from "./known.js";
+import { commit } from "./pending.js";
 import { giveUp, preview } from "./preview.js";
 import { catchers, snappedBy } from "./snap.js";
 import { state } from "./state.js";
@@ -13,40 +14,40 @@ import { setShown } from "./values.js";
 
 const EDGE = 7; // px at the end of a bar that change the length
 let drag = null;
+let motion = () => null; // gives the numbers that are drawn
 
 const rounded = (number, event) => (event.altKey ? Math.round(number * 10) / 10 : Math.round(number));
 const clean = (number) => Math.round(number * 1000) / 1000;
-const path = (move) => `${state.layer}.moves.${move.id}`;
 const setValue = (where, value) => ({ name: "set-value", path: where, value });
 
-/** From a shift in frames to the edit that it makes; each tells what it changes as well. */
+/** From a shift in frames to the edit that it makes; each tells what it changes as well. `path` is of the
+    move that is dragged. */
 const HANDS = {
-  gap({ move, level, index }, by) {
+  gap({ path, level, index }, by) {
     const { ranks, gap, span } = level;
     const rank = ranks[index];
-    const here = `${path(move)}.${level.path}`;
+    const here = `${path}.${level.path}`;
     if (span !== null) {
-      const value = clean(latest(`${here}.span`, span) + (by * Math.max(...ranks)) / rank);
-      return { edit: setValue(`${path(move)}.${level.path}.span`, value), chip: `${level.path}.span`, value, said: `${framesSaid(value)} from first to last` };
+      const value = clean(span + (by * Math.max(...ranks)) / rank);
+      return { edit: setValue(`${here}.span`, value), chip: `${level.path}.span`, value, said: `${framesSaid(value)} from first to last` };
     }
-    const value = clean(latest(`${here}.gap`, gap) + by / rank);
-    return { edit: setValue(`${path(move)}.${level.path}.gap`, value), chip: `${level.path}.gap`, value, said: `every ${framesSaid(value)}` };
+    const value = clean(gap + by / rank);
+    return { edit: setValue(`${here}.gap`, value), chip: `${level.path}.gap`, value, said: `every ${framesSaid(value)}` };
   },
-  bend({ move, level, index, row }, by) {
+  bend({ path, level, index, row }, by) {
     const delays = row.map((unit) => level.delays[unit]);
     const first = Math.min(...delays);
     const whole = Math.max(...delays) - first || 1;
     const share = Math.max(-0.9, Math.min(1.9, (level.delays[index] - first + by) / whole));
-    return { edit: { name: "bend-stagger", path: `${path(move)}.${level.path}`, middle: clean(share) }, said: `the middle at ${Math.round(share * 100)} %` };
+    return { edit: { name: "bend-stagger", path: `${path}.${level.path}`, middle: clean(share) }, said: `the middle at ${Math.round(share * 100)} %` };
   },
-  unit({ move, index }, by) {
-    const delays = latest(`${path(move)}.stagger`, {}).times ?? move.delays;
-    const times = delays.map((delay, place) => (place === index ? clean(delay + by) : delay));
-    return { edit: setValue(`${path(move)}.stagger`, { times }), said: `${move.units[index]} ${framesSaid(times[index])} later` };
+  unit({ path, move, index }, by) {
+    const times = move.delays.map((delay, place) => (place === index ? clean(delay + by) : delay));
+    return { edit: setValue(`${path}.stagger`, { times }), said: `${move.units[index]} ${framesSaid(times[index])} later` };
   },
-  start({ move }, by) {
-    const value = clean(latest(`${path(move)}.start`, move.start) + by);
-    return { edit: setValue(`${path(move)}.start`, value), chip: "start", value, said: `from frame ${value} on` };
+  start({ path, move }, by) {
+    const value = clean(move.start + by);
+    return { edit: setValue(`${path}.start`, value), chip: "start", value, said: `from frame ${value} on` };
   },
   layer({ layer, span }, by) {
     return { edit: { name: "shift-layer", layer, by }, said: `frames ${clean(span[0] + by)} to ${clean(span[1] + by)}` };
@@ -55,10 +56,10 @@ const HANDS = {
     const value = edge ? Math.max(span[0] + 1, span[1] + by) : Math.min(span[1] - 1, span[0] + by);
     return { edit: setValue(`${layer}.span.${edge}`, value), said: edge ? `up to frame ${value}` : `from frame ${value} on` };
   },
-  length({ move, index }, by) {
+  length({ path, move, index }, by) {
     const whole = move.ends[index] - move.starts[index];
     const wanted = Math.max(1, whole + by);
-    return { edit: { name: "scale-keys", path: `${path(move)}.amount`, factor: wanted / whole }, chip: "amount.keys.1.at", value: clean(wanted), said: `over ${framesSaid(wanted)}` };
+    return { edit: { name: "scale-keys", path: `${path}.amount`, factor: wanted / whole }, chip: "amount.keys.1.at", value: clean(wanted), said: `over ${framesSaid(wanted)}` };
   },
 };
 
@@ -96,38 +97,47 @@ function grips(move, level, number) {
 function onLayer(event, bar) {
   const { left, right, width } = bar.getBoundingClientRect();
   const edge = right - event.clientX < EDGE ? 1 : event.clientX - left < EDGE ? 0 : null;
-  const span = bar.dataset.span.split(",").map(Number);
-  const lane = bar.closest(".lane").getBoundingClientRect();
-  const layer = bar.closest("[data-layer]").dataset.layer;
-  return { hand: edge === null || width < 3 * EDGE ? "layer" : "trim", layer, span, edge, width: lane.width };
+  const { layer } = bar.closest("[data-layer]").dataset;
+  const hand = edge === null || width < 3 * EDGE ? "layer" : "trim";
+  return { hand, layer, edge, width: bar.closest(".lane").getBoundingClientRect().width };
 }
 
-function begin(event, motion) {
+/** What is pressed, by its names: nothing of what the page says of it, which may be of before. */
+function pressed(event) {
   if (event.button !== 0) return null;
   const layerBar = event.target.closest("[data-span]");
   if (layerBar) return onLayer(event, layerBar);
   const moveBar = event.target.closest("[data-move-span]");
-  if (moveBar) {
-    const move = motion?.moves.find(({ id }) => id === moveBar.dataset.moveSpan);
-    return move && { hand: "start", move, index: 0, width: moveBar.closest(".lane").getBoundingClientRect().width };
-  }
   const grip = event.target.closest("[data-hand]");
   const bar = event.target.closest(".crow .bar");
-  const move = motion?.moves.find(({ id }) => id === state.move) ?? motion?.moves[0];
-  if (!move || !(grip || bar)) return null;
-  const lane = event.target.closest(".lane").getBoundingClientRect();
-  if (grip) {
-    const level = move.hands[Number(grip.dataset.level)];
-    return { hand: grip.dataset.hand, move, level, row: longest(level.rows), index: Number(grip.dataset.unit), width: lane.width };
+  if (!moveBar && !grip && !bar) return null;
+  const { width } = event.target.closest(".lane").getBoundingClientRect();
+  const { layer } = state;
+  if (moveBar) return { hand: "start", layer, move: moveBar.dataset.moveSpan, index: 0, width };
+  const index = Number((grip ?? bar).dataset.unit);
+  if (grip) return { hand: grip.dataset.hand, layer, level: Number(grip.dataset.level), index, width };
+  return { hand: bar.getBoundingClientRect().right - event.clientX < EDGE ? "end" : "unit", layer, index, width };
+}
+
+/** What a hand on a layer's bar starts from. */
+const ofLayer = ({ layer }, spans) => ({ span: spans?.[layer] ?? document.querySelector(`#row-${CSS.escape(layer)} [data-span]`).dataset.span.split(",").map(Number), places: catchers(layer) });
+
+/** What a hand on a move starts from; null if there is nothing to drag. */
+function ofMove({ hand, layer, move: id, level: number, index }, moves) {
+  const move = moves.find((each) => each.id === (id ?? state.move)) ?? (id ? null : moves[0]);
+  if (!move) return null;
+  const path = `${layer}.moves.${move.id}`;
+  if (number !== undefined) {
+    const level = move.hands[number];
+    return level && { path, move, level, row: longest(level.rows), index };
   }
-  const index = Number(bar.dataset.unit);
-  const atEnd = bar.getBoundingClientRect().right - event.clientX < EDGE;
-  if (atEnd && document.querySelector(`[data-chip="${CSS.escape(path(move))}.amount.keys.1.at"]`)) return { hand: "length", move, index, width: lane.width };
-  return { hand: "unit", move, index, width: lane.width };
+  // The end of a bar makes all slower or faster where the sentence says how long it takes.
+  const hasLength = hand === "end" && document.querySelector(`[data-chip="${CSS.escape(path)}.amount.keys.1.at"]`);
+  return { path, move, hand: hand === "end" ? (hasLength ? "length" : "unit") : hand };
 }
 
 function shown(answer) {
-  const chip = answer.chip && drag.move && document.querySelector(`[data-chip="${CSS.escape(`${path(drag.move)}.${answer.chip}`)}"]`);
+  const chip = answer.chip && document.querySelector(`[data-chip="${CSS.escape(`${drag.path}.${answer.chip}`)}"]`);
   if (chip) setShown(chip, answer.value);
   const label = document.getElementById("hand-said");
   label.hidden = false;
@@ -139,42 +149,68 @@ function shown(answer) {
 /** What of a layer's bar is caught by other times: its ends, or the one that is dragged. */
 const caught = ({ hand, span, edge }) => (hand === "layer" ? span : [span[edge]]);
 
-function moveHand(event) {
+function begin(event) {
+  const names = pressed(event);
+  if (!names) return;
+  event.preventDefault();
+  const own = { ...names, x: event.clientX, at: [event.clientX, event.clientY], by: 0, more: event.shiftKey, isKnown: false };
+  drag = own;
+  document.body.classList.add("is-handling");
+  const isOfLayer = own.edge !== undefined;
+  whenKnown("motion", (found) => {
+    const start = isOfLayer ? ofLayer(own, found?.spans) : ofMove(own, motion()?.moves ?? []);
+    if (!start) return giveUpDrag(own);
+    Object.assign(own, start, { isKnown: true });
+    if (own.last) follow(own, own.last);
+    if ("ended" in own) finish(own, own.ended);
+  }, own.layer);
+}
+
+function giveUpDrag(own) {
+  if (drag === own) end(false);
+}
+
+function move(event) {
   if (!drag) return;
-  const plain = ((event.clientX - drag.x) / drag.width) * state.length;
-  const by = drag.span ? snappedBy(plain, caught(drag), drag.places, event) : rounded(plain, event);
-  drag.at = [event.clientX, event.clientY];
-  if (by === drag.by) return;
-  drag.by = by;
-  drag.answer = HANDS[drag.hand](drag, by);
-  shown(drag.answer);
-  preview(drag.answer.edit);
+  drag.last = event;
+  if (drag.isKnown) follow(drag, event);
+}
+
+function follow(own, event) {
+  const plain = ((event.clientX - own.x) / own.width) * state.length;
+  const by = own.span ? snappedBy(plain, caught(own), own.places, event) : rounded(plain, event);
+  own.at = [event.clientX, event.clientY];
+  if (by === own.by) return;
+  own.by = by;
+  own.answer = HANDS[own.hand](own, by);
+  if (own !== drag) return;
+  shown(own.answer);
+  preview(own.answer.edit);
 }
 
 function end(keep) {
   if (!drag) return;
-  const { answer, by, hand, move, index, more } = drag;
+  const own = drag;
   drag = null;
   document.body.classList.remove("is-handling");
   document.getElementById("hand-said").hidden = true;
-  if (keep && !answer && hand === "unit") pick(move, index, more);
+  if (own.isKnown) finish(own, keep);
+  else own.ended = keep;
+}
+
+function finish({ answer, by, hand, move: shownMove, index, more }, keep) {
+  if (keep && !answer && hand === "unit") pick(shownMove, index, more);
   if (keep && answer && by) commit(answer.edit);
   else if (answer) giveUp();
   resume();
 }
 
-/** `motion` gives the numbers that are drawn now. */
-export function listen(motion) {
-  whileBusy(() => Boolean(drag));
-  document.addEventListener("pointerdown", (event) => {
-    const begun = begin(event, motion());
-    if (!begun) return;
-    event.preventDefault();
-    release();
-    drag = { ...begun, x: event.clientX, at: [event.clientX, event.clientY], by: 0, more: event.shiftKey, places: begun.layer ? catchers(begun.layer) : [] };
-    document.body.classList.add("is-handling");
-  });
-  document.addEventListener("pointermove", moveHand);
+/** `get` gives the numbers that are drawn now. */
+export function listen(get) {
+  motion = get;
+  whileBusy(() => Boolean(drag?.isKnown));
+  document.addEventListener("pointerdown", begin);
+  document.addEventListener("pointermove", move);
   document.addEventListener("pointerup", () => end(true));
   document.addEventListener("pointercancel", () => end(false));
   document.addEventListener("keydown", (event) => event.key === "Escape" && end(false), true);

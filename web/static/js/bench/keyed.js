@@ -7,11 +7,11 @@ import { emit, on, paced, selectedLayers, state, url } from "./state.js";
 import { view } from "./views.js";
 
 const SAME = 0.002; // frames within which two times are one
-const fetched = numbers("keyframes", 60, addressOf);
 const chosen = new Map(); // path -> set of places
 let expected = null; // path -> times: where the selected keys will stand after an edit
 let since = ""; // the digest of the state before that edit
 let layers = {};
+const fetched = numbers("keyframes", 60, addressOf, { swap });
 
 /** Rows of a layer, or of all selected ones. */
 export const rowsOf = (layer) => layers[layer] ?? [];
@@ -22,6 +22,13 @@ function addressOf() {
   if (view() === "cascade" || !state.layer) return "";
   const curves = view() === "curves" ? "&curves=1" : "";
   return `${url("keyframes", state.shown)}?layers=${selectedLayers()}${curves}`;
+}
+
+/** Draws from other numbers, and gives those that it drew from. */
+function swap(found) {
+  const drawn = { layers };
+  layers = found.layers;
+  return drawn;
 }
 
 async function refresh() {
@@ -87,8 +94,8 @@ export function toggleChosen(path, place) {
   emit("keys");
 }
 
-/** The selection as edits take it: the places in order, by path. */
-export const chosenKeys = () => Object.fromEntries([...chosen].map(([path, places]) => [path, [...places].sort((a, b) => a - b)]));
+/** The selection as edits take it. */
+export const chosenKeys = () => keysOf([...chosen].flatMap(([path, places]) => [...places].map((place) => ({ path, place }))));
 
 /** Each selected key: its path, its place, its frame; of keys on their way, where they will be. */
 export const chosenList = () => [...chosen].flatMap(([path, places]) => {
@@ -96,6 +103,22 @@ export const chosenList = () => [...chosen].flatMap(([path, places]) => {
   const ahead = expected?.get(path)?.length === places.size ? expected.get(path) : null;
   return [...places].flatMap((place, index) => (keys[place] ? [{ path, place, at: ahead?.[index] ?? keys[place].at }] : []));
 });
+
+/** Keys of a list of before among the rows as they are now: by their times, or else by their places. */
+export const foundAgain = (list) => list.flatMap(({ path, place, at }) => {
+  const keys = rowAt(path)?.keys ?? [];
+  const there = keys.findIndex((key) => Math.abs(key.at - at) < SAME);
+  const found = keys[there < 0 ? place : there];
+  return found ? [{ path, place: keys.indexOf(found), at: found.at }] : [];
+});
+
+/** Keys of a list as edits take them: the places in order, by path. */
+export function keysOf(list) {
+  const keys = {};
+  for (const { path, place } of list) (keys[path] ??= []).push(place);
+  for (const places of Object.values(keys)) places.sort((a, b) => a - b);
+  return keys;
+}
 
 /** Says where the selected keys stand after an edit: `moved` gives the new frame of each. */
 export function expect(list, moved) {

@@ -6,11 +6,13 @@ const sources = new Map();
 
 /**
  * A source of the numbers of a name: `addressOf` says where those are that are needed now, or "" if
- * none are; the last `most` are kept, put through `made`.
+ * none are; the last `most` are kept, put through `made`. `swap` takes others over in place of those that
+ * the page draws from, and gives those.
  */
-export function numbers(name, most, addressOf, made = (answer) => answer) {
+export function numbers(name, most, addressOf, { made = (answer) => answer, swap = null } = {}) {
   const kept = new Map();
   let asked = ""; // where the last ones were asked for
+  let given = ""; // where those come from that were given last
 
   function keep(address, promise) {
     promise.catch(() => kept.delete(address));
@@ -20,6 +22,16 @@ export function numbers(name, most, addressOf, made = (answer) => answer) {
 
   const source = {
     addressOf,
+    swap,
+    /** Whether those that were given last are those that are needed now. */
+    isCurrent: () => !addressOf() || addressOf() === given,
+    /** Those that are needed now, whatever the page shows; an Error with a number if there are none. */
+    async fetched() {
+      const address = addressOf();
+      if (!address) throw new Error("404");
+      if (!kept.has(address)) keep(address, fetch(address).then(parsed).then(made));
+      return kept.get(address);
+    },
     /** Whether those that are needed now are here and were not given yet. */
     isAtHand: () => addressOf() !== asked && kept.has(addressOf()),
     /** Takes over those that are needed now, as the text of an answer. */
@@ -32,7 +44,9 @@ export function numbers(name, most, addressOf, made = (answer) => answer) {
       if (!kept.has(address)) keep(address, fetch(address).then(parsed).then(made));
       try {
         const found = await kept.get(address);
-        return asked === address ? found : null;
+        if (asked !== address) return null;
+        given = address;
+        return found;
       } catch {
         return null;
       }
@@ -43,6 +57,23 @@ export function numbers(name, most, addressOf, made = (answer) => answer) {
 }
 
 const parsed = (response) => (response.ok ? response.json() : Promise.reject(new Error(String(response.status))));
+
+/** Whether the page draws from those of a name that are needed now. */
+export const areCurrent = (name) => sources.get(name).isCurrent();
+
+/** Those of a name that are needed now. */
+export const numbersNow = (name) => sources.get(name).fetched();
+
+/** Does something with other numbers of a name in place of those that the page draws from. */
+export function withNumbers(name, found, act) {
+  const { swap } = sources.get(name);
+  const drawn = swap(found);
+  try {
+    act();
+  } finally {
+    swap(drawn);
+  }
+}
 
 /** What a preview is to bring: the names, and the values of their addresses. */
 export function alsoWanted() {

@@ -22,6 +22,8 @@ const queue = []; // requests, the first of which may be under way
 let held = null; // the edit that is being made
 let isRunning = false;
 let isAway = false;
+const late = []; // hands that wait for what they start from, each with the requests made after it
+let isBeginning = false; // whether one of them begins now
 let wake = null; // ends a pause before a request is sent again
 let whenEmpty = [];
 
@@ -92,20 +94,42 @@ export function select(changes = {}, done = null) {
 /** Is there once all that hands have done is kept. */
 export function flush() {
   release();
-  if (!queue.length) return Promise.resolve();
-  return new Promise((done) => whenEmpty.push(done));
+  return late.length ? late.at(-1).begun.then(flush) : answered();
 }
 
-export const isPending = () => Boolean(held) || queue.length > 0;
+/** Is there once all that was asked for is answered. */
+export const answered = () => (queue.length ? new Promise((done) => whenEmpty.push(done)) : Promise.resolve());
+
+export const isAnswered = () => !queue.length;
+
+export const isPending = () => Boolean(held) || late.length > 0 || queue.length > 0;
+
+/** Lets a hand begin once `ready` says so. What hands do after it waits for it: its edit comes first. */
+export function beginLate(ready, begin) {
+  release();
+  const own = { requests: [] };
+  own.begun = Promise.resolve(late.at(-1)?.begun).then(ready).then(() => {
+    isBeginning = true;
+    begin();
+  }).catch(reportError).finally(() => {
+    isBeginning = false;
+    late.shift();
+    queue.push(...own.requests);
+    sayKept();
+    run();
+  });
+  late.push(own);
+  sayKept();
+}
+
+/** All requests that are not answered yet. */
+const requests = () => [...queue, ...late.flatMap((hand) => hand.requests)];
 
 /** The newest edit on its way, or one that it is made of, of which `is` holds; undefined if none. */
 export function newest(is) {
-  const edits = [...queue.map(({ edit }) => edit), held?.edit].filter(Boolean);
+  const edits = [...requests().map(({ edit }) => edit), held?.edit].filter(Boolean);
   return edits.flatMap((edit) => edit.edits ?? [edit]).findLast(is);
 }
-
-/** The value on its way for a path, or else `value`. */
-export const latest = (path, value) => newest((edit) => edit.name === "set-value" && edit.path === path && "value" in edit)?.value ?? value;
 
 /** Whether an edit is on its way that is `edit` but for its value. */
 export const isOnItsWay = (edit) => Boolean(newest((each) => Object.entries(edit).every(([name, value]) => JSON.stringify(each[name]) === JSON.stringify(value))));
@@ -113,8 +137,9 @@ export const isOnItsWay = (edit) => Boolean(newest((each) => Object.entries(edit
 /** Whether something is on its way after which a value may be another than the page knows: an undo, an
     edit that is no plain value, or one of a part that holds it. What is held under `own` is its own. */
 export function isUncertain(path, own) {
-  const requests = [...queue.filter(({ isSelection }) => !isSelection), ...(held && held.key !== own ? [held] : [])];
-  return requests.some(({ edit }) => !edit || (edit.edits ?? [edit]).some((each) => !isPlain(each, path)));
+  if (late.length) return true;
+  const others = [...queue.filter(({ isSelection }) => !isSelection), ...(held && held.key !== own ? [held] : [])];
+  return others.some(({ edit }) => !edit || (edit.edits ?? [edit]).some((each) => !isPlain(each, path)));
 }
 
 const isPlain = (edit, path) => edit.name === "set-text" || (edit.name === "set-value" && !edit.typed && !path?.startsWith(`${edit.path}.`));
@@ -122,9 +147,11 @@ const isPlain = (edit, path) => edit.name === "set-text" || (edit.name === "set-
 function add(request) {
   dropPreviews();
   const bytes = crypto.getRandomValues(new Uint8Array(12));
-  queue.push({ ...request, name: Array.from(bytes, (byte) => byte.toString(16).padStart(2, "0")).join("") });
+  const name = Array.from(bytes, (byte) => byte.toString(16).padStart(2, "0")).join("");
+  const waitsFor = isBeginning ? null : late.at(-1);
+  (waitsFor?.requests ?? queue).push({ ...request, name });
   sayKept();
-  run();
+  queueMicrotask(run); // a late hand acts as if the page stood elsewhere; what is sent goes by where it stands
 }
 
 async function run() {
@@ -230,14 +257,14 @@ function changedElsewhere(request, message) {
 // What the page says of it
 
 const counted = () => {
-  const count = queue.filter(({ isSelection }) => !isSelection).length + (held ? 1 : 0);
+  const count = requests().filter(({ isSelection }) => !isSelection).length + late.length + (held ? 1 : 0);
   return count === 1 ? "1 change" : `${count} changes`;
 };
 
 /** Says whether all that was changed is kept. */
 function sayKept() {
   const kept = document.getElementById("kept");
-  const isBusy = Boolean(held) || queue.some(({ isSelection }) => !isSelection);
+  const isBusy = Boolean(held) || late.length > 0 || queue.some(({ isSelection }) => !isSelection);
   kept.classList.toggle("is-busy", isBusy);
   const said = isBusy ? (isAway ? `${counted()} waiting` : "Keeping changes") : "All changes kept";
   if (kept.lastElementChild.textContent !== said) kept.lastElementChild.textContent = said;
@@ -245,7 +272,7 @@ function sayKept() {
 
 function sayAway(what, mayGiveUp) {
   isAway = true;
-  const isMade = queue.some(({ isSelection }) => !isSelection);
+  const isMade = late.length > 0 || queue.some(({ isSelection }) => !isSelection);
   const lost = isMade ? ` ${counted()} of yours ${counted() === "1 change" ? "is" : "are"} kept here and will be sent again by ${counted() === "1 change" ? "itself" : "themselves"}.` : " The page tries again by itself.";
   const giveUp = { said: "Leave this change out", act: giveUpFirst };
   tell(`${what}.${lost}`, "error", mayGiveUp ? giveUp : { said: "Try now", act: () => wake?.() });
@@ -283,7 +310,7 @@ function sendOnLeaving() {
 
 /** Asks a person to stay while what waits cannot go along: the server is away, or it is too much. */
 function askToStay(event) {
-  if (isPending() && (isAway || leaving().toString().length > MOST_ON_LEAVING)) event.preventDefault();
+  if (isPending() && (isAway || late.length || leaving().toString().length > MOST_ON_LEAVING)) event.preventDefault();
 }
 
 /** A link that leads away waits until all is kept. */

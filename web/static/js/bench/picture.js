@@ -10,7 +10,8 @@ import { numbers } from "./numbers.js";
 import { isPlaying } from "./player.js";
 import { reachMarks, reachHands } from "./reachmarks.js";
 import { resume, whileBusy } from "./answers.js";
-import { commit, flush, heldAs, hold, isPending, release, select } from "./pending.js";
+import { whenKnown } from "./known.js";
+import { commit, heldAs, hold, release, select } from "./pending.js";
 import { giveUp, preview } from "./preview.js";
 import { pickLayer, selectLayers, toggleLayer } from "./several.js";
 import { on, paced, selectedLayers, state, url } from "./state.js";
@@ -23,11 +24,18 @@ const DOUBLE_MS = 280;
 const over = document.getElementById("over");
 const told = document.getElementById("stage-told");
 const address = () => (isPlaying() ? "" : `${url("places", state.shown, state.frame)}?layer=${state.layer}&move=${state.move}`);
-const fetched = numbers("places", 500, address);
 let places = { layers: {}, characters: [] };
+const fetched = numbers("places", 500, address, { swap });
 let drag = null;
 let stepping = [0, 0]; // px of the steps that are held
 let picking = 0; // the timer of a click that may become a double one
+
+/** Draws from other numbers, and gives those that it drew from. */
+function swap(found) {
+  const drawn = places;
+  places = found;
+  return drawn;
+}
 
 async function refresh() {
   over.toggleAttribute("hidden", isPlaying());
@@ -57,7 +65,7 @@ function draw() {
   const letters = state.letters && !isEditing() ? places.characters.filter(({ place }) => place >= state.letters[0] && place < state.letters[1]).map(({ corners }) => shape("polygon", { points: points(corners), class: "is-letter" })) : [];
   const isAlone = seen.own && !seen.own.locked && !state.also.length && !isEditing();
   const marks = isAlone ? [...wayMarks(seen), ...gripMarks(seen), ...reachMarks(seen), ...formMarks(seen)] : [];
-  over.replaceChildren(...lines(), ...shapes, ...letters, ...caretMarks(seen), ...marks, ...(drag?.guides ?? []));
+  over.replaceChildren(...lines(), ...shapes, ...letters, ...caretMarks(seen), ...marks, ...(drag?.answer?.guides ?? []));
 }
 
 function inPicture(event) {
@@ -123,9 +131,9 @@ function start(event) {
   event.preventDefault();
   document.getElementById("picture").focus({ preventScroll: true });
   const from = inPicture(event);
-  if (grip) return begin(event, gripHand({ ...grip.dataset }, from));
+  if (grip) return beginGrip(event, { ...grip.dataset }, from);
   const layer = body?.dataset.layer;
-  if (!layer) return begin(event, boxHand(from, event.shiftKey), null);
+  if (!layer) return begin(event, boxHand(from, event.shiftKey));
   const isIn = selectedLayers().includes(layer);
   // With Shift a drag is kept straight, and a click adds the layer or takes it out.
   if (!isIn && !event.shiftKey) pickLayer(layer, event);
@@ -134,57 +142,53 @@ function start(event) {
   begin(event, places.layers[layer].locked ? () => ({ said: "locked" }) : placeHand(dragged, from), click);
 }
 
-/** The hand of a grip; while edits are on their way, one that comes when what it starts from is known. */
-function gripHand(data, from) {
-  const made = () => GRIPS[data.grip](data, context(), from);
-  return isPending() ? flush().then(refresh).then(made) : made();
+/** Starts the drag of a grip, whose hand is there once what it starts from is known. */
+function beginGrip(event, data, from) {
+  const own = begin(event, null);
+  whenKnown("places", () => {
+    own.hand = GRIPS[data.grip](data, context(), from) ?? (() => ({ said: "" }));
+    if (own.last) follow(own, own.last);
+    if ("ended" in own) finish(own, own.ended);
+  });
 }
 
 /** Starts a drag; `still` is what a click without one does. */
 function begin(event, hand, still = null) {
-  if (!hand) return;
   release();
   over.setPointerCapture(event.pointerId);
   over.classList.add("is-dragging");
   drag = { hand, still, x: event.clientX, y: event.clientY, moved: false };
-  if (hand instanceof Promise) catchUp(drag);
-}
-
-/** Does what the pointer did before its hand was there. */
-async function catchUp(own) {
-  const promise = own.hand;
-  own.hand = null;
-  own.hand = (await promise) ?? (() => ({ said: "" }));
-  if (drag !== own) return;
-  if (own.last) move(own.last);
-  if ("ended" in own) end(own.ended);
+  return drag;
 }
 
 function move(event) {
   if (!drag) return;
-  if (!drag.hand) {
-    drag.last = event;
-    return;
-  }
-  if (!drag.moved && Math.hypot(event.clientX - drag.x, event.clientY - drag.y) < 3) return;
-  drag.moved = true;
-  drag.answer = drag.hand(inPicture(event), event);
-  drag.guides = drag.answer.guides ?? [];
-  told.textContent = drag.answer.said;
-  if (drag.answer.edit) preview(drag.answer.edit);
+  drag.last = event;
+  if (drag.hand) follow(drag, event);
+}
+
+/** Does what the pointer does. */
+function follow(own, event) {
+  if (!own.moved && Math.hypot(event.clientX - own.x, event.clientY - own.y) < 3) return;
+  own.moved = true;
+  own.answer = own.hand(inPicture(event), event);
+  if (own !== drag) return;
+  told.textContent = own.answer.said;
+  if (own.answer.edit) preview(own.answer.edit);
   else draw();
 }
 
 function end(keep) {
   if (!drag) return;
-  if (!drag.hand) {
-    drag.ended = keep;
-    return;
-  }
-  const { answer, moved, still } = drag;
+  const own = drag;
   drag = null;
   told.textContent = "";
   over.classList.remove("is-dragging");
+  if (own.hand) finish(own, keep);
+  else own.ended = keep;
+}
+
+function finish({ answer, moved, still }, keep) {
   if (!moved && keep) still?.();
   else if (keep && answer?.edit) commit(answer.edit);
   else if (keep && answer?.select?.length) selectLayers(answer.select);

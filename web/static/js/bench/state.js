@@ -124,6 +124,20 @@ export function goTo(frame) {
   emit("frame");
 }
 
+/** What the page stands at: what is selected, at which frame. */
+export const standing = () => Object.fromEntries(["layer", "also", "move", "letters", "frame"].map((name) => [name, state[name]]));
+
+/** Does something as if the page stood elsewhere. */
+export function asIf(elsewhere, act) {
+  const here = Object.fromEntries(Object.keys(elsewhere).map((name) => [name, state[name]]));
+  Object.assign(state, elsewhere);
+  try {
+    return act();
+  } finally {
+    Object.assign(state, here);
+  }
+}
+
 /** The selection as values of a request, with what is open. */
 export function selection() {
   const opened = [...document.querySelectorAll("details.more[open]")].map((more) => more.id).concat(...state.folds).join();

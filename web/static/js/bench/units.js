@@ -1,7 +1,8 @@
 // Units picked in the cascade, letters, words or lines: a click on a bar, Shift for more. Their times
 // are nudged by frames, typed or by arrow keys; each then has a time of its own.
 
-import { commit, hold, latest } from "./pending.js";
+import { whenKnown } from "./known.js";
+import { commit, heldAs, hold } from "./pending.js";
 import { onEnter } from "./reading.js";
 import { on, state } from "./state.js";
 
@@ -34,18 +35,21 @@ export function pick(move, unit, more) {
   show();
 }
 
-/** The edit that gives units of a move other times. */
-function later(layer, move, units, by) {
-  const path = `${layer}.moves.${move.id}.stagger`;
-  const delays = latest(path, {}).times ?? move.delays;
+/** The edit that gives units other times than `delays`. */
+function later(path, delays, units, by) {
   const times = delays.map((delay, unit) => (units.has(unit) ? clean(delay + by) : delay));
   return { name: "set-value", path, value: { times } };
 }
 
+const pathOf = (move) => `${state.layer}.moves.${move.id}.stagger`;
+
 /** Nudges the units that are picked now. */
 function nudge() {
   const [move, units, layer] = [current(), new Set(picked), state.layer];
-  return (by) => move && units.size && by && commit(later(layer, move, units, by));
+  if (!move) return () => {};
+  const path = pathOf(move);
+  const delays = () => (current()?.id === move.id ? current() : move).delays;
+  return (by) => units.size && by && whenKnown("motion", () => commit(later(path, delays(), units, by)), layer);
 }
 
 /** Arrow keys step the picked units while a row has the focus; what follows quickly is one edit. */
@@ -67,7 +71,10 @@ function stepBy(unit, by) {
   const move = current();
   if (!move) return;
   if (!picked.has(unit)) pick(move, unit, false);
-  hold(`units ${move.id} ${[...picked]}`, later(state.layer, move, picked, by));
+  const [path, units, key] = [pathOf(move), new Set(picked), `units ${move.id} ${[...picked]}`];
+  const step = () => hold(key, later(path, heldAs(key)?.value.times ?? current().delays, units, by));
+  if (heldAs(key)) step();
+  else whenKnown("motion", step);
 }
 
 /** `move` gives the move that the cascade shows, with its numbers. */

@@ -3,7 +3,7 @@
 // what was typed.
 
 import { tell } from "../page.js";
-import { keep, resume, whileBusy } from "./answers.js";
+import { isStale, keep, resume, whileBusy } from "./answers.js";
 import { isKeying, keying } from "./keying.js";
 import { measureOf, plainNumber, rounded, say, within } from "./measure.js";
 import { commit, heldAs, hold, isOnItsWay, isUncertain, release } from "./pending.js";
@@ -79,9 +79,11 @@ function pace(event) {
 }
 
 function startScrub(event) {
-  const chip = chipOf(event);
-  if (!chip || event.button !== 0 || (isTypedIn(chip) && !isFresh(chip))) return;
+  const pressed = chipOf(event);
+  if (!pressed || event.button !== 0 || (isTypedIn(pressed) && !isFresh(pressed))) return;
   event.preventDefault();
+  if (document.activeElement !== pressed) document.activeElement?.blur?.(); // what waited for it is shown
+  const chip = document.getElementById(pressed.id) ?? pressed;
   const value = now(chip);
   const isAgain = isTypedIn(chip) && chip.dataset.begun === "click";
   scrub = { chip, measure: measureOf(chip), start: value, value, shown: value, x: event.clientX, moved: false, isAgain, isRelative: isRelative(chip) };
@@ -252,7 +254,7 @@ function step(chip, by, event) {
 const isUnanswered = (chip) => chip.matches(".is-asked") && chip.textContent !== say(measureOf(chip), now(chip));
 
 /** What a value is, is not known while other edits of it are on their way: changes are relative then. */
-const isRelative = (chip) => isUnanswered(chip) || isUncertain(bare(chip).path, keyOf(chip));
+const isRelative = (chip) => isUnanswered(chip) || isStale() || isUncertain(bare(chip).path, keyOf(chip));
 
 function stepRelative(chip, by) {
   const key = `step ${chip.dataset.edit}`;

@@ -1,0 +1,138 @@
+"""Drags one after another, quicker than the answers: each goes on from what the one before made, of
+the layer and at the frame where it was made."""
+
+from collections.abc import Iterator
+from copy import deepcopy
+from typing import Any
+
+from tests.core.scenes import scene_data
+
+from .late import LateTest
+
+OPACITY = {
+    "keys": [
+        {"at": 0, "value": 0},
+        {"at": 20, "value": 1},
+        {"at": 40, "value": 0.5},
+        {"at": 60, "value": 1},
+    ]
+}
+
+
+class LateDragTest(LateTest):
+    def titles(self) -> list[dict[str, Any]]:
+        first = {**scene_data()["layers"][0], "runs": []}
+        first["transform"] = {"position": [960, 300, 0], "opacity": OPACITY}
+        other = {**deepcopy(first), "id": "t2", "moves": []}
+        other["transform"] = {"position": [960, 780, 0]}
+        return [first, other]
+
+    def scenes(self, view: str = "Cascade", shown: str = ".crow .bar") -> Iterator[int]:
+        """The scene with answers of each delay, in a view of time, with `frame` px a frame."""
+        for delay in self.slowly(layers=self.titles()):
+            self.page.get_by_role("tab", name="Cascade").click()
+            self.page.locator("#row-t1 [data-select-layer]").click()
+            self.page.get_by_role("tab", name=view).click()
+            self.frame = self.page.locator("#ruler").bounding_box()["width"] / 90
+            self.page.locator(shown).first.wait_for()
+            self.kept()
+            yield delay
+
+    def drag(self, selector: str, across: float, down: float = 0, edge: int | None = None) -> None:
+        """A quick drag, from the middle or from an edge: 0 is the left one, 1 the right one."""
+        # What is dragged is drawn anew when numbers come: it may just be gone.
+        while not (box := self.page.locator(selector).first.bounding_box()):
+            pass
+        x = box["x"] + box["width"] * 0.5
+        if edge is not None:
+            x = box["x"] + (box["width"] - 2 if edge else 2)
+        y = box["y"] + box["height"] / 2
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        self.page.mouse.move(x + across / 2, y + down / 2)
+        self.page.mouse.move(x + across, y + down)
+        self.page.mouse.up()
+
+    def title(self, number: int = 0) -> dict[str, Any]:
+        return self.kept()[number]
+
+    def test_a_move_is_started_later_twice(self):
+        for _ in self.scenes():
+            start = self.title()["moves"][0].get("start", 0)
+            self.drag("[data-move-span=m1]", 10 * self.frame)
+            self.drag("[data-move-span=m1]", 5 * self.frame)
+            self.assertEqual(self.title()["moves"][0]["start"], start + 15)
+
+    def test_two_letters_have_times_of_their_own(self):
+        for _ in self.scenes():
+            self.drag(".crow .bar[data-unit='1']", 4 * self.frame)
+            times = self.title()["moves"][0]["stagger"]["times"]
+            self.drag(".crow .bar[data-unit='2']", 6 * self.frame)
+            self.drag(".crow .bar[data-unit='3']", 7 * self.frame)
+            by = [new - old for new, old in zip(self.newest_times(), times, strict=True)]
+            self.assertEqual(by, [0, 0, 6, 7, *[0] * (len(times) - 4)])
+
+    def newest_times(self) -> list[float]:
+        return self.title()["moves"][0]["stagger"]["times"]
+
+    def test_a_gap_goes_on_from_what_an_undo_leaves(self):
+        for _ in self.scenes():
+            gap = self.title()["moves"][0]["stagger"]["gap"]
+            grip = "[data-hand=gap]"
+            self.drag(grip, 20 * self.frame)
+            self.page.keyboard.press("Control+z")
+            self.drag(grip, 10 * self.frame)
+            once = self.title()["moves"][0]["stagger"]["gap"]
+            self.assertGreater(once, gap)
+            self.page.keyboard.press("Control+z")
+            self.assertEqual(self.title()["moves"][0]["stagger"]["gap"], gap)
+            self.drag(grip, 10 * self.frame)
+            self.assertAlmostEqual(self.title()["moves"][0]["stagger"]["gap"], once, places=2)
+
+    def test_a_layer_is_moved_and_trimmed_at_both_ends(self):
+        for _ in self.scenes():
+            bar = "#row-t2 [data-span]"
+            first, end = self.title(1)["span"]
+            self.drag(bar, 12 * self.frame, edge=0)
+            self.drag(bar, -20 * self.frame, edge=1)
+            self.drag(bar, 3 * self.frame)
+            self.assertEqual(self.title(1)["span"], [first + 15, end - 17])
+
+    def test_keys_are_moved_on_from_where_they_were_moved_to(self):
+        for _ in self.scenes("Keyframes", ".kbead"):
+            bead = '.kbead[data-path="t1.transform.opacity"][data-place="1"]'
+            self.drag(bead, 6 * self.frame)
+            self.drag(bead, 4 * self.frame)
+            keys = self.title()["transform"]["opacity"]["keys"]
+            self.assertEqual([key["at"] for key in keys], [0, 30, 40, 60])
+
+    def test_both_handles_of_a_curve_are_kept(self):
+        for _ in self.scenes("Curves", ".curve-handle"):
+            self.page.locator("[data-curve]", has_text="Opacity").click()
+            handle = '.curve-handle[data-stretch="0"][data-side="{}"]'
+            first = self.title()["transform"]["opacity"]["keys"][0].get("ease")
+            self.assertIsNone(first)
+            self.drag(handle.format(0), 4 * self.frame, -10)
+            one = self.title()["transform"]["opacity"]["keys"][0]["ease"]["bezier"]
+            self.drag(handle.format(1), -4 * self.frame, 10)
+            self.drag(handle.format(0), -2 * self.frame, 0)
+            two = self.title()["transform"]["opacity"]["keys"][0]["ease"]["bezier"]
+            self.assertLess(two[0], one[0])
+            self.assertNotEqual(two[2:], one[2:])
+
+    def test_a_grip_means_the_layer_and_the_frame_where_it_was_dragged(self):
+        for _ in self.scenes():
+            self.chip("type.size").click()
+            self.page.keyboard.type("100")
+            self.page.keyboard.press("Enter")
+            self.drag('#over [data-grip="scale"][data-corner="2"]', 60, 30)
+            self.page.locator("#row-t2 [data-select-layer]").click()
+            self.page.keyboard.press("Home")
+            first, second = self.kept()
+            self.assertEqual(first["style"]["size"], 100)
+            self.assertGreater(first["transform"]["scale"][0], 1)
+            self.assertNotIn("scale", second["transform"])
+            self.page.keyboard.press("Control+z")
+            first, _second = self.kept()
+            self.assertNotIn("scale", first["transform"])
+            self.assertEqual(first["style"]["size"], 100)
