@@ -19,7 +19,8 @@ window.fetch = async (address, options = {}) => {
   if (fault && fault !== "lost") return new Response("", { status: Number(fault) });
   const answer = await own(address, options);
   if (fault === "lost") throw new TypeError("lost");
-  const isRead = ["/parts/", "/read/"].some((part) => String(address).includes(part));
+  const late = ["/parts/", "/read/", ...(window.lateNumbers ?? [])];
+  const isRead = late.some((part) => String(address).includes(part));
   const isSlow = options.method === "POST" || isRead;
   if (window.lateMs && isSlow) await new Promise((done) => setTimeout(done, window.lateMs));
   return answer;

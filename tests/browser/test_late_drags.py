@@ -19,6 +19,9 @@ OPACITY = {
 }
 
 
+NUMBERS = ["/motion/", "/keyframes/", "/places/"]  # addresses of what drags start from
+
+
 class LateDragTest(LateTest):
     def titles(self) -> list[dict[str, Any]]:
         first = {**scene_data()["layers"][0], "runs": []}
@@ -29,7 +32,8 @@ class LateDragTest(LateTest):
 
     def scenes(self, view: str = "Cascade", shown: str = ".crow .bar") -> Iterator[int]:
         """The scene with answers of each delay, in a view of time, with `frame` px a frame."""
-        for delay in self.slowly(layers=self.titles()):
+        for delay in self.slowly((0, 700), layers=self.titles()):
+            self.page.evaluate(f"window.lateNumbers = {NUMBERS}")
             self.page.get_by_role("tab", name="Cascade").click()
             self.page.locator("#row-t1 [data-select-layer]").click()
             self.page.get_by_role("tab", name=view).click()

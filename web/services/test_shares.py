@@ -12,9 +12,10 @@ _WEIGHTS = {"browser": 28, "services": 30, "web": 9, "core": 4}
 _LONG = {
     "tests.core.test_fuzz": 9_000,
     "tests.web.test_sentences": 6_000,
-    "tests.browser.test_random_hands": 12_000,
-    "tests.browser.test_pending": 20_000,
-    "tests.browser.test_late_jobs": 8_000,
+    "tests.browser.test_random_hands": 17_000,
+    "tests.browser.test_pending": 15_000,
+    "tests.browser.test_late_jobs": 16_000,
+    "tests.browser.test_late_drags": 6_000,
 }
 
 
