@@ -44,10 +44,13 @@ class LateTest(BrowserTest):
     def slowly(self, delays: tuple[int, ...] = DELAYS, **scene: Any) -> Iterator[int]:
         """Each delay in turn, on a page that has the scene anew."""
         for delay in delays:
-            with self.subTest(delay=delay):
-                self.scene = self.open_scene(self.person, name=f"Opening {delay}", **scene)
-                self.late(delay)
+            self.scene = self.open_scene(self.person, name=f"Opening {delay}", **scene)
+            self.late(delay)
+            try:
                 yield delay
+            except GeneratorExit:  # what was done with it has failed
+                print(f"{self.id()} with answers after {delay} ms")
+                raise
 
     def kept(self, page: Page | None = None) -> list[dict[str, Any]]:
         """The layers, once all that hands did is kept."""

@@ -8,3 +8,6 @@ class StaticFiles(CompressedManifestStaticFilesStorage):
     them."""
 
     support_js_module_import_aggregation = True
+    # A pass gives the names of what was named in the pass before: as many as modules import
+    # one another.
+    max_post_process_passes = 20

@@ -4,7 +4,7 @@
 import { tell } from "../page.js";
 import { allRows, choose, chosenKeys, chosenList, expect, expectNothing, foundAgain, isChosen, keysOf, rowAt, rowsOf, toggleChosen } from "./keyed.js";
 import { framesSaid } from "./measure.js";
-import { resume, whileBusy } from "./answers.js";
+import { drags, said } from "./drags.js";
 import { whenKnown } from "./known.js";
 import { commit, heldAs, hold, letGo, release } from "./pending.js";
 import { giveUp, preview } from "./preview.js";
@@ -13,7 +13,6 @@ import { goTo, on, selectedLayers, state } from "./state.js";
 import { keyFocused } from "./values.js";
 import { frameAt, framesAPixel, view } from "./views.js";
 
-let drag = null;
 let stepping = null;
 
 const element = (name, classes, text = "") => Object.assign(document.createElement(name), { className: classes, textContent: text });
@@ -67,13 +66,6 @@ function drawStretch() {
   if (!holder.hidden) holder.style.cssText = `--f: ${low}; --n: ${high - low}`;
 }
 
-function said(text, event) {
-  const label = document.getElementById("hand-said");
-  label.hidden = !text;
-  label.textContent = text;
-  if (event) label.style.cssText = `left: ${event.clientX + 14}px; top: ${event.clientY - 24}px`;
-}
-
 const shiftEdit = (keys, by) => ({ name: "shift-keys", keys, by });
 
 function begin(event) {
@@ -103,21 +95,17 @@ function beginStretch(event) {
 /** Begins a drag of the selected keys, once it is known where they are. */
 function beginKeys(own) {
   const pressed = chosenList();
-  drag = own;
-  whenKnown("keyframes", () => {
+  dragging.beginWith("keyframes", own, () => {
     const list = foundAgain(pressed);
     const times = list.map(({ at }) => at);
-    Object.assign(own, { list, keys: keysOf(list), about: Math.min(...times), end: Math.max(...times), places: catchers(), isKnown: true });
-    if (own.last) follow(own, own.last);
-    if ("ended" in own) finish(own, own.ended);
+    return { list, keys: keysOf(list), about: Math.min(...times), end: Math.max(...times), places: catchers() };
   });
 }
 
 function beginBox(event) {
   event.preventDefault();
   release();
-  const box = document.getElementById("keys-box");
-  drag = { kind: "box", x: event.clientX, y: event.clientY, more: event.shiftKey, box };
+  dragging.begin({ kind: "box", x: event.clientX, y: event.clientY, more: event.shiftKey });
   if (!event.shiftKey) choose([]);
 }
 
@@ -140,31 +128,46 @@ const MOVES = {
     expect(own.list, ({ at }) => own.about + (at - own.about) * factor);
     return `over ${framesSaid(length)}, ${Math.round(factor * 100)} %`;
   },
+  box(own, event) {
+    own.rect = drawBox(own, event);
+    return "";
+  },
 };
 
-function move(event) {
-  if (!drag) return;
-  drag.last = event;
-  if (drag.kind === "box") drag.rect = drawBox(drag.box, drag, event);
-  else if (drag.isKnown) follow(drag, event);
-}
-
-/** Does what the pointer does, and looks at it. */
-function follow(own, event) {
-  const what = MOVES[own.kind](own, event);
-  if (!what || own !== drag) return;
-  said(what, event);
-  if (own.edit) preview(own.edit);
-  else giveUp();
-}
+const dragging = drags({
+  follow(own, event) {
+    const what = MOVES[own.kind](own, event);
+    if (!what || !dragging.isNow(own)) return;
+    said(what, event);
+    if (own.edit) preview(own.edit);
+    else giveUp();
+  },
+  finish({ edit, rect, more }, keep) {
+    if (rect && keep) choose(inBox(rect), more);
+    else if (keep && edit) commit(edit);
+    else if (edit) {
+      expectNothing();
+      giveUp();
+    }
+  },
+  letGo() {
+    said("");
+    hideBox();
+  },
+});
 
 /** Draws the box from where a hand pressed to where it is, and gives its sides. */
-export function drawBox(box, { x, y }, { clientX, clientY }) {
+export function drawBox({ x, y }, { clientX, clientY }) {
+  const box = document.getElementById("keys-box");
   const [left, right] = [Math.min(x, clientX), Math.max(x, clientX)];
   const [top, bottom] = [Math.min(y, clientY), Math.max(y, clientY)];
   box.hidden = false;
   box.style.cssText = `left: ${left}px; top: ${top}px; width: ${right - left}px; height: ${bottom - top}px`;
   return { left, right, top, bottom };
+}
+
+export function hideBox() {
+  document.getElementById("keys-box").hidden = true;
 }
 
 /** Those of some parts of the page that a box touches. */
@@ -174,31 +177,6 @@ export const within = (parts, { left, right, top, bottom }) => [...parts].filter
 });
 
 const inBox = (rect) => within(document.querySelectorAll(".kbead"), rect).map(({ dataset }) => [dataset.path, Number(dataset.place)]);
-
-function end(keep) {
-  if (!drag) return;
-  const own = drag;
-  drag = null;
-  said("");
-  if (own.kind === "box") endBox(own, keep);
-  else if (own.isKnown) finish(own, keep);
-  else own.ended = keep;
-}
-
-function endBox({ box, rect, more }, keep) {
-  box.hidden = true;
-  if (rect && keep) choose(inBox(rect), more);
-  resume();
-}
-
-function finish({ edit }, keep) {
-  if (keep && edit) commit(edit);
-  else if (edit) {
-    expectNothing();
-    giveUp();
-  }
-  resume();
-}
 
 /** Moves the keys that are selected now by frames that are said later. */
 export function nudge() {
@@ -238,7 +216,6 @@ function stepOn(by) {
 const ARROWS = { ArrowLeft: -1, ArrowRight: 1 };
 
 function key(event) {
-  if (event.key === "Escape" && drag) return end(false);
   const focused = event.target.closest?.(".kbead");
   if (!focused || event.ctrlKey || event.metaKey) return;
   const { path, place } = focused.dataset;
@@ -277,11 +254,7 @@ function doubleClick(event) {
 }
 
 export function listen() {
-  whileBusy(() => Boolean(drag?.isKnown || drag?.box));
   document.addEventListener("pointerdown", begin);
-  document.addEventListener("pointermove", move);
-  document.addEventListener("pointerup", () => end(true));
-  document.addEventListener("pointercancel", () => end(false));
   document.addEventListener("dblclick", doubleClick);
   document.addEventListener("keydown", key, true);
   on("rows", draw);

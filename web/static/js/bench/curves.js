@@ -5,8 +5,8 @@ import { tell } from "../page.js";
 import { easeKeys } from "./actions.js";
 import { allRows, choose, chosenKeys, chosenList, expect, expectNothing, foundAgain, isChosen, keysOf, rowAt, toggleChosen } from "./keyed.js";
 import { say } from "./measure.js";
-import { resume, whileBusy } from "./answers.js";
-import { drawBox, within } from "./beads.js";
+import { drawBox, hideBox, within } from "./beads.js";
+import { drags, said } from "./drags.js";
 import { whenKnown } from "./known.js";
 import { commit, heldAs, hold, release } from "./pending.js";
 import { giveUp, preview } from "./preview.js";
@@ -22,7 +22,6 @@ const AIR = 14; // px above and below the curve
 let current = ""; // the id of the part that is edited
 const hidden = new Set(); // ids of parts that are not drawn
 let zoom = null; // [low, high] of the value axis, or as the course needs
-let drag = null;
 let scale = null; // how values and frames are placed, of what is drawn now
 
 const idOf = (path, part) => `${path}#${part}`;
@@ -257,7 +256,7 @@ function begin(event) {
 /** A box drawn on the chart selects the beads in it; a click where nothing is, none. */
 function beginBox(event) {
   if (!event.shiftKey) choose([]);
-  drag = { kind: "box", x: event.clientX, y: event.clientY, more: event.shiftKey, box: document.getElementById("keys-box") };
+  dragging.begin({ kind: "box", x: event.clientX, y: event.clientY, more: event.shiftKey });
 }
 
 function beginHandle(grip) {
@@ -279,15 +278,12 @@ function beginKeys(own) {
   const { row: { path, keys }, index } = chosenEntry();
   const pressed = chosenList();
   const key = { path, place: own.place, at: keys[own.place].at };
-  drag = own;
-  whenKnown("keyframes", () => {
+  dragging.beginWith("keyframes", own, () => {
     const [found] = foundAgain([key]);
-    if (!found) return end(false);
+    if (!found) return null;
     const row = rowAt(path);
     const list = foundAgain(pressed);
-    Object.assign(own, { row, index, part: row.parts[index], place: found.place, list, keys: keysOf(list), scale, places: catchers() });
-    if (own.last) follow(own, own.last);
-    if ("ended" in own) finish(own, own.ended);
+    return { row, index, part: row.parts[index], place: found.place, list, keys: keysOf(list), scale, places: catchers() };
   });
 }
 
@@ -299,6 +295,10 @@ function handlesEdit({ row, place, keys }, bezier) {
 }
 
 const HANDS = {
+  box(own, event) {
+    own.rect = drawBox(own, event);
+    return "";
+  },
   handle(own, event) {
     const { row, part, place, side, scale: at } = own;
     const [start, end] = [row.keys[place].at, row.keys[place + 1].at];
@@ -332,52 +332,25 @@ function clean(value, { low, high }) {
   return Number(kept.toFixed(6));
 }
 
-function said(text, event) {
-  const label = document.getElementById("hand-said");
-  label.hidden = !text;
-  label.textContent = text;
-  if (event) label.style.cssText = `left: ${event.clientX + 14}px; top: ${event.clientY - 24}px`;
-}
-
-function move(event) {
-  if (!drag) return;
-  drag.last = event;
-  if (drag.kind === "box") drag.rect = drawBox(drag.box, drag, event);
-  else if (drag.row) follow(drag, event);
-}
-
-/** Does what the pointer does, and looks at it. */
-function follow(own, event) {
-  const what = HANDS[own.kind](own, event);
-  if (own !== drag) return;
-  said(what, event);
-  if (own.edit) preview(own.edit);
-}
-
-function end(keep) {
-  if (!drag) return;
-  const own = drag;
-  drag = null;
-  said("");
-  if (own.kind === "box") endBox(own, keep);
-  else if (own.row) finish(own, keep);
-  else own.ended = keep;
-}
-
-function endBox({ box, rect, more }, keep) {
-  box.hidden = true;
-  if (rect && keep) choose(within(document.querySelectorAll(".curve-bead"), rect).map(({ dataset }) => [dataset.path, Number(dataset.bead)]), more);
-  resume();
-}
-
-function finish({ edit }, keep) {
-  if (edit && keep) commit(edit);
-  else {
+const dragging = drags({
+  follow(own, event) {
+    const what = HANDS[own.kind](own, event);
+    if (!dragging.isNow(own)) return;
+    said(what, event);
+    if (own.edit) preview(own.edit);
+  },
+  finish({ kind, edit, rect, more }, keep) {
+    if (rect && keep) choose(within(document.querySelectorAll(".curve-bead"), rect).map(({ dataset }) => [dataset.path, Number(dataset.bead)]), more);
+    if (kind === "box") return;
+    if (edit && keep) return commit(edit);
     expectNothing();
     if (edit) giveUp();
-  }
-  resume();
-}
+  },
+  letGo() {
+    said("");
+    hideBox();
+  },
+});
 
 /** Steps a handle; steps that follow each other quickly make one edit. */
 function stepHandle({ stretch, side }, [across, up]) {
@@ -401,7 +374,6 @@ const BY_KEY = { ArrowLeft: [-0.01, 0], ArrowRight: [0.01, 0], ArrowUp: [0, 0.01
 
 /** Arrow keys on a handle step its numbers; on a bead they go along the keys, Enter selects one. */
 function key(event) {
-  if (event.key === "Escape") return end(false);
   const grip = event.target.closest?.(".curve-handle");
   const bead = event.target.closest?.(".curve-bead");
   if (grip && event.key in BY_KEY) {
@@ -448,11 +420,7 @@ function click(event) {
 }
 
 export function listen() {
-  whileBusy(() => Boolean(drag?.row || drag?.box));
   document.addEventListener("pointerdown", begin);
-  document.addEventListener("pointermove", move);
-  document.addEventListener("pointerup", () => end(true));
-  document.addEventListener("pointercancel", () => end(false));
   document.addEventListener("keydown", key, true);
   document.addEventListener("click", click);
   document.addEventListener("change", bezierTyped);

@@ -3,8 +3,7 @@
 // they do is an edit like any other; while a hand drags, the picture and the rows show its preview.
 
 import { framesSaid } from "./measure.js";
-import { resume, whileBusy } from "./answers.js";
-import { whenKnown } from "./known.js";
+import { drags, said } from "./drags.js";
 import { commit } from "./pending.js";
 import { giveUp, preview } from "./preview.js";
 import { catchers, snappedBy } from "./snap.js";
@@ -13,7 +12,6 @@ import { pick } from "./units.js";
 import { setShown } from "./values.js";
 
 const EDGE = 7; // px at the end of a bar that change the length
-let drag = null;
 let motion = () => null; // gives the numbers that are drawn
 
 const rounded = (number, event) => (event.altKey ? Math.round(number * 10) / 10 : Math.round(number));
@@ -108,7 +106,7 @@ function pressed(event) {
   const layerBar = event.target.closest("[data-span]");
   if (layerBar) return onLayer(event, layerBar);
   const moveBar = event.target.closest("[data-move-span]");
-  const grip = event.target.closest("[data-hand]");
+  const grip = event.target.closest(".guide__grip");
   const bar = event.target.closest(".crow .bar");
   if (!moveBar && !grip && !bar) return null;
   const { width } = event.target.closest(".lane").getBoundingClientRect();
@@ -136,82 +134,48 @@ function ofMove({ hand, layer, move: id, level: number, index }, moves) {
   return { path, move, hand: hand === "end" ? (hasLength ? "length" : "unit") : hand };
 }
 
-function shown(answer) {
-  const chip = answer.chip && document.querySelector(`[data-chip="${CSS.escape(`${drag.path}.${answer.chip}`)}"]`);
-  if (chip) setShown(chip, answer.value);
-  const label = document.getElementById("hand-said");
-  label.hidden = false;
-  label.textContent = answer.said;
-  label.style.left = `${drag.at[0] + 14}px`;
-  label.style.top = `${drag.at[1] - 24}px`;
-}
-
 /** What of a layer's bar is caught by other times: its ends, or the one that is dragged. */
 const caught = ({ hand, span, edge }) => (hand === "layer" ? span : [span[edge]]);
+
+const dragging = drags({
+  follow(own, event) {
+    const plain = ((event.clientX - own.x) / own.width) * state.length;
+    const by = own.span ? snappedBy(plain, caught(own), own.places, event) : rounded(plain, event);
+    if (by === own.by) return;
+    own.by = by;
+    own.answer = HANDS[own.hand](own, by);
+    if (dragging.isNow(own)) show(own, event);
+  },
+  finish({ answer, by, hand, move, index, more }, keep) {
+    if (keep && !answer && hand === "unit") pick(move, index, more);
+    if (keep && answer && by) commit(answer.edit);
+    else if (answer) giveUp();
+  },
+  letGo() {
+    document.body.classList.remove("is-handling");
+    said("");
+  },
+});
+
+function show({ path, answer }, event) {
+  const chip = answer.chip && document.querySelector(`[data-chip="${CSS.escape(`${path}.${answer.chip}`)}"]`);
+  if (chip) setShown(chip, answer.value);
+  said(answer.said, event);
+  preview(answer.edit);
+}
 
 function begin(event) {
   const names = pressed(event);
   if (!names) return;
   event.preventDefault();
-  const own = { ...names, x: event.clientX, at: [event.clientX, event.clientY], by: 0, more: event.shiftKey, isKnown: false };
-  drag = own;
   document.body.classList.add("is-handling");
-  const isOfLayer = own.edge !== undefined;
-  whenKnown("motion", (found) => {
-    const start = isOfLayer ? ofLayer(own, found?.spans) : ofMove(own, motion()?.moves ?? []);
-    if (!start) return giveUpDrag(own);
-    Object.assign(own, start, { isKnown: true });
-    if (own.last) follow(own, own.last);
-    if ("ended" in own) finish(own, own.ended);
-  }, own.layer);
-}
-
-function giveUpDrag(own) {
-  if (drag === own) end(false);
-}
-
-function move(event) {
-  if (!drag) return;
-  drag.last = event;
-  if (drag.isKnown) follow(drag, event);
-}
-
-function follow(own, event) {
-  const plain = ((event.clientX - own.x) / own.width) * state.length;
-  const by = own.span ? snappedBy(plain, caught(own), own.places, event) : rounded(plain, event);
-  own.at = [event.clientX, event.clientY];
-  if (by === own.by) return;
-  own.by = by;
-  own.answer = HANDS[own.hand](own, by);
-  if (own !== drag) return;
-  shown(own.answer);
-  preview(own.answer.edit);
-}
-
-function end(keep) {
-  if (!drag) return;
-  const own = drag;
-  drag = null;
-  document.body.classList.remove("is-handling");
-  document.getElementById("hand-said").hidden = true;
-  if (own.isKnown) finish(own, keep);
-  else own.ended = keep;
-}
-
-function finish({ answer, by, hand, move: shownMove, index, more }, keep) {
-  if (keep && !answer && hand === "unit") pick(shownMove, index, more);
-  if (keep && answer && by) commit(answer.edit);
-  else if (answer) giveUp();
-  resume();
+  const own = { ...names, x: event.clientX, by: 0, more: event.shiftKey };
+  const start = "edge" in own ? (found) => ofLayer(own, found?.spans) : () => ofMove(own, motion()?.moves ?? []);
+  dragging.beginWith("motion", own, start, own.layer);
 }
 
 /** `get` gives the numbers that are drawn now. */
 export function listen(get) {
   motion = get;
-  whileBusy(() => Boolean(drag?.isKnown));
   document.addEventListener("pointerdown", begin);
-  document.addEventListener("pointermove", move);
-  document.addEventListener("pointerup", () => end(true));
-  document.addEventListener("pointercancel", () => end(false));
-  document.addEventListener("keydown", (event) => event.key === "Escape" && end(false), true);
 }

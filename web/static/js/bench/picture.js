@@ -9,8 +9,7 @@ import { isKeying } from "./keying.js";
 import { numbers } from "./numbers.js";
 import { isPlaying } from "./player.js";
 import { reachMarks, reachHands } from "./reachmarks.js";
-import { resume, whileBusy } from "./answers.js";
-import { whenKnown } from "./known.js";
+import { drags } from "./drags.js";
 import { commit, heldAs, hold, release, select } from "./pending.js";
 import { giveUp, preview } from "./preview.js";
 import { pickLayer, selectLayers, toggleLayer } from "./several.js";
@@ -26,7 +25,6 @@ const told = document.getElementById("stage-told");
 const address = () => (isPlaying() ? "" : `${url("places", state.shown, state.frame)}?layer=${state.layer}&move=${state.move}`);
 let places = { layers: {}, characters: [] };
 const fetched = numbers("places", 500, address, { swap });
-let drag = null;
 let stepping = [0, 0]; // px of the steps that are held
 let picking = 0; // the timer of a click that may become a double one
 
@@ -65,7 +63,7 @@ function draw() {
   const letters = state.letters && !isEditing() ? places.characters.filter(({ place }) => place >= state.letters[0] && place < state.letters[1]).map(({ corners }) => shape("polygon", { points: points(corners), class: "is-letter" })) : [];
   const isAlone = seen.own && !seen.own.locked && !state.also.length && !isEditing();
   const marks = isAlone ? [...wayMarks(seen), ...gripMarks(seen), ...reachMarks(seen), ...formMarks(seen)] : [];
-  over.replaceChildren(...lines(), ...shapes, ...letters, ...caretMarks(seen), ...marks, ...(drag?.answer?.guides ?? []));
+  over.replaceChildren(...lines(), ...shapes, ...letters, ...caretMarks(seen), ...marks, ...(dragging.any()?.answer?.guides ?? []));
 }
 
 function inPicture(event) {
@@ -144,58 +142,49 @@ function start(event) {
 
 /** Starts the drag of a grip, whose hand is there once what it starts from is known. */
 function beginGrip(event, data, from) {
-  const own = begin(event, null);
-  whenKnown("places", () => {
-    own.hand = GRIPS[data.grip](data, context(), from) ?? (() => ({ said: "" }));
-    if (own.last) follow(own, own.last);
-    if ("ended" in own) finish(own, own.ended);
+  take(event);
+  dragging.beginWith("places", pressedAt(event), () => {
+    const hand = GRIPS[data.grip](data, context(), from);
+    return hand && { hand };
   });
 }
 
 /** Starts a drag; `still` is what a click without one does. */
 function begin(event, hand, still = null) {
   release();
-  over.setPointerCapture(event.pointerId);
+  take(event);
+  dragging.begin({ ...pressedAt(event), hand, still });
+}
+
+const pressedAt = ({ clientX, clientY }) => ({ x: clientX, y: clientY, moved: false });
+
+function take({ pointerId }) {
+  over.setPointerCapture(pointerId);
   over.classList.add("is-dragging");
-  drag = { hand, still, x: event.clientX, y: event.clientY, moved: false };
-  return drag;
 }
 
-function move(event) {
-  if (!drag) return;
-  drag.last = event;
-  if (drag.hand) follow(drag, event);
-}
-
-/** Does what the pointer does. */
-function follow(own, event) {
-  if (!own.moved && Math.hypot(event.clientX - own.x, event.clientY - own.y) < 3) return;
-  own.moved = true;
-  own.answer = own.hand(inPicture(event), event);
-  if (own !== drag) return;
-  told.textContent = own.answer.said;
-  if (own.answer.edit) preview(own.answer.edit);
-  else draw();
-}
-
-function end(keep) {
-  if (!drag) return;
-  const own = drag;
-  drag = null;
-  told.textContent = "";
-  over.classList.remove("is-dragging");
-  if (own.hand) finish(own, keep);
-  else own.ended = keep;
-}
-
-function finish({ answer, moved, still }, keep) {
-  if (!moved && keep) still?.();
-  else if (keep && answer?.edit) commit(answer.edit);
-  else if (keep && answer?.select?.length) selectLayers(answer.select);
-  else if (answer?.edit) giveUp();
-  draw();
-  resume();
-}
+const dragging = drags({
+  follow(own, event) {
+    if (!own.moved && Math.hypot(event.clientX - own.x, event.clientY - own.y) < 3) return;
+    own.moved = true;
+    own.answer = own.hand(inPicture(event), event);
+    if (!dragging.isNow(own)) return;
+    told.textContent = own.answer.said;
+    if (own.answer.edit) preview(own.answer.edit);
+    else draw();
+  },
+  finish({ answer, moved, still }, keep) {
+    if (!moved && keep) still?.();
+    else if (keep && answer?.edit) commit(answer.edit);
+    else if (keep && answer?.select?.length) selectLayers(answer.select);
+    else if (answer?.edit) giveUp();
+    draw();
+  },
+  letGo() {
+    told.textContent = "";
+    over.classList.remove("is-dragging");
+  },
+});
 
 /** The character whose corners hold a point. */
 function letterAt([x, y]) {
@@ -236,7 +225,6 @@ const ARROWS = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], Arrow
 
 /** Arrow keys nudge what is selected, while the picture has the focus. */
 function key(event) {
-  if (event.key === "Escape" && drag) return end(false);
   if (event.target.id !== "picture" || event.ctrlKey || event.metaKey) return;
   if (event.key === "Escape") return event.target.blur();
   const way = ARROWS[event.key];
@@ -251,11 +239,7 @@ function key(event) {
 }
 
 export function listen() {
-  whileBusy(() => Boolean(drag?.moved));
   over.addEventListener("pointerdown", start);
-  over.addEventListener("pointermove", move);
-  over.addEventListener("pointerup", () => end(true));
-  over.addEventListener("pointercancel", () => end(false));
   document.addEventListener("keydown", key, true);
   listenToLines(draw);
   const soon = paced(refresh, fetched);
