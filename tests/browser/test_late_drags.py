@@ -5,6 +5,8 @@ from collections.abc import Iterator
 from copy import deepcopy
 from typing import Any
 
+from playwright.sync_api import expect
+
 from tests.core.scenes import scene_data
 
 from .late import LateTest
@@ -45,7 +47,7 @@ class LateDragTest(LateTest):
 
     def scenes(self, view: str = "Cascade", shown: str = ".crow .bar") -> Iterator[int]:
         """The scene with answers of each delay, in a view of time, with `frame` px a frame."""
-        for delay in self.slowly((0, 700), layers=self.titles()):
+        for delay in self.slowly((700,), layers=self.titles()):
             self.page.evaluate(f"window.lateNumbers = {NUMBERS}")
             self.page.get_by_role("tab", name="Cascade").click()
             self.page.locator("#row-t1 [data-select-layer]").click()
@@ -125,6 +127,37 @@ class LateDragTest(LateTest):
             two = self.title()["transform"]["opacity"]["keys"][0]["ease"]["bezier"]
             self.assertLess(two[0], one[0])
             self.assertNotEqual(two[2:], one[2:])
+
+    def test_switches_and_places_count_from_what_is_there_by_then(self):
+        for _ in self.scenes():
+            eye = self.page.locator("#slab-t1 .slab__eye")
+            for _press in range(3):
+                eye.click()
+            back = self.page.get_by_role("button", name="Forward")
+            for _press in range(2):
+                back.click(force=True)
+            layers = self.kept()
+            self.assertEqual([each["id"] for each in layers], ["t2", "t1"])
+            self.assertIs(layers[1]["on"], False)
+
+    def test_effects_removed_one_after_the_other_are_those(self):
+        for _ in self.slowly((700,), layers=[self.dressed()]):
+            self.remove("Shadow")
+            self.remove("Blur")
+            self.assertEqual([each["kind"] for each in self.title()["effects"]], ["glow", "tint"])
+            self.remove("Glow", times=2)
+            expect(self.page.locator("#notices")).to_contain_text("not there any more")
+            self.assertEqual([each["kind"] for each in self.title()["effects"]], ["tint"])
+
+    def remove(self, effect: str, times: int = 1) -> None:
+        """Presses the bin of an effect, in one go: others come to stand in its place."""
+        card = self.page.locator(".wear", has=self.page.locator("h4", has_text=effect))
+        press = "(bin, times) => { for (let n = 0; n < times; n += 1) bin.click(); }"
+        card.locator(".icon-btn").last.evaluate(press, times)
+
+    def dressed(self) -> dict[str, Any]:
+        kinds = ("shadow", "glow", "blur", "tint")
+        return {**self.titles()[0], "effects": [{"kind": kind} for kind in kinds]}
 
     def test_a_grip_means_the_layer_and_the_frame_where_it_was_dragged(self):
         for _ in self.scenes():

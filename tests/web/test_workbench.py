@@ -95,6 +95,26 @@ class EditTest(PageTest):
         self.edit(name="set-value", path=GAP, value=2)
         self.assertEqual(self.scene.head, 1)
 
+    def test_switches_and_places_go_by_what_is_there_by_then(self):
+        for expected in (False, True, False):
+            self.edit(name="flip", path="t1.on")
+            self.assertIs(self.document["layers"][0].get("on", True), expected)
+        self.edit(name="duplicate-layer", layer="t1")
+        self.edit(name="duplicate-layer", layer="t1")
+        order = lambda: [layer["id"] for layer in self.document["layers"]]  # noqa: E731
+        first, second, third = order()
+        self.edit(name="put-layer", layer=first, front_of=third)
+        self.assertEqual(order(), [second, third, first])
+        self.edit(name="put-layer", layer=first, front_of=None)
+        self.assertEqual(order(), [first, second, third])
+        self.edit(name="put-layer", layer=first, by=1)
+        self.assertEqual(order(), [second, first, third])
+        self.edit(name="put-layer", layer=third, by=5)
+        self.assertEqual(order(), [second, first, third])
+        self.edit(expect=422, name="put-layer", layer=first, front_of="t99")
+        answer = self.edit(expect=422, name="flip", path="t1.style.size")
+        self.assertIn("on or off", answer.content.decode())
+
     def test_undo_and_redo_without_limit(self):
         for gap in range(3, 33):
             self.edit(name="set-value", path=GAP, value=gap)

@@ -57,8 +57,7 @@ def run_tests(arguments: argparse.Namespace) -> int:
         return 1
     if arguments.labels:
         return _run_labels(arguments.labels, 0)
-    cores = len(os.sched_getaffinity(0))
-    return run_shares(cores + 1, TEST_VAR)  # tests in the browser wait a good part of their time
+    return run_shares(len(os.sched_getaffinity(0)), TEST_VAR)
 
 
 def _run_labels(labels: list[str], share: int) -> int:

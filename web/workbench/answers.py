@@ -41,8 +41,16 @@ def walk(request: HttpRequest, scene_id: int, step: Any) -> HttpResponse:
 
 
 def base_of(request: HttpRequest) -> int:
-    """The number of the revision that the page shows; 0 if it does not say."""
-    text = request.POST.get("base", "")
+    """The number of the revision that the page goes by; 0 if it does not say."""
+    return _number_in(request.POST.get("base", ""))
+
+
+def seen_of(request: HttpRequest) -> int:
+    """The number of the revision that the parts of the page showed when the hand acted."""
+    return _number_in(request.POST.get("seen", ""))
+
+
+def _number_in(text: str) -> int:
     return int(text) if text.isdigit() and len(text) < 10 else 0
 
 

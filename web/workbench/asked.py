@@ -10,7 +10,8 @@ from collections.abc import Callable
 from typing import Any
 
 from balletto.picture.mask_marks import mask_elsewhere
-from balletto.scene.edits.paths import name_of
+from balletto.scene.edits.meant import as_meant
+from balletto.scene.edits.paths import find, name_of, pointer_to
 from balletto.scene.errors import SceneError
 from web.projects.origins import as_it_came, part_of
 
@@ -24,12 +25,16 @@ from .typed import shared_edits, told_together, typed_edits
 SHARED = ("set-value", "set-order", "add-key", "toggle-key", "hold-to", "clear-value")
 
 
-def in_scene(asked: Asked, wanted: Any) -> Data:
-    """The edit of the core for what the page wants; SceneError if that cannot be."""
+def in_scene(asked: Asked, wanted: Any, seen: int = 0) -> Data:
+    """The edit of the core for what the page wants; SceneError if that cannot be.
+
+    seen: the revision by which the page named what it wants to change, if that is an older one
+    """
     if not isinstance(wanted, dict):
         return {"name": None}
     try:
-        return _in_scene(asked, wanted)
+        then = asked.document_at(seen)
+        return _in_scene(asked, wanted if then is None else as_meant(wanted, then, asked.data))
     except SceneError:
         raise
     except (LookupError, TypeError, ValueError, AttributeError, ArithmeticError) as error:
@@ -70,6 +75,21 @@ def _made(asked: Asked, wanted: Data) -> Data:
         return _fix_mask(asked, wanted)
     make = ASKED.get(str(wanted.get("name")))
     return make(asked, wanted) if make else wanted
+
+
+# What is switched, and what it is where nothing is said.
+_SWITCHES = {"on": True, "locked": False, "solo": False}
+
+
+def _flip(asked: Asked, wanted: Data) -> Data:
+    """What is on is switched off, and the other way round, as it is by then."""
+    path = str(wanted.get("path"))
+    of, _, name = path.rpartition(".")
+    if name not in _SWITCHES:
+        raise SceneError.at(path, "only what is on or off can be switched")
+    holder = find(asked.data, pointer_to(asked.data, of)) or {}
+    value = not holder.get(name, _SWITCHES[name])
+    return {"name": "set-value", "path": path, "value": value}
 
 
 def _several(asked: Asked, wanted: Data) -> Data:
@@ -117,6 +137,7 @@ ASKED: dict[str, Callable[[Asked, Data], Data]] = {
     **ADDING,
     **PLACING,
     "as-it-came": _as_it_came,
+    "flip": _flip,
     "paste": paste,
     "several": _several,
 }

@@ -40,6 +40,13 @@ class Asked:
     def document(self) -> SceneDocument:
         return opened(self.data, self.scene.project.owner_id)
 
+    def document_at(self, number: int) -> Data | None:
+        """The document of an older revision; None if it is the newest, or there is none."""
+        if not 0 < number < self.revision.number:
+            return None
+        older = self.scene.revisions.filter(number=number).values_list("document", flat=True)
+        return older.first()
+
     def layer(self, identifier: Any) -> Data:
         """A layer's plain data; SceneError if it is gone."""
         for layer in self.data.get("layers", []):

@@ -159,16 +159,6 @@ class LayerBlock:
         return self.number == len(self.bench.document.layers)
 
     @property
-    def place_forward(self) -> int:
-        """The place one further to the front, counted from the back."""
-        return len(self.bench.document.layers) - self.number + 1
-
-    @property
-    def place_back(self) -> int:
-        """The place one further to the back, counted from the back."""
-        return max(0, len(self.bench.document.layers) - self.number - 1)
-
-    @property
     def css(self) -> str:
         """The title's own type, at a size that suits the list."""
         if not isinstance(self.layer, Title):

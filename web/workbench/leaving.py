@@ -2,7 +2,6 @@
 
 from collections.abc import Callable
 from contextlib import suppress
-from typing import Any
 
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_POST
@@ -27,9 +26,9 @@ _CANNOT = (SceneError, history.ChangedElsewhere, history.NothingToDo)
 def leave(request: HttpRequest, scene_id: int) -> HttpResponse:
     """Makes the steps that were not answered yet when the page was left, in their order.
 
-    Values: `base`; `steps`, JSON: [{"request", "layer", "frame", "edit"}, ...], or in place of an
-    edit {"walk": "undo" or "redo"}. Those that were made already are not made again; what cannot be
-    made is passed over: nobody is there to be told.
+    Values: `base`; `steps`, JSON: [{"request", "layer", "frame", "seen", "edit"}, ...], or in place
+    of an edit {"walk": "undo" or "redo"}. Those that were made already are not made again; what
+    cannot be made is passed over: nobody is there to be told.
     """
     scene = own_scene(request, scene_id)
     try:
@@ -56,7 +55,9 @@ def _made(request: HttpRequest, scene: Scene, base: int, step: Data) -> int:
         if walk is not None:
             return walk(scene.pk, base, request.user)
         selection = Selection.of({key: str(value) for key, value in step.items()})
-        edit: Any = in_scene(Asked(request, scene, selection), step.get("edit"))
+        seen = step.get("seen")
+        asked = Asked(request, scene, selection)
+        edit = in_scene(asked, step.get("edit"), seen if isinstance(seen, int) else 0)
         return history.record(scene.pk, base, edit, request.user)
 
     return history.once(scene.pk, name, made).number

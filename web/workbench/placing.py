@@ -75,6 +75,21 @@ def _fill_picture(asked: Asked, wanted: Data) -> Data:
     return {"name": "several", "edits": edits, "said": f"{name} fills the picture"}
 
 
+def _put_layer(asked: Asked, wanted: Data) -> Data:
+    """A layer in front of another (`front_of`; None is at the back), or some places further to the
+    front (`by`). The page tells no place: there may be others between by then."""
+    layer = asked.layer(wanted.get("layer"))["id"]
+    ids = [each["id"] for each in asked.data["layers"]]  # from the back to the front
+    others = [each for each in ids if each != layer]
+    if isinstance(wanted.get("by"), int):
+        to = min(max(ids.index(layer) + wanted["by"], 0), len(others))
+    elif wanted.get("front_of") is None:
+        to = 0
+    else:
+        to = others.index(asked.layer(wanted["front_of"])["id"]) + 1
+    return {"name": "move-layer", "layer": layer, "to": to}
+
+
 def _set_size(asked: Asked, wanted: Data) -> Data:
     """Another size of the picture; or one side of it (`axis`, `value`)."""
     size = list(asked.data["size"])
@@ -126,6 +141,7 @@ PLACING: dict[str, Callable[[Asked, Data], Data]] = {
     "fill-picture": _fill_picture,
     "group": _group,
     "place": _place,
+    "put-layer": _put_layer,
     "set-pivot": _set_pivot,
     "set-size": _set_size,
 }

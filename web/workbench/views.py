@@ -34,6 +34,7 @@ from .answers import (
     changed_elsewhere,
     refused,
     request_of,
+    seen_of,
     walk,
 )
 from .asked import in_scene
@@ -77,7 +78,7 @@ def edit(request: HttpRequest, scene_id: int) -> HttpResponse:
     try:
         asked = Asked(request, scene, Selection.of(request.POST))
         if request.POST.get("preview"):
-            return _preview(asked, in_scene(asked, wanted))
+            return _preview(asked, in_scene(asked, wanted, seen_of(request)))
         before = asked.data
         revision = _once(request, asked, wanted)
     except history.ChangedElsewhere:
@@ -97,7 +98,8 @@ def _once(request: HttpRequest, asked: Asked, wanted: Any) -> Revision:
         base = base_of(request)
         if asked.scene.head != base:
             raise history.ChangedElsewhere
-        return history.record(asked.scene.pk, base, in_scene(asked, wanted), request.user)
+        edit = in_scene(asked, wanted, seen_of(request))
+        return history.record(asked.scene.pk, base, edit, request.user)
 
     return history.once(asked.scene.pk, request_of(request), made)
 

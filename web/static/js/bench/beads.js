@@ -139,12 +139,12 @@ const dragging = drags({
     const what = MOVES[own.kind](own, event);
     if (!what || !dragging.isNow(own)) return;
     said(what, event);
-    if (own.edit) preview(own.edit);
+    if (own.edit) preview(own.edit, own.seen);
     else giveUp();
   },
-  finish({ edit, rect, more }, keep) {
+  finish({ edit, rect, more, seen }, keep) {
     if (rect && keep) choose(inBox(rect), more);
-    else if (keep && edit) commit(edit);
+    else if (keep && edit) commit(edit, { seen });
     else if (edit) {
       expectNothing();
       giveUp();

@@ -337,12 +337,12 @@ const dragging = drags({
     const what = HANDS[own.kind](own, event);
     if (!dragging.isNow(own)) return;
     said(what, event);
-    if (own.edit) preview(own.edit);
+    if (own.edit) preview(own.edit, own.seen);
   },
-  finish({ kind, edit, rect, more }, keep) {
+  finish({ kind, edit, rect, more, seen }, keep) {
     if (rect && keep) choose(within(document.querySelectorAll(".curve-bead"), rect).map(({ dataset }) => [dataset.path, Number(dataset.bead)]), more);
     if (kind === "box") return;
-    if (edit && keep) return commit(edit);
+    if (edit && keep) return commit(edit, { seen });
     expectNothing();
     if (edit) giveUp();
   },

@@ -3,6 +3,7 @@
 
 import { resume, whileBusy } from "./answers.js";
 import { whenKnown } from "./known.js";
+import { state } from "./state.js";
 
 /** Says what a drag does, beside the pointer; nothing puts it away. */
 export function said(text, event) {
@@ -51,7 +52,7 @@ export function drags({ follow, finish, letGo }) {
     any: () => now,
     /** Begins a drag that starts from nothing that could be of before. */
     begin(own) {
-      now = Object.assign(own, { isKnown: true });
+      now = Object.assign(own, { isKnown: true, seen: state.seen });
     },
     /** Begins one that starts from the numbers of a name: `start(found)` gives what it needs of them, or null
         if there is nothing to drag. */
@@ -60,7 +61,7 @@ export function drags({ follow, finish, letGo }) {
       whenKnown(name, (found) => {
         const known = start(found);
         if (!known) return now === own && end(false);
-        Object.assign(own, known, { isKnown: true });
+        Object.assign(own, known, { isKnown: true, seen: state.revision });
         if (own.last) follow(own, own.last);
         if ("ended" in own) settle(own, own.ended);
       }, layer);

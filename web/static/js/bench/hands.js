@@ -146,9 +146,9 @@ const dragging = drags({
     own.answer = HANDS[own.hand](own, by);
     if (dragging.isNow(own)) show(own, event);
   },
-  finish({ answer, by, hand, move, index, more }, keep) {
+  finish({ answer, by, hand, move, index, more, seen }, keep) {
     if (keep && !answer && hand === "unit") pick(move, index, more);
-    if (keep && answer && by) commit(answer.edit);
+    if (keep && answer && by) commit(answer.edit, { seen });
     else if (answer) giveUp();
   },
   letGo() {
@@ -157,11 +157,11 @@ const dragging = drags({
   },
 });
 
-function show({ path, answer }, event) {
+function show({ path, answer, seen }, event) {
   const chip = answer.chip && document.querySelector(`[data-chip="${CSS.escape(`${path}.${answer.chip}`)}"]`);
   if (chip) setShown(chip, answer.value);
   said(answer.said, event);
-  preview(answer.edit);
+  preview(answer.edit, seen);
 }
 
 function begin(event) {

@@ -1,7 +1,7 @@
 // The order of the layers: dragged by their numbers in the list.
 
+import { resume, whileBusy } from "./answers.js";
 import { commit } from "./pending.js";
-import { state } from "./state.js";
 
 let drag = null;
 
@@ -42,11 +42,11 @@ function end(keep) {
   const { layer, before, moved } = drag;
   drag = null;
   unmark();
-  if (!keep || !moved) return;
-  const from = state.ids.indexOf(layer);
-  const at = before > from ? before - 1 : before; // among the others, from the front
-  const to = state.ids.length - 1 - at; // the scene counts from the back
-  if (at !== from) commit({ name: "move-layer", layer, to });
+  const ids = slabs().map((slab) => slab.dataset.layer);
+  const behind = ids.slice(before).find((id) => id !== layer) ?? null;
+  const isElsewhere = behind !== (ids[ids.indexOf(layer) + 1] ?? null);
+  if (keep && moved && isElsewhere) commit({ name: "put-layer", layer, front_of: behind });
+  resume();
 }
 
 export function listen() {
@@ -56,6 +56,7 @@ export function listen() {
     event.preventDefault();
     drag = { layer: grab.dataset.grab, slab: grab.closest(".slab"), y: event.clientY, moved: false };
   });
+  whileBusy(() => Boolean(drag?.moved));
   document.addEventListener("pointermove", move);
   document.addEventListener("pointerup", () => end(true));
   document.addEventListener("pointercancel", () => end(false));

@@ -32,7 +32,7 @@ let whenEmpty = [];
 export function hold(key, edit, { pause = PAUSE_MS, isQuiet = false } = {}) {
   if (held && held.key !== key) release();
   clearTimeout(held?.timer);
-  held = { key, edit, frame: state.frame, timer: setTimeout(release, pause) };
+  held = { key, edit, frame: state.frame, seen: held?.seen ?? seen(), timer: setTimeout(release, pause) };
   sayKept();
   if (!isQuiet) preview(edit);
 }
@@ -43,10 +43,10 @@ export const heldAs = (key) => (held?.key === key ? held.edit : null);
 /** Makes the edit that is held. */
 export function release() {
   if (!held) return;
-  const { edit, frame, timer } = held;
+  const { timer, key: _, ...made } = held;
   clearTimeout(timer);
   held = null;
-  add({ edit, frame, address: ["edit"], values: { edit: JSON.stringify(edit) } });
+  add({ ...made, address: ["edit"], values: { edit: JSON.stringify(made.edit) } });
 }
 
 /** Gives the edit up that is held. */
@@ -60,9 +60,9 @@ export function letGo() {
  * Makes an edit. `done` is called once its answer is on the page; `refused(message, isTyped)`, if it
  * cannot be made, says so in place of the usual message.
  */
-export function commit(edit, { done = null, refused = null } = {}) {
+export function commit(edit, { done = null, refused = null, seen: at = null } = {}) {
   release();
-  add({ edit, done, refused, frame: state.frame, address: ["edit"], values: { edit: JSON.stringify(edit) } });
+  add({ edit, done, refused, seen: at, frame: state.frame, address: ["edit"], values: { edit: JSON.stringify(edit) } });
 }
 
 /** Posts to an address of the scene, whose answer brings the changed parts; values may come last. */
@@ -144,12 +144,15 @@ export function isUncertain(path, own) {
 
 const isPlain = (edit, path) => edit.name === "set-text" || (edit.name === "set-value" && !edit.typed && !path?.startsWith(`${edit.path}.`));
 
+/** The revision by which a hand names what it changes: what the page shows, or what a late hand begins with. */
+const seen = () => (isBeginning ? state.revision : state.seen);
+
 function add(request) {
   dropPreviews();
   const bytes = crypto.getRandomValues(new Uint8Array(12));
   const name = Array.from(bytes, (byte) => byte.toString(16).padStart(2, "0")).join("");
   const waitsFor = isBeginning ? null : late.at(-1);
-  (waitsFor?.requests ?? queue).push({ ...request, name });
+  (waitsFor?.requests ?? queue).push({ ...request, seen: request.seen ?? seen(), name });
   sayKept();
   queueMicrotask(run); // a late hand acts as if the page stood elsewhere; what is sent goes by where it stands
 }
@@ -199,10 +202,10 @@ async function answerTo(request) {
   return null;
 }
 
-function send({ address, values, frame, name, isSelection }) {
+function send({ address, values, frame, seen: at, name, isSelection }) {
   const signal = AbortSignal.timeout(PATIENCE_MS);
   if (isSelection) return fetch(`${url(...address)}?${new URLSearchParams(selection())}`, { signal });
-  const body = new URLSearchParams({ ...selection(), frame, base: state.revision, request: name, ...values });
+  const body = new URLSearchParams({ ...selection(), frame, seen: at, base: state.revision, request: name, ...values });
   return fetch(url(...address), { method: "POST", headers: headers(), body, signal });
 }
 
@@ -250,7 +253,7 @@ function changedElsewhere(request, message) {
   emit("refused");
   select({}, () => {
     const count = left.length > 1 ? `${left.length} changes` : "your change";
-    tell(message, "error", left.length ? { said: `Make ${count} on this state`, act: () => left.forEach(({ edit }) => commit(edit)) } : null);
+    tell(message, "error", left.length ? { said: `Make ${count} on this state`, act: () => left.forEach(({ edit, seen: at }) => commit(edit, { seen: at })) } : null);
   });
 }
 
@@ -297,7 +300,7 @@ function sayBack() {
 function leftBehind() {
   const made = queue.filter(({ isSelection }) => !isSelection);
   const other = made.findIndex(({ edit, isWalk }) => !edit && !isWalk);
-  return made.slice(0, other < 0 ? made.length : other).map(({ name, edit, frame, isWalk, address }) => ({ request: name, layer: state.layer, frame, ...(isWalk ? { walk: address[0] } : { edit }) }));
+  return made.slice(0, other < 0 ? made.length : other).map(({ name, edit, frame, seen: at, isWalk, address }) => ({ request: name, layer: state.layer, frame, seen: at, ...(isWalk ? { walk: address[0] } : { edit }) }));
 }
 
 const leaving = () => new URLSearchParams({ base: state.revision, steps: JSON.stringify(leftBehind()) });

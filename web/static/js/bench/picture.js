@@ -170,12 +170,12 @@ const dragging = drags({
     own.answer = own.hand(inPicture(event), event);
     if (!dragging.isNow(own)) return;
     told.textContent = own.answer.said;
-    if (own.answer.edit) preview(own.answer.edit);
+    if (own.answer.edit) preview(own.answer.edit, own.seen);
     else draw();
   },
-  finish({ answer, moved, still }, keep) {
+  finish({ answer, moved, still, seen }, keep) {
     if (!moved && keep) still?.();
-    else if (keep && answer?.edit) commit(answer.edit);
+    else if (keep && answer?.edit) commit(answer.edit, { seen });
     else if (keep && answer?.select?.length) selectLayers(answer.select);
     else if (answer?.edit) giveUp();
     draw();

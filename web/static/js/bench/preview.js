@@ -11,6 +11,7 @@ const NUMBERS_MS = 300; // between previews that bring numbers, while a value is
 const PATIENCE_MS = 20_000; // after so long a preview that hangs gives way to the next
 let isUnderWay = false;
 let wanted = null; // the edit to look at
+let wantedOf = 0; // the revision by which that edit names what it changes
 let isAsked = false; // whether that has been asked for
 let turn = 0;
 let broughtAt = 0; // when a preview last brought numbers
@@ -22,8 +23,9 @@ export function previewWhile(may) {
 }
 
 /** Shows what an edit would make. */
-export function preview(edit) {
+export function preview(edit, seen = state.seen) {
   wanted = edit;
+  wantedOf = seen;
   isAsked = false;
   askIfDue();
 }
@@ -58,7 +60,7 @@ async function ask() {
   const isLate = () => asked !== turn || revision !== state.revision;
   try {
     const also = areNumbersDue() ? alsoWanted() : {};
-    const body = new URLSearchParams({ ...selection(), ...also, box: width, base: revision, preview: 1, edit: JSON.stringify(wanted) });
+    const body = new URLSearchParams({ ...selection(), ...also, box: width, base: revision, seen: wantedOf, preview: 1, edit: JSON.stringify(wanted) });
     const response = await fetch(url("edit"), { method: "POST", headers: headers(), body, signal: AbortSignal.timeout(PATIENCE_MS) });
     if (isSignedOut(response)) return; // the edit itself will say so
     const digest = response.headers.get("X-Digest");

@@ -6,6 +6,7 @@ const bus = new EventTarget();
 export const state = {
   scene: 0,
   revision: 0,
+  seen: 0, // the revision that the parts of the page show
   digest: "",
   shown: "",
   length: 1,
@@ -90,7 +91,7 @@ function take() {
   const data = document.getElementById("bench-state").dataset;
   const [over, under] = data.rate.split("/").map(Number);
   state.scene = Number(data.scene);
-  state.revision = Number(data.revision);
+  state.revision = state.seen = Number(data.revision);
   state.digest = state.shown = data.digest;
   state.length = Number(data.length);
   state.rate = over / under;
