@@ -33,6 +33,29 @@ class FocusTest(BrowserTest):
         self.assertEqual(self.layers()[1]["text"], "mock")
         self.assertNotIn("markers", self.document(self.scene))
 
+    def test_all_words_selected_are_the_title_itself(self):
+        self.settled(self.page.locator("#add-title").click)
+        expect(self.page.locator("#text-t2")).to_be_focused()
+        self.page.wait_for_timeout(400)  # letters that are selected would be by now
+        size = self.page.locator('#type-t2 [data-chip="type.size"]')
+        expect(self.page.locator('#type-t2 [data-chip="type.leading"]')).to_be_visible()
+        size.click()
+        self.page.keyboard.type("64")
+        self.settled(lambda: self.press("Enter"))
+        self.assertEqual(self.layers()[1]["style"]["size"], 64)
+        self.assertEqual(self.layers()[1].get("runs", []), [])
+
+    def test_letters_selected_right_before_leaving_the_words_count(self):
+        words = self.page.locator("#text-t1")
+        for start, end in ((0, 3), (2, 2)):
+            words.evaluate(
+                "(field, [start, end]) => {"
+                " field.focus(); field.setSelectionRange(start, end); field.blur(); }",
+                [start, end],
+            )
+            shown = self.page.locator(".letters b")
+            expect(shown).to_have_count(1 if end > start else 0)
+
     def test_after_a_preset_space_plays(self):
         self.page.locator("#open-gallery").click()
         self.settled(self.page.locator('[data-add-move="rise-and-fade"]').click)

@@ -5,6 +5,7 @@ import { hold, newest, release, select } from "./pending.js";
 import { state } from "./state.js";
 
 const PAUSE_MS = 900;
+const SELECTING_MS = 200; // after which letters that are selected in a field are so in the workbench
 const graphemes = new Intl.Segmenter(undefined, { granularity: "grapheme" });
 let selecting = 0;
 
@@ -29,12 +30,24 @@ function selected() {
   const field = document.activeElement;
   if (!field?.matches?.("textarea[data-text]")) return;
   clearTimeout(selecting);
-  selecting = setTimeout(() => {
-    const { selectionStart: start, selectionEnd: end, value } = field;
-    const letters = start === end ? null : [count(value.slice(0, start)), count(value.slice(0, end))];
-    const same = String(letters) === String(state.letters) && state.layer === field.dataset.text;
-    if (!same && document.activeElement === field) select({ layer: field.dataset.text, letters });
-  }, 200);
+  selecting = setTimeout(() => takeLetters(field), SELECTING_MS);
+}
+
+/** Selects the letters that are selected in a title's field; all of them, or none, are the title itself. */
+function takeLetters(field) {
+  clearTimeout(selecting);
+  if (!field.isConnected) return;
+  const { selectionStart: start, selectionEnd: end, value } = field;
+  const isWhole = start === end || (start === 0 && end === value.length);
+  const letters = isWhole ? null : [count(value.slice(0, start)), count(value.slice(0, end))];
+  const isSame = String(letters) === String(state.letters) && state.layer === field.dataset.text;
+  if (!isSame) select({ layer: field.dataset.text, letters });
+}
+
+/** What was typed or selected last counts, be the field left ever so quickly. */
+function left(field) {
+  release();
+  if (field.dataset.text === state.layer) takeLetters(field);
 }
 
 export function listen() {
@@ -46,7 +59,7 @@ export function listen() {
     const field = fieldOf(event);
     if (field && field.dataset.text !== state.layer) select({ layer: field.dataset.text, letters: null, move: "" });
   });
-  document.addEventListener("focusout", (event) => fieldOf(event) && release());
+  document.addEventListener("focusout", (event) => fieldOf(event) && left(fieldOf(event)));
   document.addEventListener("click", (event) => {
     if (event.target.closest("[data-letters-none]")) select({ letters: null });
   });
