@@ -1,5 +1,6 @@
 """Whole jobs done at once, without waiting for late answers; each is checked by its poses."""
 
+import os
 import tempfile
 from pathlib import Path
 from typing import Any
@@ -13,6 +14,10 @@ from tests.core.scenes import scene_data
 
 from .base import poses_of
 from .late import LateTest
+
+# In milliseconds. What is done with answers at once is in `test_jobs`; all that are to be tried:
+# BALLETTO_DELAYS="0 600 1500" in the environment.
+JOB_DELAYS = tuple(int(word) for word in os.environ.get("BALLETTO_DELAYS", "600 1500").split())
 
 
 class LateJobTest(LateTest):
@@ -52,7 +57,7 @@ class LateJobTest(LateTest):
             self.title(id="t1", text="Maren", transform={"position": [520, 160, 0]}),
             self.title(id="t2", text="ORRERY", transform={"position": [520, 290, 0]}),
         ]
-        for _ in self.slowly(layers=names, size=[800, 450], rate="24", length=120):
+        for _ in self.slowly(JOB_DELAYS, layers=names, size=[800, 450], rate="24", length=120):
             for name, place in (("t1", 520), ("t2", 540)):
                 self.pick(name)
                 self.type_on("type.size", "64")
@@ -74,7 +79,7 @@ class LateJobTest(LateTest):
             self.assertEqual((curtain[100], round(curtain[110], 6)), (0, 0.5))
 
     def test_letters_bounce_on_a_typed_course(self):
-        for _ in self.slowly(layers=[self.title()], length=90):
+        for _ in self.slowly(JOB_DELAYS, layers=[self.title()], length=90):
             self.page.locator("#open-gallery").click()
             gallery = self.page.locator("#gallery")
             gallery.get_by_role("button", name="Rise and fade").first.click()
@@ -97,7 +102,7 @@ class LateJobTest(LateTest):
     def test_a_title_comes_from_off_the_left_edge_and_its_way_is_bent(self):
         title = self.title(transform={"position": [1400, 900, 0]})
         across = "t1.transform.position.0"
-        for _ in self.slowly(layers=[title], length=90):
+        for _ in self.slowly(JOB_DELAYS, layers=[title], length=90):
             self.type_on(across, "-600 at 0, 1400 at 40 soft landing")
             self.type_on(across, "-600 at 0, 1400 at 24 soft landing")  # made faster by its end
             self.kept()
@@ -116,7 +121,7 @@ class LateJobTest(LateTest):
             self.title(id=f"t{n}", text=f"L{n}", transform={"position": [960, 80 * n, 0]})
             for n in range(1, 13)
         ]
-        for _ in self.slowly(layers=layers, length=120):
+        for _ in self.slowly(JOB_DELAYS, layers=layers, length=120):
             self.pick("t12")
             self.page.keyboard.press("Control+a")
             self.page.get_by_role("button", name="Spread in time").click()
@@ -134,7 +139,7 @@ class LateJobTest(LateTest):
                 self.assertEqual((grown[0], grown[30]), (0, 1))
 
     def test_half_circles_each_smaller_turn_together_under_a_tagline(self):
-        for _ in self.slowly(layers=[self.title(text="First light")], length=90):
+        for _ in self.slowly(JOB_DELAYS, layers=[self.title(text="First light")], length=90):
             self.page.locator("#open-gallery").click()
             gallery = self.page.locator("#gallery")
             gallery.get_by_role("button", name="Rise and fade").first.click()

@@ -10,11 +10,12 @@ ROOT = Path(__file__).resolve().parents[2]
 _WEIGHTS = {"browser": 28, "services": 30, "web": 9, "core": 4}
 # Modules that say how often in one line, or wait for answers that come late.
 _LONG = {
-    "tests.core.test_fuzz": 9_000,
+    "tests.core.test_fuzz": 5_000,
+    "tests.core.test_likely": 7_000,
     "tests.web.test_sentences": 6_000,
     "tests.browser.test_random_hands": 17_000,
     "tests.browser.test_pending": 15_000,
-    "tests.browser.test_late_jobs": 16_000,
+    "tests.browser.test_late_jobs": 13_000,
     "tests.browser.test_late_drags": 6_000,
 }
 
