@@ -38,6 +38,12 @@ class PendingTest(LateTest):
             self.assertEqual((style["size"], style["tracking"], style["leading"]), (90, 12, 1.4))
             expect(self.chip("type.tracking")).to_have_text("12 ‰")
 
+    def test_the_same_typed_twice_counts_twice(self):
+        for _ in self.slowly():
+            for text in ("+8", "+8", "*2"):
+                self.type_on("type.size", text)
+            self.assertEqual(self.kept()[0]["style"]["size"], (120 + 16) * 2)
+
     def test_an_answer_rewrites_nothing_that_is_being_typed(self):
         for delay in self.slowly():
             self.type_on(SIZE, "90")

@@ -143,15 +143,22 @@ const keysHere = (chip) => isKeying() && Boolean(chip.dataset.keyPath);
 function startTyping(chip, text = null, begun = "key") {
   chip.dataset.before ??= chip.textContent;
   chip.dataset.begun = begun;
+  delete chip.dataset.touched;
   chip.contentEditable = "plaintext-only";
-  if (text !== null) chip.textContent = text;
+  if (text !== null) type(chip, text);
   chip.focus();
   getSelection().selectAllChildren(chip);
   if (text !== null) getSelection().collapseToEnd();
 }
 
+/** Puts a text in a chip as if it was typed. */
+function type(chip, text) {
+  chip.textContent = text;
+  chip.dataset.touched = "yes";
+}
+
 /** Whether typing has just begun: all is selected, nothing typed yet. */
-const isFresh = (chip) => chip.textContent === chip.dataset.before && getSelection().toString() === chip.textContent;
+const isFresh = (chip) => !chip.dataset.touched && getSelection().toString() === chip.textContent;
 
 /** A second click on a value puts the caret where it is. */
 function putCaret({ clientX, clientY }) {
@@ -161,17 +168,17 @@ function putCaret({ clientX, clientY }) {
 
 function endTyping(chip, keeps) {
   if (!isTypedIn(chip)) return;
-  const { before } = chip.dataset;
+  const { before, touched } = chip.dataset;
   const text = chip.textContent;
   chip.removeAttribute("contenteditable");
   getSelection().removeAllRanges();
-  if (chip.matches(".is-asked") && (!keeps || text.trim() === before)) {
+  if (chip.matches(".is-asked") && (!keeps || !touched)) {
     chip.textContent = before; // what was typed before and is not answered yet
     delete chip.dataset.before;
   } else if (keeps && !text.trim() && hasRest(chip)) {
     setBack(chip);
     backToRest(chip); // an emptied value is at rest
-  } else if (keeps && text.trim() === before) {
+  } else if (keeps && text.trim() === before && !chip.matches(".is-asked")) {
     setBack(chip);
     if (keeps === "key" && keysHere(chip)) setKey(chip);
   } else if (keeps) sendTyped(chip, text);
@@ -310,7 +317,6 @@ export const keyFocused = (name) => {
 const STEPS = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 };
 
 function typingKey(chip, event) {
-  const isUntouched = getSelection().toString() === chip.textContent; // just clicked, nothing typed yet
   const letter = event.key.toLowerCase();
   const isPlain = !event.ctrlKey && !event.metaKey && !event.altKey;
   if (event.key === "Enter" || event.key === "Escape") {
@@ -322,17 +328,17 @@ function typingKey(chip, event) {
     typeInNext(chip, event.shiftKey ? -1 : 1);
   } else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
     event.preventDefault();
-    endTyping(chip, !isUntouched); // what was typed is taken, and stepped on
+    endTyping(chip, Boolean(chip.dataset.touched)); // what was typed is taken, and stepped on
     chip.focus();
     step(chip, STEPS[event.key], event);
-  } else if (isUntouched && isPlain && (letter === "k" || letter === "h")) {
+  } else if (isFresh(chip) && isPlain && (letter === "k" || letter === "h")) {
     event.preventDefault();
     endTyping(chip, false);
     setKey(chip, letter === "k" ? "add-key" : "hold-to");
-  } else if (isUntouched && isPlain && event.key === "Delete" && chip.textContent === chip.dataset.before) {
+  } else if (isFresh(chip) && isPlain && event.key === "Delete") {
     event.preventDefault();
     backToRest(chip);
-  } else if ((event.ctrlKey || event.metaKey) && (letter === "d" || (letter === "z" && isUntouched))) {
+  } else if ((event.ctrlKey || event.metaKey) && (letter === "d" || (letter === "z" && isFresh(chip)))) {
     event.preventDefault();
     endTyping(chip, letter === "d");
     return; // on to the keys of the workbench
@@ -378,6 +384,10 @@ export function listen(on) {
     if (heldAs(keyOf(chip)) || heldAs(`step ${chip.dataset.edit}`)) release();
   });
   document.addEventListener("keydown", key, true);
+  document.addEventListener("input", (event) => {
+    const chip = chipOf(event);
+    if (chip) chip.dataset.touched = "yes";
+  });
   // Plain fields are taken when they are left.
   document.addEventListener("change", (event) => {
     if (event.target.matches("input[data-edit]:not([type=color])")) commit({ ...around(event.target), value: event.target.value });
