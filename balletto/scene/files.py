@@ -1,6 +1,7 @@
 """Reading and writing scenes: text to Scene and back, with every fault told by its path."""
 
 import json
+from collections.abc import Iterable
 from typing import Any
 
 from pydantic import ValidationError
@@ -10,6 +11,8 @@ from .errors import Fault, SceneError
 from .model import shown
 from .references import nesting_faults, reference_faults
 from .ties import bind_ties
+
+MAX_NESTING = 100  # scenes in scenes take about a third of it
 
 # From version n to n + 1, on plain data; filled as the format grows.
 MIGRATIONS: dict[int, Any] = {}
@@ -72,9 +75,21 @@ def to_text(data: dict[str, Any]) -> str:
 def json_of(text: str) -> Any:
     """The data of a JSON text that was sent; ValueError if it is none, or nested absurdly."""
     try:
-        return json.loads(text, parse_constant=_no_constant)
+        data = json.loads(text, parse_constant=_no_constant)
     except RecursionError:
         raise ValueError("it is nested too deeply") from None
+    level = [data]
+    for _ in range(MAX_NESTING):
+        level = [part for holder in level for part in _parts(holder)]
+    if level:
+        raise ValueError("it is nested too deeply")
+    return data
+
+
+def _parts(holder: Any) -> Iterable[Any]:
+    if isinstance(holder, dict):
+        return holder.values()
+    return holder if isinstance(holder, list) else ()
 
 
 def _no_constant(name: str) -> None:

@@ -7,19 +7,9 @@ from typing import Any
 
 from playwright.sync_api import expect
 
-from tests.core.scenes import scene_data
+from tests.core.scenes import OPACITY, scene_data
 
 from .late import LateTest
-
-OPACITY = {
-    "keys": [
-        {"at": 0, "value": 0},
-        {"at": 20, "value": 1},
-        {"at": 40, "value": 0.5},
-        {"at": 60, "value": 1},
-    ]
-}
-
 
 NUMBERS = ["/motion/", "/keyframes/", "/places/"]  # addresses of what drags start from
 
@@ -34,6 +24,20 @@ DRAG = """([selector, across, down, edge]) => {
   does("pointerdown", 0, pressed);
   for (const share of [0.5, 1]) does("pointermove", share, document.body);
   does("pointerup", 1, document.body);
+}"""
+
+
+# From now on no numbers come, until they are back; pages wait two seconds for them, not twenty.
+FAULTY_NUMBERS = """(fault) => {
+  const [own, patience] = [window.fetch, AbortSignal.timeout];
+  AbortSignal.timeout = (ms) => patience.call(AbortSignal, Math.min(ms, 2000));
+  window.fetch = (address, options = {}) => {
+    const isFine = window.numbersAreBack || !String(address).includes("/motion/");
+    if (isFine) return own(address, options);
+    if (fault === "away") return Promise.reject(new TypeError("away"));
+    const { signal } = options;
+    return new Promise((_, fail) => signal.addEventListener("abort", () => fail(signal.reason)));
+  };
 }"""
 
 
@@ -70,6 +74,21 @@ class LateDragTest(LateTest):
             self.drag("[data-move-span=m1]", 10 * self.frame)
             self.drag("[data-move-span=m1]", 5 * self.frame)
             self.assertEqual(self.title()["moves"][0]["start"], start + 15)
+
+    def test_numbers_that_never_come_are_asked_for_again(self):
+        for fault in ("never", "away"):
+            for _ in self.scenes():
+                start = self.title()["moves"][0].get("start", 0)
+                self.page.evaluate(FAULTY_NUMBERS, fault)
+                self.type_on("type.size", "100")
+                self.drag("[data-move-span=m1]", 10 * self.frame)
+                expect(self.page.locator("#notices")).to_contain_text("does not answer")
+                self.page.evaluate("window.numbersAreBack = true")
+                title = self.title()
+                self.assertEqual(
+                    (title["moves"][0]["start"], title["style"]["size"]), (start + 10, 100)
+                )
+                expect(self.page.locator("#notices")).to_be_empty()
 
     def test_two_letters_have_times_of_their_own(self):
         for _ in self.scenes():
@@ -113,6 +132,20 @@ class LateDragTest(LateTest):
             self.drag(bead, 4 * self.frame)
             keys = self.title()["transform"]["opacity"]["keys"]
             self.assertEqual([key["at"] for key in keys], [0, 30, 40, 60])
+
+    def test_what_follows_a_drag_past_another_key_is_done_to_the_same_key(self):
+        bead = '.kbead[data-path="t1.transform.opacity"][data-place="1"]'
+        after = {
+            "Delete": [(0, 0), (40, 0.5), (60, 1)],
+            "Control+d": [(0, 1), (40, 0.5), (50, 1), (60, 1)],
+        }
+        for keys, expected in after.items():
+            for _ in self.scenes("Keyframes", ".kbead"):
+                self.page.keyboard.press("Home")
+                self.drag(bead, 30 * self.frame)
+                self.page.keyboard.press(keys)
+                found = self.title()["transform"]["opacity"]["keys"]
+                self.assertEqual([(key["at"], key["value"]) for key in found], expected)
 
     def test_both_handles_of_a_curve_are_kept(self):
         for _ in self.scenes("Curves", ".curve-handle"):

@@ -2,19 +2,10 @@
 
 from playwright.sync_api import expect
 
-from tests.core.scenes import scene_data
+from tests.core.scenes import OPACITY, scene_data
 from web.projects import history
 
 from .base import BrowserTest
-
-OPACITY = {
-    "keys": [
-        {"at": 0, "value": 0},
-        {"at": 20, "value": 1},
-        {"at": 40, "value": 0.5},
-        {"at": 60, "value": 1},
-    ]
-}
 
 
 class TimeTest(BrowserTest):

@@ -11,6 +11,17 @@ from balletto.scene.document import Scene
 GOLDEN = json.loads((Path(__file__).parents[1] / "golden" / "motion.json").read_text())
 
 
+# A value with keyframes that go up and down.
+OPACITY = {
+    "keys": [
+        {"at": 0, "value": 0},
+        {"at": 20, "value": 1},
+        {"at": 40, "value": 0.5},
+        {"at": 60, "value": 1},
+    ]
+}
+
+
 def scene_data(text: str = "The Quiet Orbit", **changes: Any) -> dict[str, Any]:
     """A scene of one title that rises letter by letter, as plain data; `changes` at its top."""
     data = copy.deepcopy(GOLDEN["10_poses"][0]["scene"])

@@ -45,6 +45,22 @@ class BadInputTest(PageTest):
             for key, junk in zip(KEYS * 2, JUNK * 2, strict=False):
                 self.sent({"name": name, "path": "t1.style.size", key: junk}, preview=1)
 
+    def test_edits_in_edits_are_refused_before_they_are_made(self):
+        nested = {"name": "set-value", "path": "t1.style.size", "value": 90}
+        for _ in range(200):
+            nested = {"name": "several", "edits": [nested], "said": "deep"}
+        for seen in ("", "1"):
+            self.sent(nested, seen=seen)
+        self.assertEqual(self.head, 1)
+
+    def test_whatever_is_said_to_have_been_seen(self):
+        self.edit(name="add-effect", layer="t1", effect={"kind": "blur"})
+        remove = {"name": "remove-effect", "layer": "t1", "index": 0}
+        flip = {"name": "flip", "path": "t1.effects.0.on"}
+        for seen in ("", "x", "-1", "0", "1", "99", "9" * 40):
+            for edit in (remove, flip, {**remove, "index": HUGE}, {**remove, "layer": []}):
+                self.sent(edit, seen=seen, preview=1)
+
     def test_every_path_with_edits_of_values(self):
         for name, path in product(
             ("set-value", "add-key", "toggle-key", "hold-to", "clear-value", "as-it-came"), PATHS

@@ -5,6 +5,7 @@ a little behind names them by the places that they had; what it means is found a
 now.
 """
 
+import json
 from difflib import SequenceMatcher
 from typing import Any
 
@@ -13,6 +14,7 @@ from .base import Document
 from .paths import find, pointer_to
 
 Items = list[dict[str, Any]]
+_DIGITS = 10  # of a place, less
 
 # Edits that say the place of an item, and the path of the list that it is in.
 _PLACED = {
@@ -30,34 +32,53 @@ def as_meant(edit: dict[str, Any], then: Document, now: Document) -> dict[str, A
 
     SceneError if what it is about is not there any more.
     """
-    found = dict(edit)
-    if isinstance(edit.get("path"), str):
-        found["path"] = _path_now(edit["path"], then, now)
-    if isinstance(edit.get("edits"), list):
-        found["edits"] = [
-            as_meant(each, then, now) if isinstance(each, dict) else each for each in edit["edits"]
-        ]
-    template, index = _PLACED.get(str(edit.get("name"))), edit.get("index")
-    if template is None or not isinstance(index, int):
+    return _Places(then, now).of(edit)
+
+
+class _Places:
+    """Where the items of lists of an earlier document are now."""
+
+    def __init__(self, then: Document, now: Document):
+        self._then, self._now = then, now
+        self._known: dict[tuple[str, str], dict[int, int | None]] = {}
+
+    def of(self, edit: dict[str, Any]) -> dict[str, Any]:
+        """An edit with the places as they are now."""
+        found = dict(edit)
+        if isinstance(edit.get("path"), str):
+            found["path"] = self._path(edit["path"])
+        if isinstance(edit.get("edits"), list):
+            found["edits"] = [
+                self.of(each) if isinstance(each, dict) else each for each in edit["edits"]
+            ]
+        template, index = _PLACED.get(str(edit.get("name"))), edit.get("index")
+        if template is not None and isinstance(index, int):
+            path = template.format(layer=edit.get("layer"), move=edit.get("move"))
+            found["index"] = self._index(path, path, index)
+            if isinstance(edit.get("to"), int):
+                found["to"] = max(0, edit["to"] + found["index"] - index)
         return found
-    path = template.format(layer=edit.get("layer"), move=edit.get("move"))
-    found["index"] = _index_now(_items(then, path), _items(now, path), index, path)
-    if isinstance(edit.get("to"), int):
-        found["to"] = max(0, edit["to"] + found["index"] - index)
-    return found
 
+    def _path(self, path: str) -> str:
+        before: list[str] = []  # the way as it was said
+        after: list[str] = []  # and as it is now
+        for part in path.split("."):
+            place = part
+            if part.isdigit() and len(part) < _DIGITS and before:
+                place = str(self._index(".".join(before), ".".join(after), int(part)))
+            before.append(part)
+            after.append(place)
+        return ".".join(after)
 
-def _path_now(path: str, then: Document, now: Document) -> str:
-    before: list[str] = []  # the way as it was said
-    after: list[str] = []  # and as it is now
-    for part in path.split("."):
-        place = part
-        if part.isdigit() and before:
-            items = _items(then, ".".join(before)), _items(now, ".".join(after))
-            place = str(_index_now(*items, int(part), path))
-        before.append(part)
-        after.append(place)
-    return ".".join(after)
+    def _index(self, before: str, after: str, index: int) -> int:
+        """Where an item is now that was at `index` of a list, by the paths of the list."""
+        if (before, after) not in self._known:
+            lists = _items(self._then, before), _items(self._now, after)
+            self._known[before, after] = _places_now(*lists)
+        place = self._known[before, after].get(index, index)
+        if place is None:
+            raise SceneError.at(before, "this is not there any more")
+        return place
 
 
 def _items(document: Document, path: str) -> Items:
@@ -70,28 +91,26 @@ def _items(document: Document, path: str) -> Items:
     return found if is_list else []
 
 
-def _index_now(then: Items, now: Items, index: int, path: str) -> int:
-    """Where an item of a list is now that was at `index`: the same item, or else, where it was
-    changed itself, the one in its place among those of its kind."""
-    if index >= len(then):
-        return index
-    item = then[index]
-    if len(then) == len(now) and not _are_the_same(then, now):
-        return index  # changed, but neither added nor taken away nor put in another order
-    same = [place for place, each in enumerate(now) if each == item]
-    if same:
-        return min(same, key=lambda place: abs(place - index))
-    kinds = SequenceMatcher(None, [_kind(each) for each in then], [_kind(each) for each in now])
-    for start, to, size in kinds.get_matching_blocks():
-        if start <= index < start + size:
-            return to + index - start
-    raise SceneError.at(path, "this is not there any more")
+def _places_now(then: Items, now: Items) -> dict[int, int | None]:
+    """For each place in a list where its item is now: the same item, or else, where it was changed
+    itself, the one in its place among those of its kind; None if there is none."""
+    was, are = ([json.dumps(item, sort_keys=True) for item in items] for items in (then, now))
+    if len(was) == len(are) and sorted(was) != sorted(are):
+        return {}  # changed, but neither added nor taken away nor put in another order
+    same: dict[str, list[int]] = {}
+    for place, text in enumerate(are):
+        same.setdefault(text, []).append(place)
+    places: dict[int, int | None] = _by_kinds(then, now)
+    for index, text in enumerate(was):
+        if text in same:
+            places[index] = min(same[text], key=lambda place: abs(place - index))
+    return places
 
 
-def _are_the_same(then: Items, now: Items) -> bool:
-    """Whether two lists have the same items, in whatever order."""
-    return all(each in now for each in then) and all(each in then for each in now)
-
-
-def _kind(item: dict[str, Any]) -> str:
-    return str(item.get("kind", item.get("at")))
+def _by_kinds(then: Items, now: Items) -> dict[int, int | None]:
+    """Where items are by their kinds alone, in the order of the list."""
+    kinds = [[str(item.get("kind", item.get("at"))) for item in items] for items in (then, now)]
+    places: dict[int, int | None] = dict.fromkeys(range(len(then)))
+    for start, to, size in SequenceMatcher(None, *kinds, autojunk=False).get_matching_blocks():
+        places.update((start + step, to + step) for step in range(size))
+    return places

@@ -3,7 +3,8 @@
 
 import { tell } from "../page.js";
 import { everyKey, nudge } from "./beads.js";
-import { choose, chosenKeys, chosenList, expect, expectAt, rowAt } from "./keyed.js";
+import { choose, chosenKeys, chosenList, expect, expectAt, foundAgain, keysOf, rowAt, withChosen } from "./keyed.js";
+import { whenKnown } from "./known.js";
 import { commit, flush } from "./pending.js";
 import { onEnter } from "./reading.js";
 import { selectLayers } from "./several.js";
@@ -16,12 +17,13 @@ const COPY_BY = [24, 24]; // px from what it is made of, so that a copy can be s
 
 const hasKeys = () => view() !== "cascade" && chosenList().length > 0;
 
-/** An edit of the selected keys; `moved` says where each will stand, if that is known here. */
+/** An edit of the selected keys; `moved(list)` says where each will stand, if that is known here. */
 function ofKeys(name, more = {}, moved = null) {
-  const list = chosenList();
-  if (!list.length) return tell("Select keyframes first: click them, or draw a box around them in the keyframes view.", "info");
-  if (moved) expect(list, moved);
-  commit({ name, keys: chosenKeys(), ...more });
+  if (!hasKeys()) return tell("Select keyframes first: click them, or draw a box around them in the keyframes view.", "info");
+  withChosen((list) => {
+    if (moved) expect(list, moved(list));
+    commit({ name, keys: keysOf(list), ...more });
+  });
 }
 
 function ofLayers(action) {
@@ -38,31 +40,33 @@ function each(make, said) {
   });
 }
 
-export const reverseKeys = () => {
-  const times = chosenList().map(({ at }) => at);
-  ofKeys("reverse-keys", {}, ({ at }) => Math.min(...times) + Math.max(...times) - at);
-};
+export const reverseKeys = () => ofKeys("reverse-keys", {}, (list) => {
+  const times = list.map(({ at }) => at);
+  return ({ at }) => Math.min(...times) + Math.max(...times) - at;
+});
 
 export function alignKeys() {
-  const first = {};
-  for (const { path, at } of chosenList()) first[path] = Math.min(first[path] ?? Infinity, at);
-  ofKeys("align-keys", { at: state.frame }, ({ path, at }) => at - first[path] + state.frame);
+  const { frame } = state;
+  ofKeys("align-keys", { at: frame }, (list) => {
+    const first = {};
+    for (const { path, at } of list) first[path] = Math.min(first[path] ?? Infinity, at);
+    return ({ path, at }) => at - first[path] + frame;
+  });
 }
 
 export const flattenKeys = () => ofKeys("flatten-keys");
 
-/** Sets the ease of the stretches that keys mean: the selected ones, or those that are said. */
-export function easeKeys(ease, keys = null) {
-  if (keys && !chosenList().length) commit({ name: "ease-keys", keys, ease });
+/** Sets the ease of the stretches that keys mean: the selected ones, or those of a list. */
+export function easeKeys(ease, list = null) {
+  if (list && !chosenList().length) whenKnown("keyframes", () => commit({ name: "ease-keys", keys: keysOf(foundAgain(list)), ease }));
   else ofKeys("ease-keys", { ease });
 }
 
 /** Everything, or just what is selected, takes part in nothing any more. */
 export function remove() {
   if (hasKeys()) {
-    const keys = chosenKeys();
+    withChosen((list) => commit({ name: "remove-keys", keys: keysOf(list) }));
     choose([]);
-    commit({ name: "remove-keys", keys });
   } else {
     each((layer) => ({ name: "remove-layer", layer }), (count) => `${count} layers removed`);
   }
@@ -74,13 +78,16 @@ function copyOf(kind, what) {
 
 const counted = (count, one) => `${count} ${one}${count === 1 ? "" : "s"} copied.`;
 
-export async function copy() {
-  await flush(); // what is copied is of a state that is kept
+/** Copies what is selected, as it is once all is kept. */
+export function copy() {
   if (hasKeys()) {
-    copyOf("keys", { keys: chosenKeys(), times: chosenList() });
-    return tell(counted(chosenList().length, "keyframe"), "info");
+    return withChosen((list) => {
+      copyOf("keys", { keys: keysOf(list), times: list });
+      tell(counted(list.length, "keyframe"), "info");
+    });
   }
-  ofLayers((layers) => {
+  ofLayers(async (layers) => {
+    await flush();
     copyOf("layers", { layers });
     tell(`${counted(layers.length, "layer")} They can be pasted in any scene.`, "info");
   });
@@ -120,12 +127,13 @@ function expectPasted({ times }) {
 /** A second time the same: keyframes at the playhead, layers in front of themselves. */
 export function duplicate() {
   if (!hasKeys()) return each((layer) => ({ name: "duplicate-layer", layer, by: COPY_BY }), (count) => `${count} layers duplicated`);
-  const times = chosenList();
-  const there = {};
-  const first = Math.min(...times.map(({ at }) => at));
-  for (const { path, at } of times) (there[path] ??= []).push(state.frame + at - first);
-  expectAt(there);
-  commit({ name: "paste", copied: { kind: "keys", scene: state.scene, digest: state.digest, keys: chosenKeys() }, at: state.frame });
+  withChosen((list) => {
+    const there = {};
+    const first = Math.min(...list.map(({ at }) => at));
+    for (const { path, at } of list) (there[path] ??= []).push(state.frame + at - first);
+    expectAt(there);
+    commit({ name: "paste", copied: { kind: "keys", scene: state.scene, digest: state.digest, keys: keysOf(list) }, at: state.frame });
+  });
 }
 
 export const splitLayer = () => each((layer) => ({ name: "split-layer", layer, at: state.frame }), (count) => `${count} layers split at frame ${state.frame}`);

@@ -194,10 +194,8 @@ export function nudge() {
 /** Steps by key that follow each other quickly make one edit. */
 function step(by) {
   if (stepping && heldAs(stepping.name)) return stepOn(by);
-  const pressed = chosenList();
-  whenKnown("keyframes", () => {
+  withChosen((list) => {
     if (stepping && heldAs(stepping.name)) return stepOn(by);
-    const list = foundAgain(pressed);
     if (!list.length) return null;
     const keys = keysOf(list);
     stepping = { list, keys, name: `keys ${JSON.stringify(keys)}`, by: 0 };

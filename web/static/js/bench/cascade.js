@@ -16,8 +16,7 @@ const ROWS_BEYOND = 12; // above and below those that are seen
 const PLAYING_PAUSE_MS = 100;
 const address = () => (state.layer ? `${url("motion", state.shown)}?layer=${state.layer}` : "");
 let shownAt = 0;
-let motion = null;
-const fetched = numbers("motion", 60, address, { made: (answer) => ({ ...answer, moves: answer.moves.map(decoded) }), swap });
+const fetched = numbers("motion", 60, address, (answer) => ({ ...answer, moves: answer.moves.map(decoded) }));
 let drawn = null; // the rows of the cascade: of which move, and which of them are there
 
 const bytesOf = (text) => Int8Array.from(atob(text), (character) => character.charCodeAt(0));
@@ -28,22 +27,14 @@ function decoded(move) {
   return move;
 }
 
-/** Draws from other numbers, and gives those that it drew from. */
-function swap(found) {
-  const drawn = motion;
-  motion = found;
-  return drawn;
-}
-
 async function refresh() {
   const found = await fetched.now();
   if (!found) return;
-  motion = found;
   showSpans(found.spans);
   drawSpans();
   drawRows();
   drawCharts();
-  drawReaches(motion);
+  drawReaches(found);
   showFrame();
   emit("motion");
 }
@@ -57,7 +48,7 @@ function drawSpans() {
   const holder = document.getElementById(`spans-${state.layer}`);
   if (!holder) return;
   const rows = []; // for each row of bars, where its last one ends
-  const bars = motion.moves.map((move) => {
+  const bars = fetched.drawn.moves.map((move) => {
     const card = document.getElementById(`move-${move.id}`);
     const isOff = card?.classList.contains("is-off");
     const [first, end] = move.starts.length ? span(move) : [0, 0];
@@ -77,7 +68,7 @@ function drawSpans() {
 }
 
 /** The move whose rows are shown. */
-const moveShown = () => motion?.moves.find(({ id }) => id === state.move) ?? motion?.moves[0];
+const moveShown = () => fetched.drawn?.moves.find(({ id }) => id === state.move) ?? fetched.drawn?.moves[0];
 
 function drawRows() {
   const list = document.getElementById("cascade");
@@ -169,7 +160,7 @@ function guide(move) {
 }
 
 function drawCharts() {
-  for (const move of motion.moves) {
+  for (const move of fetched.drawn.moves) {
     const chart = document.getElementById(`chart-${move.id}`);
     if (!chart) continue;
     const words = wordsOf(move);
@@ -194,6 +185,7 @@ function weight(move, index) {
 /** The charts and rows at the playhead; while it plays ten times a second, since the picture comes
     first. */
 function showFrame() {
+  const motion = fetched.drawn;
   if (!motion || (isPlaying() && performance.now() - shownAt < PLAYING_PAUSE_MS)) return;
   shownAt = performance.now();
   for (const move of motion.moves) {
@@ -218,7 +210,7 @@ function showAway() {
 }
 
 export function listen() {
-  listenToHands(() => motion);
+  listenToHands(() => fetched.drawn);
   listenToUnits(moveShown);
   document.addEventListener("scroll", (event) => event.target.id === "time-body" && drawSeen(), true);
   addEventListener("resize", drawSeen);

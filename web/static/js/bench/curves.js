@@ -219,13 +219,14 @@ function underPlayhead() {
   const entry = chosenEntry();
   if (!entry || entry.row.keys.length < 2) return null;
   const before = entry.row.keys.findLastIndex(({ at }) => at <= state.frame);
-  return { path: entry.row.path, place: Math.max(0, Math.min(before, entry.row.keys.length - 2)) };
+  const place = Math.max(0, Math.min(before, entry.row.keys.length - 2));
+  return { path: entry.row.path, place, at: entry.row.keys[place].at };
 }
 
 /** Where no key is selected, the stretch under the playhead is eased. */
 function easeHere(ease) {
-  const stretch = chosenList().length ? null : eased();
-  easeKeys(ease, stretch && { [stretch.path]: [stretch.place] });
+  const stretch = chosenList().length ? null : underPlayhead();
+  easeKeys(ease, stretch && [stretch]);
 }
 
 /** Four numbers as typed, or pasted from a style sheet: "cubic-bezier(0.2, 0, 0, 1)". */
@@ -280,8 +281,8 @@ function beginKeys(own) {
   const key = { path, place: own.place, at: keys[own.place].at };
   dragging.beginWith("keyframes", own, () => {
     const [found] = foundAgain([key]);
-    if (!found) return null;
     const row = rowAt(path);
+    if (!found || (own.kind === "handle" && !row.keys[found.place + 1])) return null;
     const list = foundAgain(pressed);
     return { row, index, part: row.parts[index], place: found.place, list, keys: keysOf(list), scale, places: catchers() };
   });

@@ -49,7 +49,7 @@ export function drags({ follow, finish, letGo }) {
   return {
     /** Whether a drag is the one that a hand has now. */
     isNow: (own) => own === now,
-    any: () => now,
+    now: () => now,
     /** Begins a drag that starts from nothing that could be of before. */
     begin(own) {
       now = Object.assign(own, { isKnown: true, seen: state.seen });

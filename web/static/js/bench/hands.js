@@ -117,8 +117,11 @@ function pressed(event) {
   return { hand: bar.getBoundingClientRect().right - event.clientX < EDGE ? "end" : "unit", layer, index, width };
 }
 
-/** What a hand on a layer's bar starts from. */
-const ofLayer = ({ layer }, spans) => ({ span: spans?.[layer] ?? document.querySelector(`#row-${CSS.escape(layer)} [data-span]`).dataset.span.split(",").map(Number), places: catchers(layer) });
+/** What a hand on a layer's bar starts from; null if the layer is gone. */
+function ofLayer({ layer }, spans) {
+  const span = spans ? spans[layer] : document.querySelector(`#row-${CSS.escape(layer)} [data-span]`).dataset.span.split(",").map(Number);
+  return span && { span, places: catchers(layer) };
+}
 
 /** What a hand on a move starts from; null if there is nothing to drag. */
 function ofMove({ hand, layer, move: id, level: number, index }, moves) {

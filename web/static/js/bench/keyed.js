@@ -1,6 +1,7 @@
 // The keyed values of the selected layers, as the server tells them, and which of their keyframes
 // are selected. A keyframe is named by the path of its value and its place among the keys.
 
+import { whenKnown } from "./known.js";
 import { numbers } from "./numbers.js";
 import { showSpans } from "./spans.js";
 import { emit, on, paced, selectedLayers, state, url } from "./state.js";
@@ -10,11 +11,10 @@ const SAME = 0.002; // frames within which two times are one
 const chosen = new Map(); // path -> set of places
 let expected = null; // path -> times: where the selected keys will stand after an edit
 let since = ""; // the digest of the state before that edit
-let layers = {};
-const fetched = numbers("keyframes", 60, addressOf, { swap });
+const fetched = numbers("keyframes", 60, addressOf);
 
 /** Rows of a layer, or of all selected ones. */
-export const rowsOf = (layer) => layers[layer] ?? [];
+export const rowsOf = (layer) => fetched.drawn?.layers[layer] ?? [];
 export const allRows = () => selectedLayers().flatMap(rowsOf);
 export const rowAt = (path) => rowsOf(path.split(".")[0]).find((row) => row.path === path);
 
@@ -24,18 +24,10 @@ function addressOf() {
   return `${url("keyframes", state.shown)}?layers=${selectedLayers()}${curves}`;
 }
 
-/** Draws from other numbers, and gives those that it drew from. */
-function swap(found) {
-  const drawn = { layers };
-  layers = found.layers;
-  return drawn;
-}
-
 async function refresh() {
   const told = state.shown;
   const found = await fetched.now();
   if (!found) return;
-  layers = found.layers;
   showSpans(found.spans);
   settle(told);
   emit("rows");
@@ -103,6 +95,12 @@ export const chosenList = () => [...chosen].flatMap(([path, places]) => {
   const ahead = expected?.get(path)?.length === places.size ? expected.get(path) : null;
   return [...places].flatMap((place, index) => (keys[place] ? [{ path, place, at: ahead?.[index] ?? keys[place].at }] : []));
 });
+
+/** Does something with the keys that are selected now, once it is known where they are. */
+export function withChosen(act, layer = state.layer) {
+  const pressed = chosenList();
+  whenKnown("keyframes", () => act(foundAgain(pressed)), layer);
+}
 
 /** Keys of a list of before among the rows as they are now: by their times, or else by their places. */
 export const foundAgain = (list) => list.flatMap(({ path, place, at }) => {

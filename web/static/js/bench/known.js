@@ -5,7 +5,7 @@
 import { tell } from "../page.js";
 import { isStale } from "./answers.js";
 import { areCurrent, numbersNow, withNumbers } from "./numbers.js";
-import { answered, beginLate, isAnswered, isPending, release } from "./pending.js";
+import { answered, beginLate, isAnswered, isPending, release, sayAway, sayBack } from "./pending.js";
 import { asIf, standing, state } from "./state.js";
 
 const GONE = Symbol("gone");
@@ -23,11 +23,15 @@ export function whenKnown(name, begin, layer = state.layer) {
     do {
       await answered();
       found = await asIf(then(), () => numbersNow(name)).catch(goneOrAway);
-      if (found === null) await new Promise((done) => setTimeout(done, PAUSE_MS));
+      if (found !== null) sayBack();
+      else {
+        sayAway("The server does not answer", false);
+        await new Promise((done) => setTimeout(done, PAUSE_MS));
+      }
     } while (found === null || !isAnswered());
   };
   beginLate(ready, () => {
-    if (found === GONE) tell("What was dragged is not there any more.");
+    if (found === GONE) tell("What this was to change is not there any more.");
     else asIf(then(), () => withNumbers(name, found, () => begin(found)));
   });
 }

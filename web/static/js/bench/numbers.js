@@ -2,17 +2,17 @@
 // never changes, as it names a digest. Those of a preview come with its picture: asked for besides,
 // they would hold up the next one.
 
+const PATIENCE_MS = 20_000; // for an answer
 const sources = new Map();
 
 /**
  * A source of the numbers of a name: `addressOf` says where those are that are needed now, or "" if
- * none are; the last `most` are kept, put through `made`. `swap` takes others over in place of those that
- * the page draws from, and gives those.
+ * none are; the last `most` are kept, put through `made`. `drawn` is what the page draws from, null at first.
  */
-export function numbers(name, most, addressOf, { made = (answer) => answer, swap = null } = {}) {
+export function numbers(name, most, addressOf, made = (answer) => answer) {
   const kept = new Map();
   let asked = ""; // where the last ones were asked for
-  let given = ""; // where those come from that were given last
+  let given = ""; // where those come from that are drawn
 
   function keep(address, promise) {
     promise.catch(() => kept.delete(address));
@@ -20,17 +20,21 @@ export function numbers(name, most, addressOf, { made = (answer) => answer, swap
     if (kept.size > most) kept.delete(kept.keys().next().value);
   }
 
+  function at(address) {
+    if (!kept.has(address)) keep(address, fetch(address, { signal: AbortSignal.timeout(PATIENCE_MS) }).then(parsed).then(made));
+    return kept.get(address);
+  }
+
   const source = {
     addressOf,
-    swap,
-    /** Whether those that were given last are those that are needed now. */
+    drawn: null,
+    /** Whether those that are drawn are those that are needed now. */
     isCurrent: () => !addressOf() || addressOf() === given,
     /** Those that are needed now, whatever the page shows; an Error with a number if there are none. */
-    async fetched() {
+    async needed() {
       const address = addressOf();
       if (!address) throw new Error("404");
-      if (!kept.has(address)) keep(address, fetch(address).then(parsed).then(made));
-      return kept.get(address);
+      return at(address);
     },
     /** Whether those that are needed now are here and were not given yet. */
     isAtHand: () => addressOf() !== asked && kept.has(addressOf()),
@@ -41,11 +45,11 @@ export function numbers(name, most, addressOf, { made = (answer) => answer, swap
     async now() {
       const address = (asked = addressOf());
       if (!address) return null;
-      if (!kept.has(address)) keep(address, fetch(address).then(parsed).then(made));
       try {
-        const found = await kept.get(address);
+        const found = await at(address);
         if (asked !== address) return null;
         given = address;
+        source.drawn = found;
         return found;
       } catch {
         return null;
@@ -62,16 +66,17 @@ const parsed = (response) => (response.ok ? response.json() : Promise.reject(new
 export const areCurrent = (name) => sources.get(name).isCurrent();
 
 /** Those of a name that are needed now. */
-export const numbersNow = (name) => sources.get(name).fetched();
+export const numbersNow = (name) => sources.get(name).needed();
 
 /** Does something with other numbers of a name in place of those that the page draws from. */
 export function withNumbers(name, found, act) {
-  const { swap } = sources.get(name);
-  const drawn = swap(found);
+  const source = sources.get(name);
+  const { drawn } = source;
+  source.drawn = found;
   try {
     act();
   } finally {
-    swap(drawn);
+    source.drawn = drawn;
   }
 }
 

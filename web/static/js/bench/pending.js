@@ -34,7 +34,7 @@ export function hold(key, edit, { pause = PAUSE_MS, isQuiet = false } = {}) {
   clearTimeout(held?.timer);
   held = { key, edit, frame: state.frame, seen: held?.seen ?? seen(), timer: setTimeout(release, pause) };
   sayKept();
-  if (!isQuiet) preview(edit);
+  if (!isQuiet) preview(edit, held.seen);
 }
 
 /** The edit that is held under a key, or null. */
@@ -43,10 +43,10 @@ export const heldAs = (key) => (held?.key === key ? held.edit : null);
 /** Makes the edit that is held. */
 export function release() {
   if (!held) return;
-  const { timer, key: _, ...made } = held;
+  const { edit, frame, seen: at, timer } = held;
   clearTimeout(timer);
   held = null;
-  add({ ...made, address: ["edit"], values: { edit: JSON.stringify(made.edit) } });
+  addEdit({ edit, frame, seen: at });
 }
 
 /** Gives the edit up that is held. */
@@ -62,7 +62,7 @@ export function letGo() {
  */
 export function commit(edit, { done = null, refused = null, seen: at = null } = {}) {
   release();
-  add({ edit, done, refused, seen: at, frame: state.frame, address: ["edit"], values: { edit: JSON.stringify(edit) } });
+  addEdit({ edit, done, refused, seen: at, frame: state.frame });
 }
 
 /** Posts to an address of the scene, whose answer brings the changed parts; values may come last. */
@@ -146,6 +146,8 @@ const isPlain = (edit, path) => edit.name === "set-text" || (edit.name === "set-
 
 /** The revision by which a hand names what it changes: what the page shows, or what a late hand begins with. */
 const seen = () => (isBeginning ? state.revision : state.seen);
+
+const addEdit = (request) => add({ ...request, address: ["edit"], values: { edit: JSON.stringify(request.edit) } });
 
 function add(request) {
   dropPreviews();
@@ -273,7 +275,8 @@ function sayKept() {
   if (kept.lastElementChild.textContent !== said) kept.lastElementChild.textContent = said;
 }
 
-function sayAway(what, mayGiveUp) {
+/** Says that the server is away, and what of it is kept; `sayBack`, that it is there again. */
+export function sayAway(what, mayGiveUp) {
   isAway = true;
   const isMade = late.length > 0 || queue.some(({ isSelection }) => !isSelection);
   const lost = isMade ? ` ${counted()} of yours ${counted() === "1 change" ? "is" : "are"} kept here and will be sent again by ${counted() === "1 change" ? "itself" : "themselves"}.` : " The page tries again by itself.";
@@ -287,7 +290,7 @@ function giveUpFirst() {
   wake?.();
 }
 
-function sayBack() {
+export function sayBack() {
   if (!isAway) return;
   isAway = false;
   document.getElementById("notices").replaceChildren();

@@ -23,23 +23,14 @@ const DOUBLE_MS = 280;
 const over = document.getElementById("over");
 const told = document.getElementById("stage-told");
 const address = () => (isPlaying() ? "" : `${url("places", state.shown, state.frame)}?layer=${state.layer}&move=${state.move}`);
-let places = { layers: {}, characters: [] };
-const fetched = numbers("places", 500, address, { swap });
+const fetched = numbers("places", 500, address);
+const places = () => fetched.drawn ?? { layers: {}, characters: [] };
 let stepping = [0, 0]; // px of the steps that are held
 let picking = 0; // the timer of a click that may become a double one
 
-/** Draws from other numbers, and gives those that it drew from. */
-function swap(found) {
-  const drawn = places;
-  places = found;
-  return drawn;
-}
-
 async function refresh() {
   over.toggleAttribute("hidden", isPlaying());
-  const found = await fetched.now();
-  if (!found) return;
-  places = found;
+  if (!(await fetched.now())) return;
   draw();
   over.dataset.shown = address();
 }
@@ -48,7 +39,7 @@ const points = (corners) => corners.map((corner) => corner.join(",")).join(" ");
 
 /** What marks and hands look at. `px` is how much of the picture a px of the screen is. */
 function context() {
-  return { places, own: places.layers[state.layer], px: state.width / over.getBoundingClientRect().width };
+  return { places: places(), own: places().layers[state.layer], px: state.width / over.getBoundingClientRect().width };
 }
 
 function draw() {
@@ -57,13 +48,13 @@ function draw() {
   const look = (layer) => (layer === state.layer ? "is-picked" : state.also.includes(layer) ? "is-also" : "");
   // What is selected lies on top: it can be dragged even where others, or its own group, cover it.
   const onTop = ([layer]) => (layer === state.layer ? 2 : state.also.includes(layer) ? 1 : 0);
-  const ordered = Object.entries(places.layers).sort((a, b) => onTop(a) - onTop(b));
+  const ordered = Object.entries(places().layers).sort((a, b) => onTop(a) - onTop(b));
   const shapes = ordered.map(([layer, { corners }]) => shape("polygon", { points: points(corners), class: look(layer), "data-layer": layer }));
   const seen = context();
-  const letters = state.letters && !isEditing() ? places.characters.filter(({ place }) => place >= state.letters[0] && place < state.letters[1]).map(({ corners }) => shape("polygon", { points: points(corners), class: "is-letter" })) : [];
+  const letters = state.letters && !isEditing() ? places().characters.filter(({ place }) => place >= state.letters[0] && place < state.letters[1]).map(({ corners }) => shape("polygon", { points: points(corners), class: "is-letter" })) : [];
   const isAlone = seen.own && !seen.own.locked && !state.also.length && !isEditing();
   const marks = isAlone ? [...wayMarks(seen), ...gripMarks(seen), ...reachMarks(seen), ...formMarks(seen)] : [];
-  over.replaceChildren(...lines(), ...shapes, ...letters, ...caretMarks(seen), ...marks, ...(dragging.any()?.answer?.guides ?? []));
+  over.replaceChildren(...lines(), ...shapes, ...letters, ...caretMarks(seen), ...marks, ...(dragging.now()?.answer?.guides ?? []));
 }
 
 function inPicture(event) {
@@ -84,7 +75,7 @@ function whereTo({ position, lever }, by) {
 }
 
 function placeHand(layers, from) {
-  const stood = places.layers; // what is previewed meanwhile does not count
+  const stood = places().layers; // what is previewed meanwhile does not count
   const boxes = layers.flatMap((layer) => stood[layer]?.corners ?? []);
   const others = Object.entries(stood).filter(([layer]) => !layers.includes(layer)).map(([, { corners }]) => corners);
   const { px } = context();
@@ -109,7 +100,7 @@ function boxHand(from, more) {
   return (here) => {
     const [left, right] = [Math.min(from[0], here[0]), Math.max(from[0], here[0])];
     const [top, bottom] = [Math.min(from[1], here[1]), Math.max(from[1], here[1])];
-    const touched = Object.entries(places.layers).filter(([, { corners, locked }]) => {
+    const touched = Object.entries(places().layers).filter(([, { corners, locked }]) => {
       const [xs, ys] = [0, 1].map((axis) => corners.map((corner) => corner[axis]));
       return !locked && Math.max(...xs) >= left && Math.min(...xs) <= right && Math.max(...ys) >= top && Math.min(...ys) <= bottom;
     });
@@ -137,7 +128,7 @@ function start(event) {
   if (!isIn && !event.shiftKey) pickLayer(layer, event);
   const dragged = isIn || !event.shiftKey ? selectedLayers() : [...selectedLayers(), layer];
   const click = event.shiftKey ? () => toggleLayer(layer) : isIn ? () => clicked(layer, from) : () => {};
-  begin(event, places.layers[layer].locked ? () => ({ said: "locked" }) : placeHand(dragged, from), click);
+  begin(event, places().layers[layer].locked ? () => ({ said: "locked" }) : placeHand(dragged, from), click);
 }
 
 /** Starts the drag of a grip, whose hand is there once what it starts from is known. */
@@ -192,7 +183,7 @@ function letterAt([x, y]) {
     const [bx, by] = corners[(index + 1) % 4];
     return (bx - ax) * (y - ay) - (by - ay) * (x - ax) >= 0;
   });
-  return places.characters.find(inside);
+  return places().characters.find(inside);
 }
 
 const isTitle = (layer) => Boolean(document.getElementById(`text-${layer}`));
