@@ -28,6 +28,21 @@ window.fetch = async (address, options = {}) => {
 """
 
 
+# From now on no answer comes from some addresses until they are back: "never" or "away". Pages are
+# patient for two seconds, not for twenty.
+NOT_AT_ALL = """([part, fault]) => {
+  const [own, patience] = [window.fetch, AbortSignal.timeout];
+  AbortSignal.timeout = (ms) => patience.call(AbortSignal, Math.min(ms, 2000));
+  window.isBack = false;
+  window.fetch = (address, options = {}) => {
+    if (window.isBack || !String(address).includes(part)) return own(address, options);
+    if (fault === "away") return Promise.reject(new TypeError("away"));
+    const { signal } = options;
+    return new Promise((_, fail) => signal.addEventListener("abort", () => fail(signal.reason)));
+  };
+}"""
+
+
 class LateTest(BrowserTest):
     """A scene whose answers can be late."""
 

@@ -9,7 +9,7 @@ from playwright.sync_api import expect
 
 from tests.core.scenes import OPACITY, scene_data
 
-from .late import LateTest
+from .late import NOT_AT_ALL, LateTest
 
 NUMBERS = ["/motion/", "/keyframes/", "/places/"]  # addresses of what drags start from
 
@@ -24,20 +24,6 @@ DRAG = """([selector, across, down, edge]) => {
   does("pointerdown", 0, pressed);
   for (const share of [0.5, 1]) does("pointermove", share, document.body);
   does("pointerup", 1, document.body);
-}"""
-
-
-# From now on no numbers come, until they are back; pages wait two seconds for them, not twenty.
-FAULTY_NUMBERS = """(fault) => {
-  const [own, patience] = [window.fetch, AbortSignal.timeout];
-  AbortSignal.timeout = (ms) => patience.call(AbortSignal, Math.min(ms, 2000));
-  window.fetch = (address, options = {}) => {
-    const isFine = window.numbersAreBack || !String(address).includes("/motion/");
-    if (isFine) return own(address, options);
-    if (fault === "away") return Promise.reject(new TypeError("away"));
-    const { signal } = options;
-    return new Promise((_, fail) => signal.addEventListener("abort", () => fail(signal.reason)));
-  };
 }"""
 
 
@@ -75,15 +61,33 @@ class LateDragTest(LateTest):
             self.drag("[data-move-span=m1]", 5 * self.frame)
             self.assertEqual(self.title()["moves"][0]["start"], start + 15)
 
+    def test_a_drag_given_up_while_an_answer_waits_for_typing(self):
+        for _ in self.scenes():
+            self.type_on("type.size", "90")
+            self.chip("type.tracking").click()
+            self.page.keyboard.type("3")
+            self.page.wait_for_timeout(1000)  # the answer to the size comes, and waits
+            bar = self.page.locator("[data-move-span=m1]").bounding_box()
+            x, y = bar["x"] + bar["width"] / 2, bar["y"] + bar["height"] / 2
+            self.page.mouse.move(x, y)
+            self.page.mouse.down()
+            for across in (10, 0):
+                self.page.mouse.move(x + across * self.frame, y)
+            self.page.mouse.up()
+            self.chip("type.tracking").press("Enter")
+            style = self.title()["style"]
+            self.assertEqual((style["size"], style["tracking"]), (90, 3))
+            expect(self.page.locator("#notices")).to_be_empty()
+
     def test_numbers_that_never_come_are_asked_for_again(self):
         for fault in ("never", "away"):
             for _ in self.scenes():
                 start = self.title()["moves"][0].get("start", 0)
-                self.page.evaluate(FAULTY_NUMBERS, fault)
+                self.page.evaluate(NOT_AT_ALL, ["/motion/", fault])
                 self.type_on("type.size", "100")
                 self.drag("[data-move-span=m1]", 10 * self.frame)
                 expect(self.page.locator("#notices")).to_contain_text("does not answer")
-                self.page.evaluate("window.numbersAreBack = true")
+                self.page.evaluate("window.isBack = true")
                 title = self.title()
                 self.assertEqual(
                     (title["moves"][0]["start"], title["style"]["size"]), (start + 10, 100)

@@ -5,7 +5,7 @@ from playwright.sync_api import expect
 
 from web.projects import history
 
-from .late import LateTest
+from .late import NOT_AT_ALL, LateTest
 
 SIZE = "type.size"
 ACROSS = "t1.transform.position.0"
@@ -162,6 +162,22 @@ class PendingTest(LateTest):
                 style = self.kept()[0]["style"]
                 self.assertEqual((style["size"], style["tracking"]), (90 + number, 1 + number))
                 expect(self.page.locator(".notice")).to_have_count(0)
+
+    def test_pictures_and_history_that_never_come_hold_up_nothing(self):
+        told = self.page.locator("#stage-told")
+        self.page.evaluate(NOT_AT_ALL, ["/frames/", "never"])
+        self.page.locator("#picture").focus()
+        for _ in range(4):
+            self.page.keyboard.press("Home")
+            self.page.keyboard.press("End")
+        expect(told).to_have_text("The server does not answer.")
+        self.page.evaluate("window.isBack = true")
+        self.page.keyboard.press("Home")
+        self.wait_for_picture()
+        expect(told).to_have_text("")
+        self.page.evaluate(NOT_AT_ALL, ["/history/", "never"])
+        self.page.locator("[data-open-history]").click()
+        expect(self.page.locator("#history-list")).to_contain_text("try again in a moment")
 
     def test_an_answer_that_is_lost_makes_no_second_edit(self):
         self.fault("lost")

@@ -13,10 +13,12 @@ from .test_shares import run_shares, share_of_tests
 TEST_VAR = ROOT / "var" / "test"
 FIRST_TEST_PORT = 33161
 
+_SCRIPTS = Path(sys.executable).parent
 _LINTERS = (
-    ("ruff", "check", "."),
-    ("ruff", "format", "--check", "."),
-    ("lint-imports",),
+    (_SCRIPTS / "ruff", "check", "."),
+    (_SCRIPTS / "ruff", "format", "--check", "."),
+    (_SCRIPTS / "lint-imports",),
+    (ROOT / "node_modules" / ".bin" / "eslint", "."),
 )
 
 
@@ -36,13 +38,12 @@ def add_checks(commands: argparse._SubParsersAction) -> None:
 
 def run_lint(_: argparse.Namespace | None = None) -> int:
     """Runs every linter; 1 if any of them found something."""
-    scripts = Path(sys.executable).parent
     found = 0
-    for name, *rest in _LINTERS:
-        done = subprocess.run([scripts / name, *rest], cwd=ROOT, capture_output=True, text=True)
+    for linter, *rest in _LINTERS:
+        done = subprocess.run([linter, *rest], cwd=ROOT, capture_output=True, text=True)
         if done.returncode:
             found = 1
-            print(f"{name} {' '.join(rest)}\n{done.stdout}{done.stderr}")
+            print(f"{linter.name} {' '.join(rest)}\n{done.stdout}{done.stderr}")
     if not found:
         print("Lint: nothing found.")
     return found

@@ -2,7 +2,7 @@
 // by click, Shift and box, and moved, stretched or nudged together.
 
 import { tell } from "../page.js";
-import { allRows, choose, chosenKeys, chosenList, expect, expectNothing, foundAgain, isChosen, keysOf, rowAt, rowsOf, toggleChosen } from "./keyed.js";
+import { allRows, choose, chosenKeys, chosenList, expect, expectNothing, foundAgain, isChosen, keysOf, rowAt, rowsOf, toggleChosen, withChosen } from "./keyed.js";
 import { framesSaid } from "./measure.js";
 import { drags, said } from "./drags.js";
 import { whenKnown } from "./known.js";

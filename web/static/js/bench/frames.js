@@ -1,6 +1,7 @@
 // Frames: asked of the server by the content of the scene and kept. While the playhead is scrubbed
 // and the machine is slow, smaller ones are asked for.
 
+import { ask } from "./ask.js";
 import { url } from "./state.js";
 
 export const AHEAD = 40; // frames decoded ahead of the playhead
@@ -63,7 +64,7 @@ export const bitmapAt = (address) => bitmaps.get(address);
 
 function blobOf(address) {
   if (!blobs.has(address)) {
-    const found = fetch(address).then((response) => {
+    const found = ask(address).then((response) => {
       if (!response.ok) throw new Error(`The frame could not be drawn (${response.status}).`);
       return response.blob();
     });
@@ -82,7 +83,7 @@ export async function askRun(digest, first, length) {
   const wanted = [];
   for (let frame = first; frame < length && wanted.length < RUN && !blobs.has(addressOf(digest, frame)); frame += 1) wanted.push(frame);
   if (wanted.length < 2) return 0;
-  const form = fetch(`${url("frames", digest, first, "run", wanted.length)}?box=${box()}`).then((response) => {
+  const form = ask(`${url("frames", digest, first, "run", wanted.length)}?box=${box()}`).then((response) => {
     if (!response.ok) throw new Error(`The frames could not be drawn (${response.status}).`);
     return response.formData();
   });

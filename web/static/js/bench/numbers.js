@@ -2,7 +2,8 @@
 // never changes, as it names a digest. Those of a preview come with its picture: asked for besides,
 // they would hold up the next one.
 
-const PATIENCE_MS = 20_000; // for an answer
+import { ask } from "./ask.js";
+
 const sources = new Map();
 
 /**
@@ -21,7 +22,7 @@ export function numbers(name, most, addressOf, made = (answer) => answer) {
   }
 
   function at(address) {
-    if (!kept.has(address)) keep(address, fetch(address, { signal: AbortSignal.timeout(PATIENCE_MS) }).then(parsed).then(made));
+    if (!kept.has(address)) keep(address, ask(address).then(parsed).then(made));
     return kept.get(address);
   }
 

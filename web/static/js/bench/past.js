@@ -1,5 +1,6 @@
 // The history of the scene: all that was done, and back to any of it.
 
+import { ask } from "./ask.js";
 import { backTo, flush } from "./pending.js";
 import { url } from "./state.js";
 
@@ -9,9 +10,13 @@ export async function openHistory() {
   const list = document.getElementById("history-list");
   list.textContent = "Looking it up …";
   sheet.showModal();
-  const answer = await fetch(url("history"));
-  if (answer.ok) list.innerHTML = await answer.text();
-  else list.textContent = "The history cannot be shown now; try again in a moment.";
+  try {
+    const answer = await ask(url("history"));
+    if (!answer.ok) throw new Error(String(answer.status));
+    list.innerHTML = await answer.text();
+  } catch {
+    list.textContent = "The history cannot be shown now; try again in a moment.";
+  }
 }
 
 export function listen() {

@@ -5,13 +5,13 @@
 // a name, so that it is made once even if its answer was lost.
 
 import { tell } from "../page.js";
+import { ask } from "./ask.js";
 import { keep, takeOver } from "./answers.js";
 import { askIfDue, dropPreviews, preview, previewWhile } from "./preview.js";
 import { headers, isSignedOut, signedIn } from "./session.js";
 import { emit, selection, show, state, url } from "./state.js";
 
 const PAUSE_MS = 350; // steps that follow each other faster make one edit
-const PATIENCE_MS = 20_000; // for an answer
 const FIRST_WAIT_MS = 500; // before a request is sent again
 const LONGEST_WAIT_MS = 8_000;
 const TRIES = 3; // after which a request that the server fails at may be given up
@@ -25,7 +25,7 @@ let isAway = false;
 const late = []; // hands that wait for what they start from, each with the requests made after it
 let isBeginning = false; // whether one of them begins now
 let wake = null; // ends a pause before a request is sent again
-let whenEmpty = [];
+const whenEmpty = [];
 
 /** Holds an edit that is still being made under a key, and looks at it; after a pause, or when the
     hand does something else, it is made. */
@@ -205,10 +205,9 @@ async function answerTo(request) {
 }
 
 function send({ address, values, frame, seen: at, name, isSelection }) {
-  const signal = AbortSignal.timeout(PATIENCE_MS);
-  if (isSelection) return fetch(`${url(...address)}?${new URLSearchParams(selection())}`, { signal });
+  if (isSelection) return ask(`${url(...address)}?${new URLSearchParams(selection())}`);
   const body = new URLSearchParams({ ...selection(), frame, seen: at, base: state.revision, request: name, ...values });
-  return fetch(url(...address), { method: "POST", headers: headers(), body, signal });
+  return ask(url(...address), { method: "POST", headers: headers(), body });
 }
 
 function settle(request, { response, text }) {

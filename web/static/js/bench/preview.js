@@ -2,13 +2,13 @@
 // the newest of many is asked for, and none while edits are on their way: it stands on them.
 
 import { tell } from "../page.js";
+import { ask } from "./ask.js";
 import { addressOf, box, keepFrame } from "./frames.js";
 import { alsoWanted, bring, numbersIn } from "./numbers.js";
 import { headers, isSignedOut } from "./session.js";
 import { read, selection, show, state, url } from "./state.js";
 
 const NUMBERS_MS = 300; // between previews that bring numbers, while a value is scrubbed
-const PATIENCE_MS = 20_000; // after so long a preview that hangs gives way to the next
 let isUnderWay = false;
 let wanted = null; // the edit to look at
 let wantedOf = 0; // the revision by which that edit names what it changes
@@ -36,7 +36,7 @@ export const isPreviewing = () => wanted !== null;
 /** Asks for what is to be looked at, once that is possible; `again` on what is there now. */
 export function askIfDue(again = false) {
   if (again) isAsked = false;
-  if (wanted && !isAsked && !isUnderWay && mayAsk()) ask();
+  if (wanted && !isAsked && !isUnderWay && mayAsk()) look();
 }
 
 /** Forgets what was to be looked at. */
@@ -51,7 +51,7 @@ export function giveUp() {
   read();
 }
 
-async function ask() {
+async function look() {
   const asked = turn;
   const { frame, revision } = state;
   const width = box();
@@ -61,7 +61,7 @@ async function ask() {
   try {
     const also = areNumbersDue() ? alsoWanted() : {};
     const body = new URLSearchParams({ ...selection(), ...also, box: width, base: revision, seen: wantedOf, preview: 1, edit: JSON.stringify(wanted) });
-    const response = await fetch(url("edit"), { method: "POST", headers: headers(), body, signal: AbortSignal.timeout(PATIENCE_MS) });
+    const response = await ask(url("edit"), { method: "POST", headers: headers(), body });
     if (isSignedOut(response)) return; // the edit itself will say so
     const digest = response.headers.get("X-Digest");
     const answer = digest ? await response.formData() : await response.json();

@@ -1,6 +1,7 @@
 // Reading frames and numbers of frames that are typed: the core reads them ("1:12", "1.5 s", "540/2").
 
 import { tell } from "../page.js";
+import { ask } from "./ask.js";
 import { state, url } from "./state.js";
 
 /**
@@ -13,7 +14,7 @@ export async function readTyped(field, of, now = "") {
   const plain = text.match(/^([+\-−]?)(\d+)$/);
   if (plain) return Number(plain[2]) * (plain[1] === "-" || plain[1] === "−" ? -1 : 1) + (plain[1] === "+" ? Number(now) : 0);
   try {
-    const answer = await fetch(`${url("read")}?${new URLSearchParams({ text, of, now })}`);
+    const answer = await ask(`${url("read")}?${new URLSearchParams({ text, of, now })}`);
     const told = await answer.json();
     if (answer.ok) return told.value;
     tell(`“${field.getAttribute("aria-label") || field.labels?.[0]?.textContent.trim() || "Time"}”: ${told.message}`);

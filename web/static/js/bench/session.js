@@ -2,6 +2,8 @@
 // elsewhere, it is asked for again, and where nobody is signed in, the page asks in a dialog and
 // goes on where it was.
 
+import { ask } from "./ask.js";
+
 const OWN = document.body.dataset.person;
 let token = JSON.parse(document.body.getAttribute("hx-headers"))["X-CSRFToken"];
 let asking = null; // the promise of being signed in again
@@ -23,7 +25,7 @@ function takeToken(told) {
 
 /** Is there once the owner of the page is signed in; throws if the server is away. */
 export async function signedIn() {
-  const answer = await fetch("/accounts/token/");
+  const answer = await ask("/accounts/token/");
   if (!answer.ok) throw new Error(String(answer.status));
   const told = await answer.json();
   takeToken(told);
@@ -43,7 +45,7 @@ async function submit(event) {
   event.preventDefault();
   try {
     const body = new URLSearchParams(new FormData(event.target));
-    const answer = await fetch("/accounts/sign-in-here/", { method: "POST", headers: headers(), body });
+    const answer = await ask("/accounts/sign-in-here/", { method: "POST", headers: headers(), body });
     const told = await answer.json();
     if (!answer.ok) said().textContent = told.message;
     else if (told.name !== OWN) said().textContent = `This scene is ${OWN}’s: sign in as ${OWN} to go on.`;

@@ -91,8 +91,10 @@ function take() {
   const data = document.getElementById("bench-state").dataset;
   const [over, under] = data.rate.split("/").map(Number);
   state.scene = Number(data.scene);
-  state.revision = state.seen = Number(data.revision);
-  state.digest = state.shown = data.digest;
+  state.seen = Number(data.revision);
+  // What was answered may wait to be shown: what is known of the scene never goes back to what the page shows.
+  if (state.seen >= state.revision) [state.revision, state.digest] = [state.seen, data.digest];
+  state.shown = state.digest;
   state.length = Number(data.length);
   state.rate = over / under;
   state.width = Number(data.width);

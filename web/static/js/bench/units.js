@@ -10,7 +10,6 @@ const clean = (number) => Math.round(number * 1000) / 1000;
 let picked = new Set();
 let owner = ""; // the move that they are of
 let current = () => null; // gives the move that is drawn
-let stepping = null;
 
 const foot = () => document.getElementById("units-foot");
 
