@@ -7,8 +7,8 @@ import sys
 from pathlib import Path
 
 from .clip.errors import ClipError
+from .clip.export_settings import ExportSettings
 from .clip.formats import FORMATS, format_for
-from .clip.making import Making
 from .clip.render import render
 from .lettering.faces import font_faults
 from .motion.poses import poses
@@ -99,19 +99,19 @@ def _render(arguments: argparse.Namespace) -> None:
             print(f"\r{done} frames", end="", file=sys.stderr)
 
     try:
-        making = _making(arguments, scene, frames)
-        count = render(scene, making, arguments.output, tell)
+        settings = _making(arguments, scene, frames)
+        count = render(scene, settings, arguments.output, tell)
     except ClipError as error:
         raise CommandError(str(error)) from None
     except OSError as error:
         raise CommandError(f"{arguments.output} cannot be written: {error.strerror}") from None
-    told = f"{count} frames, {float(count / making.rate):.2f} s"
-    if FORMATS[making.format].is_still:
-        told = f"frame {making.frames[0]}"
+    told = f"{count} frames, {float(count / settings.rate):.2f} s"
+    if FORMATS[settings.format].is_still:
+        told = f"frame {settings.frames[0]}"
     print(f"{arguments.output}: {told}", file=sys.stderr)
 
 
-def _making(arguments: argparse.Namespace, scene: Scene, frames: range) -> Making:
+def _making(arguments: argparse.Namespace, scene: Scene, frames: range) -> ExportSettings:
     """How a clip is made, as the command line says; CommandError if it says it wrong."""
     chosen = format_for(arguments.output, arguments.format)
     size, rate = scene.size, scene.frames_a_second
@@ -132,7 +132,7 @@ def _making(arguments: argparse.Namespace, scene: Scene, frames: range) -> Makin
     if FORMATS[chosen].is_still and arguments.frames is None:
         frames = frames[:1]
     quality, loops = arguments.quality, arguments.loops
-    return Making(chosen, size, rate, frames, arguments.fit, quality, loops)
+    return ExportSettings(chosen, size, rate, frames, arguments.fit, quality, loops)
 
 
 def _poses(arguments: argparse.Namespace) -> None:

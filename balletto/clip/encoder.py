@@ -10,7 +10,7 @@ import av
 import numpy as np
 from av.codec.context import ThreadType
 
-from .making import USUAL_QUALITY
+from .export_settings import USUAL_QUALITY
 from .sound import SoundTrack
 
 # What the AV1 encoder says of itself is left out; its faults are not.

@@ -8,7 +8,7 @@ from .animations import GifWriter, WebpWriter
 from .drawings import svg
 from .encoder import APNG, AV1, H264, PRORES, VP9, VP9_ALPHA, Codec, Encoder, encoder_threads
 from .errors import ClipError
-from .making import Making
+from .export_settings import ExportSettings
 from .numbered import NumberedWriter
 from .pieces import CollectedPieces, DrawnPieces, EncodedPieces, Pieces, Samples, StillPieces
 from .videos import VideoWriter
@@ -39,18 +39,18 @@ class Format:
     bytes_kept: int = 0
 
 
-def _apng(path: Path, making: Making, _: Samples) -> VideoWriter:
-    more = {"plays": str(making.loops)}
-    encoder = Encoder(path, making.size, making.rate, encoder_threads(), APNG, more=more)
+def _apng(path: Path, settings: ExportSettings, _: Samples) -> VideoWriter:
+    more = {"plays": str(settings.loops)}
+    encoder = Encoder(path, settings.size, settings.rate, encoder_threads(), APNG, more=more)
     return VideoWriter(encoder)
 
 
-def _gif(path: Path, making: Making, samples: Samples) -> GifWriter:
-    return GifWriter(path, making.rate, making.loops, samples())
+def _gif(path: Path, settings: ExportSettings, samples: Samples) -> GifWriter:
+    return GifWriter(path, settings.rate, settings.loops, samples())
 
 
-def _webp(path: Path, making: Making, _: Samples) -> WebpWriter:
-    return WebpWriter(path, making.rate, making.loops, making.quality)
+def _webp(path: Path, settings: ExportSettings, _: Samples) -> WebpWriter:
+    return WebpWriter(path, settings.rate, settings.loops, settings.quality)
 
 
 def _video(title: str, about: str, codec: Codec, suffix: str) -> Format:
@@ -138,20 +138,20 @@ def format_for(path: Path, name: str | None = None) -> str:
     return known
 
 
-def check_making(making: Making) -> None:
+def check_settings(settings: ExportSettings) -> None:
     """ClipError if a format cannot hold a clip of that size and rate; it says what would do."""
-    chosen = FORMATS[making.format]
-    width, height = making.size
+    chosen = FORMATS[settings.format]
+    width, height = settings.size
     if chosen.needs_even and (width % 2 or height % 2):
         even = f"{width + width % 2} × {height + height % 2}"
         raise ClipError(
             f"{chosen.title} needs an even width and height, and this is {width} × {height}. "
             f"Make it {even}."
         )
-    if making.rate > chosen.most_rate:
+    if settings.rate > chosen.most_rate:
         raise ClipError(
             f"{chosen.title} plays at most {chosen.most_rate} frames a second, and this has "
-            f"{float(making.rate):g}. Choose {chosen.most_rate} or fewer."
+            f"{float(settings.rate):g}. Choose {chosen.most_rate} or fewer."
         )
-    if chosen.is_still and len(making.frames) != 1:
-        raise ClipError(f"{chosen.title} holds one frame, not {len(making.frames)}. Choose one.")
+    if chosen.is_still and len(settings.frames) != 1:
+        raise ClipError(f"{chosen.title} holds one frame, not {len(settings.frames)}. Choose one.")

@@ -8,8 +8,8 @@ import av
 import numpy as np
 
 from ..scene.document import Scene
+from .export_settings import ExportSettings, clip_times
 from .formats import FORMATS
-from .making import Making, clip_times
 from .pieces import CollectedPieces, EncodedPieces, Pieces, Whole, read_lossless
 from .render import is_slow, render_segment, segments
 from .sound import has_sound
@@ -20,23 +20,25 @@ _SOUND_BYTES_A_SECOND = 16_000  # 128 kbit, as sound tracks are encoded
 _WORKERS = 2  # between which a slow scene is cut into pieces, each with a whole picture first
 
 
-def likely_bytes(scene: Scene, making: Making) -> float:
+def likely_bytes(scene: Scene, settings: ExportSettings) -> float:
     """About how many bytes the clip will have: within half as much again or less.
 
     The scene must be one that the format can hold (`balletto.clip.render.check`).
     """
-    pieces = FORMATS[making.format].pieces
-    count = len(clip_times(scene, making))
+    pieces = FORMATS[settings.format].pieces
+    count = len(clip_times(scene, settings))
     with tempfile.TemporaryDirectory() as folder:
         if not isinstance(pieces, EncodedPieces | CollectedPieces):
             path = Path(folder) / "still"
-            render_segment(scene, making, range(1), path, lambda _: None, 1)
+            render_segment(scene, settings, range(1), path, lambda _: None, 1)
             return float(path.stat().st_size)
         if count <= _STRETCHES * _FRAMES:
-            return _whole(scene, making, pieces, range(count), Path(folder)) + _sound(scene, making)
-        first, more = _sampled(scene, making, pieces, count, Path(folder))
-    firsts = _whole_pictures(scene, making, pieces, count)
-    return firsts * first + (count - firsts) * more + _sound(scene, making)
+            return _whole(scene, settings, pieces, range(count), Path(folder)) + _sound(
+                scene, settings
+            )
+        first, more = _sampled(scene, settings, pieces, count, Path(folder))
+    firsts = _whole_pictures(scene, settings, pieces, count)
+    return firsts * first + (count - firsts) * more + _sound(scene, settings)
 
 
 def _stretches(count: int) -> list[range]:
@@ -48,18 +50,18 @@ def _stretches(count: int) -> list[range]:
 
 
 def _sampled(
-    scene: Scene, making: Making, pieces: Pieces, count: int, folder: Path
+    scene: Scene, settings: ExportSettings, pieces: Pieces, count: int, folder: Path
 ) -> tuple[float, float]:
     """The bytes of a frame that stands alone, and of one that follows another: their means."""
     began, firsts, others = time.thread_time(), [], []
     for stretch in _stretches(count):
         if isinstance(pieces, EncodedPieces):
-            sizes = _packets(scene, making, stretch, folder / f"piece{pieces.suffix}")
+            sizes = _packets(scene, settings, stretch, folder / f"piece{pieces.suffix}")
             firsts.append(sizes[0])
             others.append(sum(sizes[1:]) / max(1, len(sizes) - 1))
         else:
-            alone = _whole(scene, making, pieces, stretch[:1], folder)
-            together = _whole(scene, making, pieces, stretch, folder)
+            alone = _whole(scene, settings, pieces, stretch[:1], folder)
+            together = _whole(scene, settings, pieces, stretch, folder)
             firsts.append(alone)
             others.append((together - alone) / (len(stretch) - 1))
         if time.thread_time() - began > _MOST_SECONDS:
@@ -67,31 +69,33 @@ def _sampled(
     return float(np.mean(firsts)), float(np.mean(others))
 
 
-def _packets(scene: Scene, making: Making, part: range, path: Path) -> list[int]:
+def _packets(scene: Scene, settings: ExportSettings, part: range, path: Path) -> list[int]:
     """The bytes of each packet of a stretch, the whole picture first."""
-    render_segment(scene, making, part, path, lambda _: None, 1)
+    render_segment(scene, settings, part, path, lambda _: None, 1)
     with av.open(str(path)) as file:
         return [packet.size for packet in file.demux(file.streams.video[0]) if packet.size]
 
 
-def _whole(scene: Scene, making: Making, pieces: Pieces, part: range, folder: Path) -> float:
+def _whole(
+    scene: Scene, settings: ExportSettings, pieces: Pieces, part: range, folder: Path
+) -> float:
     """The bytes of a file of some frames of the clip."""
     piece, path = folder / f"piece{pieces.suffix}", folder / "whole"
-    path = path.with_suffix(FORMATS[making.format].suffix)
-    render_segment(scene, making, part, piece, lambda _: None, 1)
+    path = path.with_suffix(FORMATS[settings.format].suffix)
+    render_segment(scene, settings, part, piece, lambda _: None, 1)
     whole = Whole(lambda: list(read_lossless([piece])), lambda: None)
-    pieces.put_together([piece], path, making, whole, lambda _: None)
+    pieces.put_together([piece], path, settings, whole, lambda _: None)
     return float(path.stat().st_size)
 
 
-def _whole_pictures(scene: Scene, making: Making, pieces: Pieces, count: int) -> int:
+def _whole_pictures(scene: Scene, settings: ExportSettings, pieces: Pieces, count: int) -> int:
     """How many frames of the clip do not build on others: the first of each piece, at least."""
     if not isinstance(pieces, EncodedPieces):
         return 1
-    return len(segments(count, _WORKERS if is_slow(scene, making) else 1))
+    return len(segments(count, _WORKERS if is_slow(scene, settings) else 1))
 
 
-def _sound(scene: Scene, making: Making) -> float:
-    if not (FORMATS[making.format].has_sound and has_sound(scene)):
+def _sound(scene: Scene, settings: ExportSettings) -> float:
+    if not (FORMATS[settings.format].has_sound and has_sound(scene)):
         return 0.0
-    return len(clip_times(scene, making)) / float(making.rate) * _SOUND_BYTES_A_SECOND
+    return len(clip_times(scene, settings)) / float(settings.rate) * _SOUND_BYTES_A_SECOND

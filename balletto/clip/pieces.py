@@ -16,7 +16,7 @@ from av.video.reformatter import VideoReformatter
 
 from ..picture.frame import Picture
 from .encoder import Codec, Encoder, join
-from .making import Making
+from .export_settings import ExportSettings
 from .videos import VideoWriter
 
 Rows = tuple[int, int]
@@ -44,11 +44,13 @@ class Pieces(Protocol):
 
     suffix: str
 
-    def open(self, path: Path, making: Making, threads: int) -> AbstractContextManager[Writer]:
+    def open(
+        self, path: Path, settings: ExportSettings, threads: int
+    ) -> AbstractContextManager[Writer]:
         """A writer of a piece; `threads` frames may be encoded at a time."""
 
     def put_together(
-        self, pieces: Sequence[Path], path: Path, making: Making, whole: Whole,
+        self, pieces: Sequence[Path], path: Path, settings: ExportSettings, whole: Whole,
         progress: Progress,
     ) -> None:  # fmt: skip
         """Makes the file of its pieces, in order; tells how many frames are in it so far."""
@@ -60,15 +62,15 @@ class EncodedPieces:
     def __init__(self, codec: Codec, suffix: str):
         self._codec, self.suffix = codec, suffix
 
-    def open(self, path: Path, making: Making, threads: int) -> VideoWriter:
-        size, rate, quality = making.size, making.rate, making.quality
+    def open(self, path: Path, settings: ExportSettings, threads: int) -> VideoWriter:
+        size, rate, quality = settings.size, settings.rate, settings.quality
         return VideoWriter(Encoder(path, size, rate, threads, self._codec, quality))
 
     def put_together(
-        self, pieces: Sequence[Path], path: Path, making: Making, whole: Whole,
+        self, pieces: Sequence[Path], path: Path, settings: ExportSettings, whole: Whole,
         progress: Progress,
     ) -> None:  # fmt: skip
-        join(pieces, path, making.rate, self._codec, whole.sound())
+        join(pieces, path, settings.rate, self._codec, whole.sound())
 
 
 # All frames as they are: FFV1 (RFC 9043), every frame by itself.
@@ -78,8 +80,8 @@ LOSSLESS = Codec("matroska", "ffv1", "bgra", lambda _: {"level": "3", "g": "1", 
 class _LosslessWriter:
     """Writes frames as they are, premultiplied, so that they can be read back exactly."""
 
-    def __init__(self, path: Path, making: Making, threads: int):
-        self._encoder = Encoder(path, making.size, making.rate, threads, LOSSLESS)
+    def __init__(self, path: Path, settings: ExportSettings, threads: int):
+        self._encoder = Encoder(path, settings.size, settings.rate, threads, LOSSLESS)
 
     def __enter__(self) -> "_LosslessWriter":
         return self
@@ -102,7 +104,7 @@ def read_lossless(pieces: Iterable[Path]) -> Iterator[np.ndarray]:
 
 
 # Opens the writer of a whole file.
-Opening = Callable[[Path, Making, Samples], AbstractContextManager[Writer]]
+Opening = Callable[[Path, ExportSettings, Samples], AbstractContextManager[Writer]]
 
 
 class CollectedPieces:
@@ -114,14 +116,14 @@ class CollectedPieces:
     def __init__(self, open_whole: Opening):
         self._open_whole = open_whole
 
-    def open(self, path: Path, making: Making, threads: int) -> _LosslessWriter:
-        return _LosslessWriter(path, making, threads)
+    def open(self, path: Path, settings: ExportSettings, threads: int) -> _LosslessWriter:
+        return _LosslessWriter(path, settings, threads)
 
     def put_together(
-        self, pieces: Sequence[Path], path: Path, making: Making, whole: Whole,
+        self, pieces: Sequence[Path], path: Path, settings: ExportSettings, whole: Whole,
         progress: Progress,
     ) -> None:  # fmt: skip
-        with self._open_whole(path, making, whole.samples) as writer:
+        with self._open_whole(path, settings, whole.samples) as writer:
             for done, pixels in enumerate(read_lossless(pieces), start=1):
                 writer.add(pixels)
                 progress(done)
@@ -133,11 +135,11 @@ class StillPieces:
     def __init__(self, suffix: str, write: Callable[[np.ndarray], bytes]):
         self.suffix, self._write = suffix, write
 
-    def open(self, path: Path, making: Making, threads: int) -> "_StillWriter":
+    def open(self, path: Path, settings: ExportSettings, threads: int) -> "_StillWriter":
         return _StillWriter(path, self._write)
 
     def put_together(
-        self, pieces: Sequence[Path], path: Path, making: Making, whole: Whole,
+        self, pieces: Sequence[Path], path: Path, settings: ExportSettings, whole: Whole,
         progress: Progress,
     ) -> None:  # fmt: skip
         path.write_bytes(pieces[0].read_bytes())
@@ -150,9 +152,11 @@ class DrawnPieces(StillPieces):
         super().__init__(suffix, lambda pixels: b"")
         self._draw = draw
 
-    def write_frame(self, path: Path, picture: Picture, time: float, making: Making) -> None:
+    def write_frame(
+        self, path: Path, picture: Picture, time: float, settings: ExportSettings
+    ) -> None:
         """Writes the frame at a time. ClipError if it cannot be said so."""
-        path.write_text(self._draw(picture, time, making.size), encoding="utf-8")
+        path.write_text(self._draw(picture, time, settings.size), encoding="utf-8")
 
 
 class _StillWriter(NamedTuple):

@@ -18,13 +18,13 @@ from typing import Any
 import numpy as np
 
 from ..picture.frame import Picture, draw_frame
-from ..picture.reel import Reel
+from ..picture.incremental_renderer import IncrementalRenderer
 from ..scene.document import Scene
 from ..scene.files import from_data, to_data
 from .encoder import encoder_threads
 from .errors import ClipError
-from .formats import FORMATS, check_making
-from .making import Making, clip_times, seen_in
+from .export_settings import ExportSettings, clip_times, seen_in
+from .formats import FORMATS, check_settings
 from .pieces import DrawnPieces, Progress, Whole
 from .sound import has_sound, mix
 
@@ -36,9 +36,9 @@ _MOST_KEPT = 2 * 1024**3  # bytes of frames in memory
 _SAMPLED = 12  # frames that stand for all of a clip
 
 
-def check(scene: Scene, making: Making) -> None:
+def check(scene: Scene, settings: ExportSettings) -> None:
     """Raises ClipError if the format cannot hold the clip, or the frames are not in the scene."""
-    frames = making.frames
+    frames = settings.frames
     if not len(frames) or frames.start < 0 or frames.stop > scene.length:
         last = scene.length - 1
         raise ClipError(f"The frames must lie within 0 to {last}, the frames of the scene.")
@@ -48,13 +48,13 @@ def check(scene: Scene, making: Making) -> None:
                 f"The file “{file}” of {what} is not there. Add it again, or remove what shows it."
             )
             raise ClipError(told)
-    check_making(making)
-    _check_memory(making, len(clip_times(scene, making)))
+    check_settings(settings)
+    _check_memory(settings, len(clip_times(scene, settings)))
 
 
-def _check_memory(making: Making, count: int) -> None:
+def _check_memory(settings: ExportSettings, count: int) -> None:
     """ClipError if the format would keep more than there may be in memory."""
-    chosen, (width, height) = FORMATS[making.format], making.size
+    chosen, (width, height) = FORMATS[settings.format], settings.size
     a_frame = width * height * chosen.bytes_kept
     if a_frame * count > _MOST_KEPT:
         raise ClipError(
@@ -73,79 +73,93 @@ def segments(count: int, workers: int = 1) -> list[range]:
     return [range(count)[at : at + most] for at in range(0, count, most)]
 
 
-def is_slow(scene: Scene, making: Making) -> bool:
+def is_slow(scene: Scene, settings: ExportSettings) -> bool:
     """Whether the clip is slow to draw, measured on three of its frames.
 
     The time of this thread counts, not the clock: what else the machine does is not the scene's.
     """
-    reel, times = Reel(Picture(seen_in(scene, making)), making.size), clip_times(scene, making)
-    reel.draw(times[0])  # prepares outlines, which is paid for once
+    renderer, times = (
+        IncrementalRenderer(Picture(seen_in(scene, settings)), settings.size),
+        clip_times(scene, settings),
+    )
+    renderer.draw(times[0])  # prepares outlines, which is paid for once
     started = time.thread_time()
     for share in (1, 2, 3):
-        reel.draw(times[len(times) * share // 4])
+        renderer.draw(times[len(times) * share // 4])
     return (time.thread_time() - started) / 3 * 1000 > SLOW_FRAME_MS
 
 
 def render_segment(
-    scene: Scene, making: Making, part: range, path: Path, progress: Progress, threads: int
+    scene: Scene,
+    settings: ExportSettings,
+    part: range,
+    path: Path,
+    progress: Progress,
+    threads: int,
 ) -> None:
     """Draws and encodes the clip's frames of those numbers into a piece at `path`, all in memory
     but one frame. `progress` is told the frames done; raising from it stops."""
-    picture, pieces = Picture(seen_in(scene, making)), FORMATS[making.format].pieces
-    times = clip_times(scene, making)[part.start : part.stop]
+    picture, pieces = Picture(seen_in(scene, settings)), FORMATS[settings.format].pieces
+    times = clip_times(scene, settings)[part.start : part.stop]
     if isinstance(pieces, DrawnPieces):
-        pieces.write_frame(path, picture, times[0], making)
+        pieces.write_frame(path, picture, times[0], settings)
         return
-    reel = Reel(picture, making.size)
-    with pieces.open(path, making, threads) as writer:
+    renderer = IncrementalRenderer(picture, settings.size)
+    with pieces.open(path, settings, threads) as writer:
         for done, time_ in enumerate(times, start=1):
-            changed = reel.draw(time_)
-            writer.add(reel.pixels, changed)
+            changed = renderer.draw(time_)
+            writer.add(renderer.pixels, changed)
             progress(done)
 
 
 def put_together(
-    scene: Scene, making: Making, pieces: Sequence[Path], path: Path, progress: Progress
+    scene: Scene, settings: ExportSettings, pieces: Sequence[Path], path: Path, progress: Progress
 ) -> None:
     """Makes the clip of its pieces."""
-    whole = Whole(partial(_samples, scene, making), partial(_sound, scene, making))
-    FORMATS[making.format].pieces.put_together(pieces, path, making, whole, progress)
+    whole = Whole(partial(_samples, scene, settings), partial(_sound, scene, settings))
+    FORMATS[settings.format].pieces.put_together(pieces, path, settings, whole, progress)
 
 
-def _sound(scene: Scene, making: Making) -> np.ndarray | None:
-    return mix(scene, making.frames) if has_sound(scene) else None
+def _sound(scene: Scene, settings: ExportSettings) -> np.ndarray | None:
+    return mix(scene, settings.frames) if has_sound(scene) else None
 
 
-def _samples(scene: Scene, making: Making) -> list[np.ndarray]:
-    picture, times = Picture(seen_in(scene, making)), clip_times(scene, making)
+def _samples(scene: Scene, settings: ExportSettings) -> list[np.ndarray]:
+    picture, times = Picture(seen_in(scene, settings)), clip_times(scene, settings)
     step = max(1, len(times) // _SAMPLED)
-    return [draw_frame(picture, time_, making.size) for time_ in times[step // 2 :: step]]
+    return [draw_frame(picture, time_, settings.size) for time_ in times[step // 2 :: step]]
 
 
-def render(scene: Scene, making: Making, path: Path, progress: Progress = lambda done: None) -> int:
+def render(
+    scene: Scene, settings: ExportSettings, path: Path, progress: Progress = lambda done: None
+) -> int:
     """Renders a clip to a file at `path`, which appears only when it is whole; the number of
     frames that it has. ClipError if it cannot be done."""
-    check(scene, making)
-    count = len(clip_times(scene, making))
-    workers = len(os.sched_getaffinity(0)) if is_slow(scene, making) else 1
+    check(scene, settings)
+    count = len(clip_times(scene, settings))
+    workers = len(os.sched_getaffinity(0)) if is_slow(scene, settings) else 1
     parts = segments(count, workers)
-    suffix = FORMATS[making.format].pieces.suffix
+    suffix = FORMATS[settings.format].pieces.suffix
     with tempfile.TemporaryDirectory(prefix=".balletto-", dir=path.parent) as folder:
         pieces = [Path(folder) / f"{number}{suffix}" for number in range(len(parts))]
         render_parts = _render_side_by_side if workers > 1 else _render_in_turn
-        render_parts(scene, making, parts, pieces, progress)
+        render_parts(scene, settings, parts, pieces, progress)
         whole = Path(folder) / f"whole{path.suffix}"
-        put_together(scene, making, pieces, whole, lambda done: None)
+        put_together(scene, settings, pieces, whole, lambda done: None)
         whole.replace(path)
     return count
 
 
 def _render_in_turn(
-    scene: Scene, making: Making, parts: list[range], pieces: list[Path], progress: Progress
+    scene: Scene,
+    settings: ExportSettings,
+    parts: list[range],
+    pieces: list[Path],
+    progress: Progress,
 ) -> None:
     for part, piece in zip(parts, pieces, strict=True):
         told = partial(_told_from, part.start, progress)
-        render_segment(scene, making, part, piece, told, encoder_threads())
+        render_segment(scene, settings, part, piece, told, encoder_threads())
 
 
 def _told_from(before: int, progress: Progress, done: int) -> None:
@@ -153,7 +167,11 @@ def _told_from(before: int, progress: Progress, done: int) -> None:
 
 
 def _render_side_by_side(
-    scene: Scene, making: Making, parts: list[range], pieces: list[Path], progress: Progress
+    scene: Scene,
+    settings: ExportSettings,
+    parts: list[range],
+    pieces: list[Path],
+    progress: Progress,
 ) -> None:
     """Segments in several processes, one for each core; progress goes on with each of them."""
     data, done = to_data(scene), 0
@@ -161,7 +179,7 @@ def _render_side_by_side(
     pool = ProcessPoolExecutor(len(os.sched_getaffinity(0)), get_context("spawn"))
     try:
         jobs = [
-            pool.submit(_render_apart, data, scene.folder, making, part, piece)
+            pool.submit(_render_apart, data, scene.folder, settings, part, piece)
             for part, piece in zip(parts, pieces, strict=True)
         ]
         for job in as_completed(jobs):
@@ -172,8 +190,8 @@ def _render_side_by_side(
 
 
 def _render_apart(
-    data: dict[str, Any], folder: Path | None, making: Making, part: range, piece: Path
+    data: dict[str, Any], folder: Path | None, settings: ExportSettings, part: range, piece: Path
 ) -> int:
     scene = from_data(data).in_folder(folder)
-    render_segment(scene, making, part, piece, lambda done: None, 1)
+    render_segment(scene, settings, part, piece, lambda done: None, 1)
     return len(part)

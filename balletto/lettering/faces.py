@@ -237,8 +237,8 @@ def font_faults(scene: Scene) -> list[Fault]:
             continue
         named.append((f"layers[{index}].style.font", layer.style.font))
         named += [
-            (f"layers[{index}].runs[{place}].style.font", run.style.font)
-            for place, run in enumerate(layer.runs)
+            (f"layers[{index}].runs[{number}].style.font", run.style.font)
+            for number, run in enumerate(layer.runs)
             if run.style.font is not None
         ]
     return [Fault(path, str(UnknownFont(name))) for path, name in named if name not in FAMILIES]

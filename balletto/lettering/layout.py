@@ -31,7 +31,7 @@ class Character:
     """
 
     text: str
-    place: int
+    index: int
     word: int
     line: int
     setting: Setting
@@ -47,7 +47,7 @@ class Character:
 class Row:
     """A line that shows something, from left to right, as far as it is aligned.
 
-    cells: (k,) the places of its cells among all cells of the title
+    cells: (k,) the indices of its cells among all cells of the title
     pitches: (k,) px from each to the next, of the last its advance; sizes: (k,) px of type
     share: of the room beside the line that is left of it
     sign: 1 if it runs to the right, -1 if to the left
@@ -73,7 +73,7 @@ class Layout:
     rows: the lines; their cells are the visible characters and the white space
     cell_centers, cell_member: the same of all cells, (cells, 2) and (cells,); white space counts to
     the word before it
-    visible: (characters,): the places of the visible characters among all cells
+    visible: (characters,): the indices of the visible characters among all cells
     """
 
     text: tuple[str, ...]
@@ -87,7 +87,7 @@ class Layout:
     cell_centers: np.ndarray
     cell_member: dict[str, np.ndarray]
     visible: np.ndarray
-    cell_places: tuple[int, ...]
+    cell_indices: tuple[int, ...]
 
     def count(self, kind: str) -> int:
         """How many units of a kind take part."""
@@ -96,11 +96,11 @@ class Layout:
     def texts(self, kind: str, spaces: bool = False) -> list[str]:
         """The words of each unit of a kind, with the white space within it as one space."""
         if spaces and kind == "character":
-            return [self.text[place] for place in self.cell_places]
-        places: dict[int, list[int]] = {}
+            return [self.text[index] for index in self.cell_indices]
+        indices: dict[int, list[int]] = {}
         for character, unit in zip(self.characters, self.member[kind].tolist(), strict=True):
-            places.setdefault(unit, []).append(character.place)
-        texts = ["".join(self.text[span[0] : span[-1] + 1]) for span in places.values()]
+            indices.setdefault(unit, []).append(character.index)
+        texts = ["".join(self.text[span[0] : span[-1] + 1]) for span in indices.values()]
         return [" ".join(text.split()) for text in texts]
 
 
@@ -131,9 +131,9 @@ def _laid_out(asked: _Asked) -> Layout:
     is_seen = np.array([not is_blank(cell.text) for cell, _, _ in cells], dtype=bool)
     visible = np.flatnonzero(is_seen)
     cell_boxes = np.array([_box(cell, line) for cell, line, _ in cells], float).reshape(-1, 4)
-    cell_member = _members([words[cell.place] for cell, _, _ in cells], [n for _, _, n in cells])
+    cell_member = _members([words[cell.index] for cell, _, _ in cells], [n for _, _, n in cells])
     shown = tuple(
-        _character(*cells[index], words[cells[index][0].place]) for index in visible.tolist()
+        _character(*cells[index], words[cells[index][0].index]) for index in visible.tolist()
     )
     member = {kind: of[visible] for kind, of in cell_member.items()}
     member["character"] = np.arange(len(shown))
@@ -150,7 +150,7 @@ def _laid_out(asked: _Asked) -> Layout:
         _centers(cell_boxes),
         cell_member,
         visible,
-        tuple(cell.place for cell, _, _ in cells),
+        tuple(cell.index for cell, _, _ in cells),
     )
 
 
@@ -174,7 +174,7 @@ def _members(words: list[int], lines: list[int]) -> dict[str, np.ndarray]:
 def _rows(lines: list[Line], share: float) -> list[Row]:
     rows, start = [], 0
     for line in lines:
-        cells = [line.cells[place] for place in line.order]
+        cells = [line.cells[index] for index in line.order]
         pitches = [cell.pitch for cell in cells]
         rows.append(
             Row(
@@ -191,7 +191,7 @@ def _rows(lines: list[Line], share: float) -> list[Row]:
 
 def _character(cell: Cell, line: Line, number: int, word: int) -> Character:
     glyphs = tuple(g.shifted(cell.x, line.baseline) for g in cell.glyphs if g.commands)
-    return Character(cell.text, cell.place, word, number, cell.setting, cell.found.family, glyphs)
+    return Character(cell.text, cell.index, word, number, cell.setting, cell.found.family, glyphs)
 
 
 def _ink(character: Character) -> tuple[float, float, float, float]:

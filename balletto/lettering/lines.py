@@ -18,7 +18,7 @@ SHARES = {"left": 0.0, "center": 0.5, "right": 1.0}
 
 @dataclass
 class Line:
-    """A line as set: its cells in reading order, and the places from left to right of those that
+    """A line as set: its cells in reading order, and the indices from left to right of those that
     are aligned."""
 
     cells: list[Cell]
@@ -44,13 +44,13 @@ def set_lines(title: Title, characters: tuple[str, ...]) -> list[Line]:
 
 def _paragraphs(characters: tuple[str, ...], settings: list[Setting]) -> Iterator[list[Cell]]:
     cells: list[Cell] = []
-    for place, character in enumerate(characters):
+    for index, character in enumerate(characters):
         if character in _LINE_ENDS:
             yield cells
             cells = []
         else:
-            own = settings[place]
-            cells.append(Cell(character, place, own, own.face.part_for(character)))
+            own = settings[index]
+            cells.append(Cell(character, index, own, own.face.part_for(character)))
     yield cells
 
 
@@ -88,13 +88,13 @@ def _broken(cells: list[Cell], width: float | None) -> Iterator[list[Cell]]:
 
 
 def _break_units(cells: list[Cell]) -> Iterator[list[Cell]]:
-    place = 0
+    index = 0
     for unit in line_break_units("".join(cell.text for cell in cells)):
-        start, length = place, 0
-        while length < len(unit) and place < len(cells):
-            length += len(cells[place].text)
-            place += 1
-        yield cells[start:place]
+        start, length = index, 0
+        while length < len(unit) and index < len(cells):
+            length += len(cells[index].text)
+            index += 1
+        yield cells[start:index]
 
 
 def _width(cells: list[Cell]) -> float:
@@ -110,9 +110,9 @@ def _width(cells: list[Cell]) -> float:
 def _line(cells: list[Cell], base: int, title: Title) -> Line:
     order = visual_order(_line_levels(cells, base))
     x = 0.0
-    for place in order:
-        cells[place].x = x
-        x += cells[place].pitch
+    for index in order:
+        cells[index].x = x
+        x += cells[index].pitch
     order = _aligned(cells, order, title.style.wrap is not None)
     if order:
         left = cells[order[0]].x
@@ -134,18 +134,18 @@ def _line(cells: list[Cell], base: int, title: Title) -> Line:
 def _line_levels(cells: list[Cell], base: int) -> list[int]:
     """Levels on a line: white space at its end runs the way of the paragraph (rule L1)."""
     levels = [cell.level for cell in cells]
-    for place in range(len(cells) - 1, -1, -1):
-        if not is_blank(cells[place].text):
+    for index in range(len(cells) - 1, -1, -1):
+        if not is_blank(cells[index].text):
             break
-        levels[place] = base
+        levels[index] = base
     return levels
 
 
 def _aligned(cells: list[Cell], order: list[int], is_wrapped: bool) -> list[int]:
-    """The places that are aligned: where lines are broken, not the white space at either end."""
+    """The indices that are aligned: where lines are broken, not the white space at either end."""
     if not is_wrapped:
         return order
-    inked = [number for number, place in enumerate(order) if not is_blank(cells[place].text)]
+    inked = [number for number, index in enumerate(order) if not is_blank(cells[index].text)]
     return order[inked[0] : inked[-1] + 1] if inked else order
 
 

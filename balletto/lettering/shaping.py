@@ -47,7 +47,7 @@ class Cell:
     """A character while its line is set; x from the line's start, y from its baseline, in px."""
 
     text: str
-    place: int
+    index: int
     setting: Setting
     found: Found
     level: int = 0

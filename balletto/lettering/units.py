@@ -39,17 +39,17 @@ def words_of(characters: tuple[str, ...]) -> list[int]:
     """For each character the number of its word; -1 for white space."""
     numbers = [-1] * len(characters)
     word = 0
-    place = 0
-    while place < len(characters):
-        if is_blank(characters[place]):
-            place += 1
+    start = 0
+    while start < len(characters):
+        if is_blank(characters[start]):
+            start += 1
             continue
-        end = place
+        end = start
         while end < len(characters) and not is_blank(characters[end]):
             end += 1
-        for length in word_lengths("".join(characters[place:end])):
-            numbers[place : place + length] = [word] * length
-            place += length
+        for length in word_lengths("".join(characters[start:end])):
+            numbers[start : start + length] = [word] * length
+            start += length
             word += 1
-        place = end
+        start = end
     return numbers

@@ -167,7 +167,7 @@ class _Sum:
         """Moves of whole units, of which some may move only some, or white space too."""
         layout, kind = self.layout, self.kind
         spaced = kind == "character" and any(move.spaces for move in moves)
-        count = len(layout.cell_places) if spaced else layout.count(kind)
+        count = len(layout.cell_indices) if spaced else layout.count(kind)
 
         def widened(move: Move) -> Widened | None:
             if spaced and move.spaces:

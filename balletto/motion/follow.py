@@ -79,7 +79,7 @@ def _oscillator(follow: Follow, rate: Fraction) -> _Oscillator:
 
 
 def settling(follow: Follow, rate: Fraction, left: float) -> float:
-    """Frames that a follower needs, once what it follows rests, until no more than `left` of its
+    """Frames that an oscillator needs, once what it follows rests, until no more than `left` of its
     swing is left."""
     return _oscillator(follow, rate).memory(left)
 

@@ -12,9 +12,9 @@ from ..lettering.layout import UNIT_KINDS, Layout
 from ..scene.document import Scene
 from ..scene.layers import Title
 from ..scene.tracks import value_at
+from .affine import Space, layer_space, scaled_about, through_camera, turn
 from .evaluate import Composite
 from .reflow import Reflow, reflow
-from .space import Space, layer_space, scaled_about, through_camera, turn
 
 
 class Placed(NamedTuple):

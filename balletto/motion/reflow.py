@@ -27,7 +27,7 @@ def reflow(title: Title, layout: Layout, composites: dict[str, Composite]) -> Re
     if not (tracks or growth is not None or title.hold_center):
         return None
     frames = next(iter(composites.values())).shape[0]
-    cells = len(layout.cell_places)
+    cells = len(layout.cell_indices)
     grown = np.zeros((frames, cells))
     if growth is not None:
         grown[:, layout.visible] = growth
@@ -52,7 +52,7 @@ def _tracking(layout: Layout, composites: dict[str, Composite], frames: int) -> 
     White space has what its line and title have; what characters and words have, only if it takes
     part.
     """
-    total = np.zeros((frames, len(layout.cell_places)))
+    total = np.zeros((frames, len(layout.cell_indices)))
     for kind, composite in composites.items():
         if composite.cell_tracking is not None:
             total += composite.cell_tracking
@@ -106,7 +106,7 @@ def _seen(layout: Layout, composites: dict[str, Composite], frames: int) -> np.n
     for composite in reversed(composites.values()):
         if composite.kind in ("character", "word"):
             seen = seen * composite.of_characters("opacity")
-    cells = np.ones((frames, len(layout.cell_places)))
+    cells = np.ones((frames, len(layout.cell_indices)))
     cells[:, layout.visible] = seen
     blank = np.setdiff1d(np.arange(cells.shape[1]), layout.visible)
     if len(layout.visible):

@@ -12,7 +12,7 @@ import numpy as np
 from ..scene.eases import ease_function
 from ..scene.moves import Distribution, Stagger
 from ..scene.orders import Ordered
-from .chance import SHUFFLE, chance
+from .hash_random import SHUFFLE, hash_random
 from .units import Group, Units
 
 
@@ -60,7 +60,7 @@ def _alternate(units: Ordering) -> np.ndarray:
 
 
 def _shuffle(units: Ordering) -> np.ndarray:
-    drawn = chance(units.seed, np.arange(units.count), SHUFFLE, 0)
+    drawn = hash_random(units.seed, np.arange(units.count), SHUFFLE, 0)
     return _places(np.argsort(drawn, kind="stable"))
 
 

@@ -10,7 +10,7 @@ from ..lettering.layout import Layout, edges_of, unions
 from ..scene.document import Scene
 from ..scene.layers import Title
 from ..scene.moves import Move
-from .space import layer_matrices
+from .affine import layer_matrices
 
 
 @dataclass(frozen=True)
@@ -76,18 +76,18 @@ def part_of(layout: Layout, kind: str, among: Among = None) -> Part:
         letters = np.arange(len(layout.characters))
         member = layout.member[kind]
         return Part(letters, member, layout.boxes[kind], layout.centers[kind], layout.edges[kind])
-    places = np.array([character.place for character in layout.characters], dtype=int)
-    letters = np.flatnonzero(_within(places, among))
+    indices = np.array([character.index for character in layout.characters], dtype=int)
+    letters = np.flatnonzero(_within(indices, among))
     _, member = np.unique(layout.member[kind][letters], return_inverse=True)
     boxes = layout.boxes["character"][letters]
     union, edges = unions(boxes, member), edges_of(boxes, member)
     return Part(letters, member, union, (union[:, :2] + union[:, 2:]) / 2, letters[edges])
 
 
-def _within(places: np.ndarray, among: Among) -> np.ndarray:
-    inside = np.zeros(len(places), dtype=bool)
+def _within(indices: np.ndarray, among: Among) -> np.ndarray:
+    inside = np.zeros(len(indices), dtype=bool)
     for first, end in among or ():
-        inside |= (places >= first) & (places < end)
+        inside |= (indices >= first) & (indices < end)
     return inside
 
 
@@ -142,8 +142,8 @@ def units_of(
 
 def cells_among(layout: Layout, among: Among) -> np.ndarray:
     """The cells, white space included, that lie in ranges of the text; all if there are none."""
-    places = np.array(layout.cell_places, dtype=int)
-    return np.arange(len(places)) if among is None else np.flatnonzero(_within(places, among))
+    indices = np.array(layout.cell_indices, dtype=int)
+    return np.arange(len(indices)) if among is None else np.flatnonzero(_within(indices, among))
 
 
 def unit_texts(layout: Layout, move: Move) -> list[str]:
@@ -151,12 +151,12 @@ def unit_texts(layout: Layout, move: Move) -> list[str]:
     if move.among is None:
         return layout.texts(move.unit, move.spaces)
     if move.spaces and move.unit == "character":
-        return [layout.text[layout.cell_places[n]] for n in cells_among(layout, move.among)]
+        return [layout.text[layout.cell_indices[n]] for n in cells_among(layout, move.among)]
     part = part_of(layout, move.unit, move.among)
     texts = [""] * len(part.boxes)
     last: dict[int, int] = {}
     for letter, unit in zip(part.letters.tolist(), part.member.tolist(), strict=True):
-        place = layout.characters[letter].place
-        texts[unit] += "".join(layout.text[last.get(unit, place) : place + 1])
-        last[unit] = place + 1
+        index = layout.characters[letter].index
+        texts[unit] += "".join(layout.text[last.get(unit, index) : index + 1])
+        last[unit] = index + 1
     return [" ".join(text.split()) for text in texts]

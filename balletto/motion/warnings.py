@@ -14,16 +14,16 @@ from ..scene.document import Scene
 from ..scene.layers import Title
 from ..scene.moves import Move
 from ..scene.tracks import Track
+from .affine import corners_seen, layer_matrices
 from .evaluate import does_something
 from .follow import settling
 from .properties import ABOUT_PIVOT, parts_of
-from .space import corners_seen, layer_matrices
 from .stagger import delays_of
 from .units import units_for
 
 SAFE_MARGIN = 0.05  # of the picture, on every side: what text keeps clear of by custom
 _LOOKS = 13  # times over its span at which a title is looked at
-_SETTLED = 0.02  # of its swing: how near a follower counts as landed
+_SETTLED = 0.02  # of its swing: how near what follows counts as landed
 _UNIT_NAMES = {"character": "letter", "word": "word", "line": "line", "title": "title"}
 
 

@@ -5,13 +5,13 @@ import numpy as np
 from .canvas import Box
 
 
-def boxes_of(reach: np.ndarray, matrices: np.ndarray, seen: np.ndarray) -> list[Box]:
-    """The box at each of some times around boxes `reach` (n, 4) or (times, n, 4) that are `seen`
+def boxes_of(extents: np.ndarray, matrices: np.ndarray, seen: np.ndarray) -> list[Box]:
+    """The box at each of some times around boxes `extents` (n, 4) or (times, n, 4) that are `seen`
     (times, n) through `matrices` (times, n, 3, 3); from inf to -inf if nothing is.
 
     A corner at or behind the camera reaches who knows where: the box is then without end.
     """
-    left, top, right, bottom = np.moveaxis(reach, -1, 0)
+    left, top, right, bottom = np.moveaxis(extents, -1, 0)
     corners = ((left, top), (right, top), (right, bottom), (left, bottom))
     x, y, w = (
         np.stack(

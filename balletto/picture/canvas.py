@@ -40,8 +40,9 @@ class Line(NamedTuple):
     whole: bool = False
 
 
-class Letter(NamedTuple):
-    """A prepared outline as it is drawn: what fills it (None: nothing), and how opaque it is.
+class DrawItem(NamedTuple):
+    """One thing to draw, a letter, a shape or a photo: a prepared outline, what fills it (None:
+    nothing), and how opaque it is.
 
     blur: the deviation of a Gaussian
     is_copy: whether it is one of many alike, whose place need not be exact to less than a pixel
@@ -56,7 +57,7 @@ class Letter(NamedTuple):
     is_copy: bool = False
 
 
-class Step(NamedTuple):
+class EffectValues(NamedTuple):
     """An effect with its numbers at a time: its kind, and its values by name in order."""
 
     kind: str
@@ -81,36 +82,36 @@ class Canvas(Protocol):
     def clear(self, color: str | None) -> None:
         """Fills the picture with a colour, or with nothing at all."""
 
-    def lay_ground(self, ground: Letter) -> None:
+    def lay_background(self, background: DrawItem) -> None:
         """Fills the picture with what covers all of it."""
 
     @staticmethod
     def outline(commands: Commands) -> Any:
         """Prepares an outline once; what comes back is for `draw`."""
 
-    def draw(self, letters: Iterable[Letter], blend: str = "normal") -> None:
-        """Draws letters one after another, and blends what they make with what is there."""
+    def draw(self, items: Iterable[DrawItem], blend: str = "normal") -> None:
+        """Draws items one after another, and blends what they make with what is there."""
 
     def open(self, box: Box | None, margin: float) -> None:
-        """Starts an empty sheet, on which all is drawn until it is closed: at least as large as
+        """Starts an empty buffer, on which all is drawn until it is closed: at least as large as
         `box`, as far as that lies within `margin` px of the picture; None: all of that."""
 
-    def average(self, samples: Sequence[Sequence[Letter]]) -> None:
-        """Draws on the open sheet the mean, in linear light, of what samples of letters make."""
+    def average(self, samples: Sequence[Sequence[DrawItem]]) -> None:
+        """Draws on the open buffer the mean, in linear light, of what samples of items make."""
 
-    def apply(self, steps: Sequence[Step]) -> None:
-        """Does effects to the open sheet, one after another."""
+    def apply(self, effects: Sequence[EffectValues]) -> None:
+        """Does effects to the open buffer, one after another."""
 
     def cut(self, cuts: Sequence[Cut]) -> None:
-        """Leaves of the open sheet what its masks let through."""
+        """Leaves of the open buffer what its masks let through."""
 
     def close(self, blend: str, opacity: float) -> None:
-        """Ends a sheet and blends it with what it was opened on."""
+        """Ends a buffer and blends it with what it was opened on."""
 
     def close_as_matte(self, by: str, invert: bool) -> None:
-        """Ends a sheet, which is not drawn: it says what is left of the one it was opened on."""
+        """Ends a buffer, which is not drawn: it says what is left of the one it was opened on."""
 
-    def adjust(self, steps: Sequence[Step], cuts: Sequence[Cut], opacity: float) -> None:
+    def adjust(self, effects: Sequence[EffectValues], cuts: Sequence[Cut], opacity: float) -> None:
         """Does effects to all that has been drawn, where masks let them."""
 
 
@@ -123,26 +124,26 @@ class RecordingCanvas:
     def clear(self, color: str | None) -> None:
         self.calls.append(("clear", color))
 
-    def lay_ground(self, ground: Letter) -> None:
-        self.calls.append(("ground", *ground))
+    def lay_background(self, background: DrawItem) -> None:
+        self.calls.append(("background", *background))
 
     @staticmethod
     def outline(commands: Commands) -> Commands:
         return commands
 
-    def draw(self, letters: Iterable[Letter], blend: str = "normal") -> None:
+    def draw(self, items: Iterable[DrawItem], blend: str = "normal") -> None:
         if blend != "normal":
             self.calls.append(("blend", blend))
-        self.calls += [("draw", *letter) for letter in letters]
+        self.calls += [("draw", *item) for item in items]
 
     def open(self, box: Box | None, margin: float) -> None:
         self.calls.append(("open", box, margin))
 
-    def average(self, samples: Sequence[Sequence[Letter]]) -> None:
-        self.calls.append(("average", [list(letters) for letters in samples]))
+    def average(self, samples: Sequence[Sequence[DrawItem]]) -> None:
+        self.calls.append(("average", [list(items) for items in samples]))
 
-    def apply(self, steps: Sequence[Step]) -> None:
-        self.calls += [("apply", step.kind, dict(step.values)) for step in steps]
+    def apply(self, effects: Sequence[EffectValues]) -> None:
+        self.calls += [("apply", effect.kind, dict(effect.values)) for effect in effects]
 
     def cut(self, cuts: Sequence[Cut]) -> None:
         self.calls.append(("cut", list(cuts)))
@@ -153,5 +154,5 @@ class RecordingCanvas:
     def close_as_matte(self, by: str, invert: bool) -> None:
         self.calls.append(("matte", by, invert))
 
-    def adjust(self, steps: Sequence[Step], cuts: Sequence[Cut], opacity: float) -> None:
-        self.calls.append(("adjust", [step.kind for step in steps], list(cuts), opacity))
+    def adjust(self, effects: Sequence[EffectValues], cuts: Sequence[Cut], opacity: float) -> None:
+        self.calls.append(("adjust", [effect.kind for effect in effects], list(cuts), opacity))

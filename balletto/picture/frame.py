@@ -13,19 +13,19 @@ import numpy as np
 from ..scene.document import Scene
 from ..scene.layers import Layer
 from ..scene.tracks import value_at
+from .backgrounds import Backgrounds
 from .boxes import around, widened
-from .canvas import Box, Canvas, Letter
-from .grounds import Grounds
+from .canvas import Box, Canvas, DrawItem
+from .compositing import CompositeNode, Drawn, DrawnMatte, draw_node
+from .effect_values import effects_at
 from .masks import cuts_of
-from .set_image import Draw, SetNested, SetPicture, SetVideo
-from .shapes import SetShape
-from .sheets import Drawn, DrawnMatte, Sheet, lay
+from .prepared_image import Draw, PreparedNested, PreparedPicture, PreparedVideo
+from .shapes import PreparedShape
 from .skia_canvas import SkiaCanvas
-from .steps import steps_of
-from .titles import SetTitle
+from .titles import PreparedTitle
 
 
-class SetLayer(Protocol):
+class PreparedLayer(Protocol):
     """A layer made ready to draw."""
 
     def opacity(self, frame: float) -> float:
@@ -35,7 +35,7 @@ class SetLayer(Protocol):
         """What it draws itself at each of `times`."""
 
 
-class SetWhole:
+class PreparedContainer:
     """A layer that draws nothing itself: a group, or an adjustment."""
 
     def __init__(self, scene: Scene, layer: Layer):
@@ -55,15 +55,15 @@ def _prepared(scene: Scene) -> Draw:
     return lambda frame, size: draw_frame(picture, frame, size)
 
 
-SET_LAYERS: dict[str, Callable[[Scene, Any], SetLayer]] = {
-    "title": SetTitle,
-    "shape": SetShape,
-    "picture": SetPicture,
-    "video": SetVideo,
-    "scene": partial(SetNested, prepare=_prepared),
-    "sound": SetWhole,
-    "group": SetWhole,
-    "adjustment": SetWhole,
+PREPARED_LAYERS: dict[str, Callable[[Scene, Any], PreparedLayer]] = {
+    "title": PreparedTitle,
+    "shape": PreparedShape,
+    "picture": PreparedPicture,
+    "video": PreparedVideo,
+    "scene": partial(PreparedNested, prepare=_prepared),
+    "sound": PreparedContainer,
+    "group": PreparedContainer,
+    "adjustment": PreparedContainer,
 }
 
 
@@ -72,59 +72,61 @@ class Picture:
 
     def __init__(self, scene: Scene):
         self.scene = scene
-        self._grounds = Grounds(scene)
-        self._set = {layer.id: SET_LAYERS[layer.kind](scene, layer) for layer in scene.layers}
+        self._backgrounds = Backgrounds(scene)
+        self._prepared = {
+            layer.id: PREPARED_LAYERS[layer.kind](scene, layer) for layer in scene.layers
+        }
         mattes = [layer.matte for layer in scene.layers if layer.matte]
         self._only_mattes = {matte.layer for matte in mattes if not matte.visible}
 
     @property
-    def ground(self) -> str | None:
+    def background_color(self) -> str | None:
         """The background's colour; None where it is transparent."""
-        return self._grounds.color
+        return self._backgrounds.color
 
-    def ground_letter(self, canvas: Canvas, frame: float) -> Letter | None:
+    def background_item(self, canvas: Canvas, frame: float) -> DrawItem | None:
         """What lies over that colour, behind everything else; None if nothing does."""
-        return self._grounds.letter(canvas, frame)
+        return self._backgrounds.item(canvas, frame)
 
     def draw(self, canvas: Canvas, frame: float) -> None:
         """Draws one frame; fractions of a frame are allowed."""
-        canvas.clear(self.ground)
-        if letter := self.ground_letter(canvas, frame):
-            canvas.lay_ground(letter)
-        for sheet in self.sheets(canvas, frame):
-            lay(canvas, sheet)
+        canvas.clear(self.background_color)
+        if item := self.background_item(canvas, frame):
+            canvas.lay_background(item)
+        for node in self.nodes(canvas, frame):
+            draw_node(canvas, node)
 
-    def sheets(self, canvas: Canvas, frame: float) -> list[Sheet]:
+    def nodes(self, canvas: Canvas, frame: float) -> list[CompositeNode]:
         """What is drawn in a frame, from back to front, with outlines prepared by `canvas`."""
-        return self._sheets_in(None, canvas, frame)
+        return self._nodes_in(None, canvas, frame)
 
-    def _sheets_in(self, group: str | None, canvas: Canvas, frame: float) -> list[Sheet]:
+    def _nodes_in(self, group: str | None, canvas: Canvas, frame: float) -> list[CompositeNode]:
         return [
-            self._sheet(layer, canvas, frame)
+            self._node(layer, canvas, frame)
             for layer in self.scene.layers
             if layer.group == group
             and layer.id not in self._only_mattes
             and self.scene.shows(layer, frame)
         ]
 
-    def _sheet(self, layer: Layer, canvas: Canvas, frame: float) -> Sheet:
-        ready = self._set[layer.id]
+    def _node(self, layer: Layer, canvas: Canvas, frame: float) -> CompositeNode:
+        ready = self._prepared[layer.id]
         samples, find_box = ready.drawn(canvas, self._shutter_times(layer, frame))
         if all(sample == samples[0] for sample in samples):
             samples = samples[:1]  # nothing moves while the shutter is open
-        members: list[Sheet] = []
+        members: list[CompositeNode] = []
         if layer.kind == "group":
-            members = self._sheets_in(layer.id, canvas, frame)
+            members = self._nodes_in(layer.id, canvas, frame)
 
             def find_box() -> Box | None:
-                return _all_reached(members)
+                return _all_extents(members)
 
-        return Sheet(
+        return CompositeNode(
             tuple(samples),
             tuple(members),
             layer.blend,
             ready.opacity(frame),
-            steps_of(layer, frame, self.scene.size),
+            effects_at(layer, frame, self.scene.size),
             cuts_of(canvas, self.scene, layer, frame),
             self._matte(layer, canvas, frame),
             layer.kind == "adjustment",
@@ -137,10 +139,10 @@ class Picture:
             return None
         source = self.scene.layer(layer.matte.layer)
         first, end = source.span
-        sheet = Sheet(find_box=lambda: (0.0, 0.0, 0.0, 0.0))
+        node = CompositeNode(find_box=lambda: (0.0, 0.0, 0.0, 0.0))
         if first <= frame < end:
-            sheet = self._sheet(source, canvas, frame)
-        return DrawnMatte(sheet, layer.matte.by, layer.matte.invert)
+            node = self._node(source, canvas, frame)
+        return DrawnMatte(node, layer.matte.by, layer.matte.invert)
 
     def _shutter_times(self, layer: Layer, frame: float) -> np.ndarray:
         """The times at which a layer is seen in a frame: one, or those of an open shutter."""
@@ -153,12 +155,12 @@ class Picture:
         steps = (np.arange(count) + 0.5 - count / 2) / count
         return frame + shutter.phase / 360 + steps * angle / 360
 
-    def rows(self, sheets: list[Sheet]) -> tuple[int, int]:
-        """The rows of the picture, from first to end, that anything but the ground may touch."""
+    def rows(self, nodes: list[CompositeNode]) -> tuple[int, int]:
+        """The rows of the picture, from first to end, that all but the background may touch."""
         top, bottom = math.inf, -math.inf
         height = self.scene.size[1]
-        for sheet in sheets:
-            highest, lowest = sheet.rows or (0.0, float(height))
+        for node in nodes:
+            highest, lowest = node.rows or (0.0, float(height))
             top, bottom = min(top, highest), max(bottom, lowest)
         if top > bottom:
             return 0, 0
@@ -166,13 +168,13 @@ class Picture:
         return math.floor(max(top - 2, 0)), math.ceil(min(bottom + 2, height))
 
 
-def _all_reached(sheets: list[Sheet]) -> Box | None:
-    """The box of sheets with what their effects add; None if that is not known of one."""
+def _all_extents(nodes: list[CompositeNode]) -> Box | None:
+    """The box of nodes with what their effects add; None if that is not known of one."""
     boxes = []
-    for sheet in sheets:
-        if sheet.box is None or sheet.rows is None:
+    for node in nodes:
+        if node.box is None or node.rows is None:
             return None
-        boxes.append(widened(sheet.box, sheet.margin))
+        boxes.append(widened(node.box, node.margin))
     return around(boxes)
 
 

@@ -1,4 +1,4 @@
-"""Masks and mattes: how much of a sheet is let through, pixel by pixel."""
+"""Masks and mattes: how much of a buffer is let through, pixel by pixel."""
 
 from collections.abc import Callable, Sequence
 from typing import Any
@@ -7,16 +7,16 @@ import numpy as np
 import skia
 from PIL import Image, ImageFilter
 
-from ..motion.space import layer_matrices
+from ..motion.affine import layer_matrices
 from ..scene.document import Scene
 from ..scene.layers import Layer
 from ..scene.masks import SOFTEST_MASK, Mask
 from ..scene.outlines import commands_of
 from ..scene.tracks import value_at
 from .canvas import Canvas, Cut
-from .forms import ellipse, moved, rectangle
 from .outlines import Commands
-from .pane import Pane, Scale
+from .pixel_buffer import PixelBuffer, Scale
+from .primitives import ellipse, moved, rectangle
 
 _FINE = 12.0  # px: a softer edge than that has no detail of its own
 
@@ -70,25 +70,25 @@ _JOINS: dict[str, Callable[[np.ndarray, np.ndarray], np.ndarray]] = {
 }
 
 
-def let_through(cuts: Sequence[Cut], pane: Pane, scale: Scale) -> np.ndarray:
-    """How much masks let through of a pane, (height, width), 0..255."""
-    shape = pane.pixels.shape[:2]
+def let_through(cuts: Sequence[Cut], buffer: PixelBuffer, scale: Scale) -> np.ndarray:
+    """How much masks let through of a buffer, (height, width), 0..255."""
+    shape = buffer.pixels.shape[:2]
     share = np.zeros(shape) if cuts[0].mode == "add" else np.ones(shape)
     for cut in cuts:
-        share = _JOINS[cut.mode](share, _coverage(cut, pane, scale) * cut.opacity)
+        share = _JOINS[cut.mode](share, _coverage(cut, buffer, scale) * cut.opacity)
     return np.round(share * 255).astype(np.uint8)
 
 
-def _coverage(cut: Cut, pane: Pane, scale: Scale) -> np.ndarray:
-    """How much a mask covers each pixel of a pane, 0..1; softened from beyond its edges too."""
+def _coverage(cut: Cut, buffer: PixelBuffer, scale: Scale) -> np.ndarray:
+    """How much a mask covers each pixel of a buffer, 0..1; softened from beyond its edges too."""
     soft = cut.feather * (scale.across + scale.down) / 2
     # What is softened over many pixels is drawn on fewer, and stretched after.
     by = int(soft // _FINE) + 1
     beyond = -(-int(np.ceil(3 * soft)) // by)
-    height, width = (-(-side // by) for side in pane.pixels.shape[:2])
-    drawn = Pane.empty(0, 0, width + 2 * beyond, height + 2 * beyond)
+    height, width = (-(-side // by) for side in buffer.pixels.shape[:2])
+    drawn = PixelBuffer.empty(0, 0, width + 2 * beyond, height + 2 * beyond)
     matrix = skia.Matrix.Scale(scale.across, scale.down)
-    matrix.postTranslate(beyond * by - pane.left, beyond * by - pane.top)
+    matrix.postTranslate(beyond * by - buffer.left, beyond * by - buffer.top)
     matrix.postScale(1 / by, 1 / by)
     matrix.preConcat(skia.Matrix.MakeAll(*cut.matrix))
     drawn.canvas.setMatrix(matrix)
@@ -106,16 +106,16 @@ def _coverage(cut: Cut, pane: Pane, scale: Scale) -> np.ndarray:
         blurred = Image.fromarray(alpha).filter(ImageFilter.GaussianBlur(soft / by))
         inner = blurred.crop((beyond, beyond, beyond + width, beyond + height))
         alpha = np.asarray(inner.resize((width * by, height * by), Image.Resampling.BILINEAR))
-    share = alpha[: pane.pixels.shape[0], : pane.pixels.shape[1]] / 255
+    share = alpha[: buffer.pixels.shape[0], : buffer.pixels.shape[1]] / 255
     return 1 - share if cut.invert else share
 
 
-def matte_of(pane: Pane, by: str, invert: bool) -> np.ndarray:
+def matte_of(buffer: PixelBuffer, by: str, invert: bool) -> np.ndarray:
     """What a drawn matte lets through, (height, width), 0..255: its opacity, or its light (the
     luma of BT.709 of its colours over black)."""
     if by == "alpha":
-        share = pane.pixels[..., 3]
+        share = buffer.pixels[..., 3]
     else:
-        light = pane.pixels[..., :3] @ np.array([0.0722, 0.7152, 0.2126])  # blue, green, red
+        light = buffer.pixels[..., :3] @ np.array([0.0722, 0.7152, 0.2126])  # blue, green, red
         share = np.round(light).astype(np.uint8)
     return 255 - share if invert else share

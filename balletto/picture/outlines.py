@@ -8,7 +8,7 @@ from collections.abc import Iterable
 import numpy as np
 
 from ..lettering.shaping import Glyph
-from ..motion.chance import chance
+from ..motion.hash_random import hash_random
 
 Commands = tuple[tuple[str, tuple[float, ...]], ...]
 _PIECES = 4  # at most, into which a curve is cut before its points are displaced
@@ -56,7 +56,7 @@ def _field(places: np.ndarray, seed: int, tick: int) -> np.ndarray:
             # One number for each corner; squares repeat only after some 2,000 of them.
             number = (corner[:, 0] + across) * 2048 + corner[:, 1] + down
             for axis in (_ACROSS, _DOWN):
-                drawn = 2 * chance(seed, number, axis, np.array(tick)) - 1
+                drawn = 2 * hash_random(seed, number, axis, np.array(tick)) - 1
                 pushes[:, axis] += near_x * near_y * drawn
     return pushes
 

@@ -10,12 +10,12 @@ from ..scene.layers import ShapeLayer
 from ..scene.outlines import commands_of
 from ..scene.shapes import Stroke
 from ..scene.tracks import value_at
+from .appearance import gradient_over
 from .canvas import Gradient, Line
-from .dress import gradient_over
-from .forms import arc, ellipse, rectangle, regular, star
+from .effect_values import displacement_at
 from .outlines import Commands, displaced
-from .set_form import Form, SetForm, box_of
-from .steps import push_of
+from .prepared_form import Form, PreparedForm, box_of
+from .primitives import arc, ellipse, rectangle, regular, star
 
 
 def _number(value: Any, at: np.ndarray) -> float:
@@ -52,7 +52,7 @@ def outline_of(layer: ShapeLayer, frame: float) -> Commands:
     return SHAPES[layer.shape.kind](layer.shape, np.array(frame))
 
 
-class SetShape(SetForm):
+class PreparedShape(PreparedForm):
     """A shape layer made ready."""
 
     def form(self, time: float) -> Form:
@@ -63,8 +63,8 @@ class SetShape(SetForm):
 
     def _commands(self, time: float) -> Commands:
         commands = outline_of(self._layer, time)
-        push = push_of(self._scene, self._layer, time)
-        return commands if push is None else displaced(commands, *push)
+        displacement = displacement_at(self._scene, self._layer, time)
+        return commands if displacement is None else displaced(commands, *displacement)
 
     def _fill(self, commands: Commands) -> str | Gradient | None:
         fill = self._layer.fill

@@ -7,14 +7,14 @@ from functools import lru_cache
 import numpy as np
 import skia
 
-from .average import mean_in_linear_light
 from .bitmaps import Photo
-from .canvas import Box, Cut, Gradient, Letter, Line, Step
+from .canvas import Box, Cut, DrawItem, EffectValues, Gradient, Line
 from .effects import EFFECTS, margin_of
 from .masks import let_through, matte_of
+from .motion_blur import mean_in_linear_light
 from .outlines import Commands
-from .pane import Pane, Scale, times_alpha
-from .stamps import Stamps
+from .pixel_buffer import PixelBuffer, Scale, times_alpha
+from .sprite_cache import SpriteCache
 
 # By their names of the W3C's "Compositing and Blending".
 BLEND_MODES = {
@@ -57,26 +57,26 @@ class SkiaCanvas:
     """A picture of width x height pixels; `pixels` (height, width, 4) is its memory.
 
     BGRA, premultiplied, 8 bit. `scale` is applied last, so that the same drawing fills a picture
-    of another size. Sheets that are open lie on a stack; what is drawn goes to the last of them.
+    of another size. Buffers that are open lie on a stack; what is drawn goes to the last of them.
     """
 
     def __init__(self, width: int, height: int, scale: tuple[float, float] = (1.0, 1.0)):
-        self._panes = [Pane.empty(0, 0, width, height)]
+        self._buffers = [PixelBuffer.empty(0, 0, width, height)]
         self._pixel = Scale(*scale, width, height)
         self._paint = skia.Paint(AntiAlias=True)
-        self._stamps = Stamps(self._draw_stamp)
-        self._ground: tuple[Letter, Pane] | None = None
+        self._sprites = SpriteCache(self._draw_sprite)
+        self._background: tuple[DrawItem, PixelBuffer] | None = None
         self._aim()
 
     @property
     def pixels(self) -> np.ndarray:
-        return self._panes[0].pixels
+        return self._buffers[0].pixels
 
     def _aim(self) -> None:
-        """Makes the last pane what is drawn on."""
-        pane = self._panes[-1]
-        self._canvas = pane.canvas
-        moved = (-pane.left, -pane.top)
+        """Makes the last buffer what is drawn on."""
+        buffer = self._buffers[-1]
+        self._canvas = buffer.canvas
+        moved = (-buffer.left, -buffer.top)
         if self._pixel[:2] == (1.0, 1.0) and moved == (0, 0):
             self._scale = None
             return
@@ -93,15 +93,15 @@ class SkiaCanvas:
         self._canvas.clear(0 if color is None else 0xFF000000 | _rgb(color))
         self._canvas.restore()
 
-    def lay_ground(self, ground: Letter, rows: tuple[int, int] | None = None) -> None:
+    def lay_background(self, background: DrawItem, rows: tuple[int, int] | None = None) -> None:
         """Fills the picture, or just its rows from first to end; drawn once while it stays."""
-        if self._ground is None or self._ground[0] != ground:
-            whole = self._panes[0]
-            pane = whole.like(whole.pixels.copy())
-            self._draw_on(pane, [ground], pane.canvas)
-            self._ground = (ground, pane)
+        if self._background is None or self._background[0] != background:
+            whole = self._buffers[0]
+            buffer = whole.like(whole.pixels.copy())
+            self._draw_on(buffer, [background], buffer.canvas)
+            self._background = (background, buffer)
         first, end = rows or (0, len(self.pixels))
-        self.pixels[first:end] = self._ground[1].pixels[first:end]
+        self.pixels[first:end] = self._background[1].pixels[first:end]
 
     @staticmethod
     def outline(commands: Commands) -> "Outline":
@@ -118,23 +118,23 @@ class SkiaCanvas:
                 verbs[verb](*numbers)
         return Outline(builder.detach())
 
-    def draw(self, letters: Iterable[Letter], blend: str = "normal") -> None:
+    def draw(self, items: Iterable[DrawItem], blend: str = "normal") -> None:
         if blend != "normal":
             paint = skia.Paint()
             paint.setBlendMode(BLEND_MODES[blend])
             self._canvas.resetMatrix()
             self._canvas.saveLayer(None, paint)
-        self._draw_all(letters)
+        self._draw_all(items)
         if blend != "normal":
             self._canvas.restore()
 
-    def _draw_all(self, letters: Iterable[Letter]) -> None:
-        # One tight loop: at a letter in 30 microseconds, every look-up tells.
+    def _draw_all(self, items: Iterable[DrawItem]) -> None:
+        # One tight loop: at an item in 30 microseconds, every look-up tells.
         canvas, paint, scale = self._canvas, self._paint, self._scale
         make_matrix, concat = skia.Matrix.MakeAll, skia.Matrix.Concat
-        for letter in letters:
-            outline, matrix, fill, opacity, line, blur, is_copy = letter
-            if is_copy and self._stamps.put(canvas, letter, self._panes[-1], self._pixel):
+        for item in items:
+            outline, matrix, fill, opacity, line, blur, is_copy = item
+            if is_copy and self._sprites.put(canvas, item, self._buffers[-1], self._pixel):
                 continue
             placed = make_matrix(*matrix)
             canvas.setMatrix(concat(scale, placed) if scale else placed)
@@ -144,10 +144,10 @@ class SkiaCanvas:
             else:
                 self._draw_dressed(outline, fill, opacity, line, blur)
 
-    def _draw_stamp(self, canvas: skia.Canvas, matrix: skia.Matrix, letter: Letter) -> None:
+    def _draw_sprite(self, canvas: skia.Canvas, matrix: skia.Matrix, item: DrawItem) -> None:
         canvas.setMatrix(matrix)
         before, self._canvas = self._canvas, canvas
-        self._draw_dressed(letter.outline, letter.fill, 1.0, letter.line, letter.blur)
+        self._draw_dressed(item.outline, item.fill, 1.0, item.line, item.blur)
         self._canvas = before
 
     def _draw_dressed(
@@ -158,7 +158,7 @@ class SkiaCanvas:
         line: Line | None,
         blur: float,
     ) -> None:
-        """A letter with a line, a gradient, a picture or a blur."""
+        """An item with a line, a gradient, a picture or a blur."""
         # A line over a fill that both let something through would show their overlap.
         is_layered = line is not None and fill is not None and opacity < 1
         if is_layered:
@@ -187,7 +187,7 @@ class SkiaCanvas:
             path = outline.part(line.seen)
         self._canvas.drawPath(path, paint)
 
-    # Sheets
+    # Buffers
 
     def open(self, box: Box | None, margin: float) -> None:
         scale = self._pixel
@@ -200,74 +200,74 @@ class SkiaCanvas:
             low = [_within(n, *edges[axis::2]) for axis, n in enumerate(near)]
             high = [_within(n, *edges[axis::2]) for axis, n in enumerate(far)]
             edges = (*map(math.floor, low), *map(math.ceil, high))
-        self._panes.append(Pane.empty(*edges))
+        self._buffers.append(PixelBuffer.empty(*edges))
         self._aim()
 
-    def average(self, samples: Sequence[Sequence[Letter]]) -> None:
-        self._panes[-1] = mean_in_linear_light(self._panes[-1], samples, self._draw_on)
+    def average(self, samples: Sequence[Sequence[DrawItem]]) -> None:
+        self._buffers[-1] = mean_in_linear_light(self._buffers[-1], samples, self._draw_on)
         self._aim()
 
-    def _draw_on(self, pane: Pane, letters: Iterable[Letter], canvas: skia.Canvas) -> None:
-        """Draws letters on a canvas that shows the place of a pane."""
-        self._panes.append(pane)
+    def _draw_on(self, buffer: PixelBuffer, items: Iterable[DrawItem], canvas: skia.Canvas) -> None:
+        """Draws items on a canvas that shows the place of a buffer."""
+        self._buffers.append(buffer)
         self._aim()
         self._canvas = canvas
-        self._draw_all(letters)
-        self._panes.pop()
+        self._draw_all(items)
+        self._buffers.pop()
         self._aim()
 
-    def apply(self, steps: Sequence[Step]) -> None:
-        self._panes[-1] = self._done(steps, self._panes[-1])
+    def apply(self, effects: Sequence[EffectValues]) -> None:
+        self._buffers[-1] = self._done(effects, self._buffers[-1])
         self._aim()
 
-    def _done(self, steps: Sequence[Step], pane: Pane) -> Pane:
-        """A pane after effects, of which only is kept what the next ones may bring into sight."""
-        margins = [margin_of(step.kind, dict(step.values)) for step in steps]
-        for number, step in enumerate(steps):
+    def _done(self, effects: Sequence[EffectValues], buffer: PixelBuffer) -> PixelBuffer:
+        """A buffer after effects, of which only is kept what the next ones may bring into sight."""
+        margins = [margin_of(effect.kind, dict(effect.values)) for effect in effects]
+        for number, effect in enumerate(effects):
             scale = self._pixel._replace(margin=sum(margins[number + 1 :]))
-            pane = EFFECTS[step.kind](pane, dict(step.values), scale).within(scale.edges)
-        return pane
+            buffer = EFFECTS[effect.kind](buffer, dict(effect.values), scale).within(scale.edges)
+        return buffer
 
     def cut(self, cuts: Sequence[Cut]) -> None:
-        pane = self._panes[-1]
-        self._let_through(let_through(cuts, pane, self._pixel))
+        buffer = self._buffers[-1]
+        self._let_through(let_through(cuts, buffer, self._pixel))
 
     def _let_through(self, alpha: np.ndarray) -> None:
-        pane = self._panes[-1]
-        self._panes[-1] = pane.like(times_alpha(pane.pixels, alpha))
+        buffer = self._buffers[-1]
+        self._buffers[-1] = buffer.like(times_alpha(buffer.pixels, alpha))
         self._aim()
 
     def close(self, blend: str, opacity: float) -> None:
-        pane = self._panes.pop()
+        buffer = self._buffers.pop()
         self._aim()
         paint = skia.Paint(Alphaf=opacity)
         if blend != "normal":
             paint.setBlendMode(BLEND_MODES[blend])
-        self._put(pane, paint)
+        self._put(buffer, paint)
 
-    def _put(self, pane: Pane, paint: skia.Paint) -> None:
-        below = self._panes[-1]
+    def _put(self, buffer: PixelBuffer, paint: skia.Paint) -> None:
+        below = self._buffers[-1]
         self._canvas.resetMatrix()
-        place = (pane.left - below.left, pane.top - below.top)
-        self._canvas.drawImage(pane.image(), *place, skia.SamplingOptions(), paint)
+        place = (buffer.left - below.left, buffer.top - below.top)
+        self._canvas.drawImage(buffer.image(), *place, skia.SamplingOptions(), paint)
 
     def close_as_matte(self, by: str, invert: bool) -> None:
-        pane = self._panes.pop()
+        buffer = self._buffers.pop()
         self._aim()
-        below = self._panes[-1]
-        fitted = Pane.empty(below.left, below.top, below.right, below.bottom)
-        place = (pane.left - below.left, pane.top - below.top)
-        fitted.canvas.drawImage(pane.image(), *place)
+        below = self._buffers[-1]
+        fitted = PixelBuffer.empty(below.left, below.top, below.right, below.bottom)
+        place = (buffer.left - below.left, buffer.top - below.top)
+        fitted.canvas.drawImage(buffer.image(), *place)
         self._let_through(matte_of(fitted, by, invert))
 
-    def adjust(self, steps: Sequence[Step], cuts: Sequence[Cut], opacity: float) -> None:
-        below = self._panes[-1]
+    def adjust(self, effects: Sequence[EffectValues], cuts: Sequence[Cut], opacity: float) -> None:
+        below = self._buffers[-1]
         # What lies beyond the edges is taken to go on as it is there, or else they would fade.
-        margin = sum(margin_of(step.kind, dict(step.values)) for step in steps)
-        pane = self._done(steps, below.continued(self._pixel._replace(margin=margin)))
-        rows = slice(below.top - pane.top, below.bottom - pane.top)
-        columns = slice(below.left - pane.left, below.right - pane.left)
-        changed = pane.pixels[rows, columns]
+        margin = sum(margin_of(effect.kind, dict(effect.values)) for effect in effects)
+        buffer = self._done(effects, below.continued(self._pixel._replace(margin=margin)))
+        rows = slice(below.top - buffer.top, below.bottom - buffer.top)
+        columns = slice(below.left - buffer.left, below.right - buffer.left)
+        changed = buffer.pixels[rows, columns]
         share = let_through(cuts, below, self._pixel) if cuts else None
         below.pixels[:] = _between(below.pixels, changed, share, opacity)
 
@@ -326,7 +326,7 @@ class Outline:
     @property
     def edge(self) -> skia.Path:
         if self._edge is None:
-            # Letters of variable fonts are put together of contours that overlap.
+            # DrawItems of variable fonts are put together of contours that overlap.
             self._edge = skia.Simplify(self.path) or self.path
         return self._edge
 

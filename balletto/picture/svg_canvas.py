@@ -14,7 +14,7 @@ import skia
 from PIL import Image
 
 from .bitmaps import Box, Photo
-from .canvas import Cut, Gradient, Letter, Line, Matrix, Step
+from .canvas import Cut, DrawItem, EffectValues, Gradient, Line, Matrix
 from .effects.colors import MATRICES
 from .skia_canvas import SkiaCanvas
 from .stills import straight_rgba
@@ -64,14 +64,14 @@ class SvgCanvas:
         if color is not None:
             self._put(_rectangle(color))
 
-    def lay_ground(self, ground: Letter) -> None:
-        self.draw([ground])
+    def lay_background(self, background: DrawItem) -> None:
+        self.draw([background])
 
     # Paths are prepared as for drawing: parts and edges of them are the same then.
     outline = staticmethod(SkiaCanvas.outline)
 
-    def draw(self, letters: Iterable[Letter], blend: str = "normal") -> None:
-        said = [part for letter in letters for part in self._letter(letter)]
+    def draw(self, items: Iterable[DrawItem], blend: str = "normal") -> None:
+        said = [part for item in items for part in self._item(item)]
         if blend == "normal":
             self._groups[-1] += said
         elif said:
@@ -80,29 +80,29 @@ class SvgCanvas:
     def _put(self, element: str) -> None:
         self._groups[-1].append(element)
 
-    # Letters
+    # DrawItems
 
-    def _letter(self, letter: Letter) -> list[str]:
+    def _item(self, item: DrawItem) -> list[str]:
         parts = []
-        path, transform = _placed(letter.outline.path, letter.matrix)
-        if isinstance(letter.fill, Photo):
-            parts.append(self._photo(letter.fill, letter.matrix))
-        elif letter.fill is not None:
-            fill = self._fill(letter.fill, letter.matrix, not transform)
+        path, transform = _placed(item.outline.path, item.matrix)
+        if isinstance(item.fill, Photo):
+            parts.append(self._photo(item.fill, item.matrix))
+        elif item.fill is not None:
+            fill = self._fill(item.fill, item.matrix, not transform)
             parts.append(f'<path d="{_data(path)}" fill="{fill}"{transform}/>')
-        if letter.line is not None:
-            parts.append(self._line(letter, letter.line))
-        looks = "" if letter.opacity >= 1 else f' opacity="{_number(letter.opacity)}"'
-        if letter.blur:
-            scale = _scale_of(letter.matrix)
-            looks += f' filter="url(#{self._blurred(letter.blur * scale, letter.blur * scale)})"'
+        if item.line is not None:
+            parts.append(self._line(item, item.line))
+        looks = "" if item.opacity >= 1 else f' opacity="{_number(item.opacity)}"'
+        if item.blur:
+            scale = _scale_of(item.matrix)
+            looks += f' filter="url(#{self._blurred(item.blur * scale, item.blur * scale)})"'
         return [_group(parts, looks.strip())] if looks and parts else parts
 
-    def _line(self, letter: Letter, line: Line) -> str:
-        whole = letter.outline.path if line.whole else letter.outline.edge
-        path = letter.outline.part(line.seen) if line.seen is not None else whole
-        placed, transform = _placed(path, letter.matrix)
-        width = line.width * (1 if transform else _scale_of(letter.matrix))
+    def _line(self, item: DrawItem, line: Line) -> str:
+        whole = item.outline.path if line.whole else item.outline.edge
+        path = item.outline.part(line.seen) if line.seen is not None else whole
+        placed, transform = _placed(path, item.matrix)
+        width = line.width * (1 if transform else _scale_of(item.matrix))
         dashes = ""
         if line.dashes:
             lengths, shift = line.dashes
@@ -150,21 +150,21 @@ class SvgCanvas:
             f'preserveAspectRatio="none" transform="{_affine(matrix)}"{looks}/>'
         )
 
-    # Sheets
+    # Groups
 
     def open(self, box: Box | None, margin: float) -> None:
         self._groups.append([])
 
-    def average(self, samples: Sequence[Sequence[Letter]]) -> None:
+    def average(self, samples: Sequence[Sequence[DrawItem]]) -> None:
         raise NotInSvg(
             "An SVG cannot hold what motion blurs. Choose a PNG still, a frame where all rests, or "
             "switch motion blur off."
         )
 
-    def apply(self, steps: Sequence[Step]) -> None:
-        for step in steps:
-            if dict(step.values).get(_AMOUNTS.get(step.kind, ""), 1):
-                self._wrap(f'filter="url(#{self._filter(step)})"')
+    def apply(self, effects: Sequence[EffectValues]) -> None:
+        for effect in effects:
+            if dict(effect.values).get(_AMOUNTS.get(effect.kind, ""), 1):
+                self._wrap(f'filter="url(#{self._filter(effect)})"')
 
     def _wrap(self, looks: str) -> None:
         self._groups[-1] = [_group(self._groups[-1], looks)] if self._groups[-1] else []
@@ -189,9 +189,9 @@ class SvgCanvas:
         name = self._define("mask", f'{_REGION} mask-type="{by}"', "".join(inside))
         self._wrap(f'mask="url(#{name})"')
 
-    def adjust(self, steps: Sequence[Step], cuts: Sequence[Cut], opacity: float) -> None:
+    def adjust(self, effects: Sequence[EffectValues], cuts: Sequence[Cut], opacity: float) -> None:
         before = self._groups[-1]
-        self.apply(steps)
+        self.apply(effects)
         looks = [] if opacity >= 1 else [f'opacity="{_number(opacity)}"']
         looks += [f'mask="url(#{self._mask(cuts)})"'] if cuts else []
         if looks and before:
@@ -210,17 +210,17 @@ class SvgCanvas:
         self._definitions.append(f'<{kind} id="{name}"{known}')
         return name
 
-    def _filter(self, step: Step) -> str:
-        values = dict(step.values)
-        if step.kind in MATRICES:
-            linear, plus = MATRICES[step.kind](values)
+    def _filter(self, effect: EffectValues) -> str:
+        values = dict(effect.values)
+        if effect.kind in MATRICES:
+            linear, plus = MATRICES[effect.kind](values)
             rows = [[*row, 0, plus] for row in linear.tolist()]
             return self._colors([*rows, [0, 0, 0, 1, 0]])
-        if step.kind == "blur":
+        if effect.kind == "blur":
             return self._blurred(values["x"], values["y"])
-        if step.kind == "glow":
+        if effect.kind == "glow":
             return self._glow(values)
-        name = step.kind.replace("-", " ")
+        name = effect.kind.replace("-", " ")
         raise NotInSvg(f"An SVG cannot hold the effect “{name}”. Choose a PNG still.")
 
     def _defined_filter(self, content: str) -> str:

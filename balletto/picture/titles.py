@@ -15,19 +15,27 @@ from ..motion.reflow import moved_axes
 from ..scene.document import Scene
 from ..scene.effects import Trail
 from ..scene.layers import Title
+from .appearance import Appearance, appearance_of
 from .boxes import around, boxes_of, widened
-from .canvas import Box, Canvas, Letter
-from .dress import Dress, dress
+from .canvas import Box, Canvas, DrawItem
+from .compositing import Drawn
+from .effect_values import (
+    DisplacementValues,
+    as_copies,
+    displacement_at,
+    shadow_at,
+    trail_of,
+    values_of,
+    with_shadows,
+)
 from .outlines import Commands, displaced, of_glyphs
-from .sheets import Drawn
-from .steps import Push, as_copies, cast_of, push_of, trail_of, values_of, with_shadows
 
 # Frames are worked out so many at a time: that costs little more than one, and as a rule the
 # next frame that is asked for is the next one.
 BLOCK = 16
 # Outlines at moved axes, or displaced, that a title keeps: those of a few seconds, not of a clip.
 MOST_MOVED = 4096
-_PUSH_DIGITS = 1  # of px, by which outlines that moves displace are told apart
+_DISPLACEMENT_DIGITS = 1  # of px, by which outlines that moves displace are told apart
 _LARGEST = 1000.0  # times, that a copy of a trail grows
 
 
@@ -42,18 +50,19 @@ class _Block:
     ink: np.ndarray
     matrices: np.ndarray
     opacities: np.ndarray
-    dress: Dress
+    appearance: Appearance
     axes: dict[str, np.ndarray]
 
     @cached_property
     def boxes(self) -> list[Box]:
         """For each time what is drawn on."""
-        return boxes_of(self._reach, self.matrices, self.opacities > 0)
+        return boxes_of(self._extents, self.matrices, self.opacities > 0)
 
     @property
-    def _reach(self) -> np.ndarray:
-        """What is drawn on, (n, 4) or (times, n, 4): the ink, and what its dress and axes add."""
-        more = np.asarray(self.dress.reach)
+    def _extents(self) -> np.ndarray:
+        """What is drawn on, (n, 4) or (times, n, 4): the ink, and what its
+        appearance and axes add."""
+        more = np.asarray(self.appearance.margin)
         if self.axes:
             # How far a letter of other axes reaches is not known before it is made: half as far
             # again as it is high is more than any does.
@@ -61,7 +70,7 @@ class _Block:
         return self.ink + np.expand_dims(more, -1) * np.array([-1, -1, 1, 1])
 
 
-class SetTitle:
+class PreparedTitle:
     """A title made ready: its layout, the prepared outlines, and the block worked out last."""
 
     def __init__(self, scene: Scene, title: Title):
@@ -108,30 +117,30 @@ class SetTitle:
         composites = compose(self._scene, self._title, self._layout, times)
         placed = place(self._scene, self._title, self._layout, composites, times, shrunk)
         opacities = np.where(placed.before_camera, placed.opacities, 0.0)
-        worn = dress(self._layout, composites, len(times))
+        appearance = appearance_of(self._layout, composites, len(times))
         axes = moved_axes(composites)
-        return _Block(times, self._layout.ink, placed.matrices, opacities, worn, axes)
+        return _Block(times, self._layout.ink, placed.matrices, opacities, appearance, axes)
 
-    def _plain(self, canvas: Canvas, block: _Block, row: int) -> list[Letter]:
+    def _plain(self, canvas: Canvas, block: _Block, row: int) -> list[DrawItem]:
         """The letters at one time of a block, in the order in which they are drawn."""
-        worn = block.dress
+        appearance = block.appearance
         every = zip(
             self._outlines_at(canvas, block, row),
             block.matrices[row].reshape(-1, 9).tolist(),
-            worn.fills[row],
+            appearance.fills[row],
             block.opacities[row].tolist(),
-            worn.lines[row],
-            worn.blurs[row],
+            appearance.lines[row],
+            appearance.blurs[row],
             strict=True,
         )
-        letters = [Letter(*letter) for letter in every]
+        letters = [DrawItem(*letter) for letter in every]
         order = range(len(letters))
         if self._title.draw_order != "reading":
             order = self._order(block, row)
         seen = [number for number in order if letters[number].opacity > 0]
-        cast = cast_of(self._title, float(block.times[row]))
-        shares = [worn.shadows[row][number] for number in seen] if cast else None
-        return with_shadows([letters[number] for number in seen], cast, shares)
+        shadow = shadow_at(self._title, float(block.times[row]))
+        shares = [appearance.shadows[row][number] for number in seen] if shadow else None
+        return with_shadows([letters[number] for number in seen], shadow, shares)
 
     def _order(self, block: _Block, row: int) -> list[int]:
         """The places of the letters from the back to the front."""
@@ -145,25 +154,25 @@ class SetTitle:
 
     def _box(self, block: _Block, row: int) -> Box:
         """The box of the letters with what shadows and displacements add."""
-        cast = cast_of(self._title, float(block.times[row]))
-        more = cast.reach if cast else 0.0
-        push = push_of(self._scene, self._title, float(block.times[row]))
-        if push is not None:
+        shadow = shadow_at(self._title, float(block.times[row]))
+        more = shadow.margin if shadow else 0.0
+        displacement = displacement_at(self._scene, self._title, float(block.times[row]))
+        if displacement is not None:
             # In the layer's own px; a letter that is drawn larger is displaced further.
             largest = np.abs(block.matrices[row, :, :2, :2]).max(initial=1.0)
-            more += push.amount * 2 * float(largest)
+            more += displacement.amount * 2 * float(largest)
         return widened(block.boxes[row], more)
 
     def _with_trail(
         self, canvas: Canvas, time: float, trail: Trail
-    ) -> tuple[list[Letter], Callable[[], list[Box]]]:
+    ) -> tuple[list[DrawItem], Callable[[], list[Box]]]:
         """The letters after the copies of them as they were, the oldest first; and their boxes."""
         back = np.arange(trail.copies, -1, -1)
         values = values_of(trail, time)
         fade, shrink, width = (values[name] for name in ("fade", "shrink", "outline"))
         block = self._work_out(time - back * trail.gap, np.minimum(shrink**back, _LARGEST))
         block.opacities *= (fade**back)[:, None]
-        letters: list[Letter] = []
+        letters: list[DrawItem] = []
         for row in range(trail.copies):
             letters += as_copies(self._plain(canvas, block, row), width)
         letters += self._plain(canvas, block, trail.copies)
@@ -173,10 +182,10 @@ class SetTitle:
 
     def _outlines_at(self, canvas: Canvas, block: _Block, row: int) -> list[Any]:
         """The prepared outlines of all characters at a time of a block."""
-        more = block.dress.pushes[row]
+        more = block.appearance.displacements[row]
         time = float(block.times[row])
-        pushed = push_of(self._scene, self._title, time, is_moved=any(more))
-        if not block.axes and pushed is None:
+        displaced_by = displacement_at(self._scene, self._title, time, is_moved=any(more))
+        if not block.axes and displaced_by is None:
             return _outlines_of(self._layout, canvas.outline)
         tags = sorted(block.axes)
         changes: list[Any] = [()] * len(self._layout.characters)
@@ -187,21 +196,23 @@ class SetTitle:
                 canvas,
                 number,
                 tuple(zip(tags, change, strict=True)),
-                _further(pushed, more[number]),
+                _further(displaced_by, more[number]),
             )
             for number, change in enumerate(changes)
         ]
 
-    def _moved_outline(self, canvas: Canvas, number: int, changes: Any, pushed: Any) -> Any:
+    def _moved_outline(self, canvas: Canvas, number: int, changes: Any, displaced_by: Any) -> Any:
         glyphs = self._layout.characters[number].glyphs
         parts = [glyph.part.moved(changes) for glyph in glyphs]
-        key = (number, *(part.axes for part in parts), pushed)
+        key = (number, *(part.axes for part in parts), displaced_by)
         if key not in self._moved:
             if len(self._moved) >= MOST_MOVED:
                 self._moved.clear()
             moved = tuple(replace(g, part=part) for g, part in zip(glyphs, parts, strict=True))
             commands = of_glyphs(moved)
-            self._moved[key] = canvas.outline(displaced(commands, *pushed) if pushed else commands)
+            self._moved[key] = canvas.outline(
+                displaced(commands, *displaced_by) if displaced_by else commands
+            )
         return self._moved[key]
 
 
@@ -212,9 +223,9 @@ def _outlines_of(layout: Layout, prepare: Callable[[Commands], Any]) -> list[Any
     return [prepare(of_glyphs(character.glyphs)) for character in layout.characters]
 
 
-def _further(push: Push | None, by: float) -> Push | None:
+def _further(displacement: DisplacementValues | None, by: float) -> DisplacementValues | None:
     """A displacement that is so much stronger; None if it displaces nothing."""
-    if push is None:
+    if displacement is None:
         return None
-    amount = round(push.amount + by, _PUSH_DIGITS)
-    return push._replace(amount=amount) if amount else None
+    amount = round(displacement.amount + by, _DISPLACEMENT_DIGITS)
+    return displacement._replace(amount=amount) if amount else None

@@ -26,7 +26,7 @@ _LAB_TO_CONES = np.linalg.inv(_CONES_TO_LAB)
 
 def oklab(color: str) -> np.ndarray:
     """A colour "#RRGGBB" as OKLab, (3,): lightness 0..1, green to red, blue to yellow."""
-    srgb = np.array([int(color[place : place + 2], 16) for place in (1, 3, 5)]) / 255
+    srgb = np.array([int(color[start : start + 2], 16) for start in (1, 3, 5)]) / 255
     linear = np.where(srgb <= 0.04045, srgb / 12.92, ((srgb + 0.055) / 1.055) ** 2.4)
     return _CONES_TO_LAB @ np.cbrt(_LINEAR_TO_CONES @ linear)
 

@@ -32,8 +32,8 @@ Share = number("a share of the box", ge=-1000, le=1000)
 Pivot = Annotated[tuple[Share, Share], Field(strict=False), needs("two shares of the box [x, y]")]
 
 
-_Place = number("a place in the text", int, ge=0, le=10_000)
-Letters = Annotated[tuple[_Place, _Place], Field(strict=False), needs("two places [from, to]")]
+_Index = number("a place in the text", int, ge=0, le=10_000)
+Letters = Annotated[tuple[_Index, _Index], Field(strict=False), needs("two places [from, to]")]
 
 
 class Pose(Model):

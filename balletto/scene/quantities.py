@@ -107,11 +107,11 @@ def _course(text: str, measure: Measure, context: Context) -> Course:
         start = end if mark is None else mark.end()
     keys: list[dict[str, Any]] = []
     eases: list[Any] = []
-    for piece, place in pieces:
-        key, ease = _point(piece, place, measure, context, keys)
+    for piece, index in pieces:
+        key, ease = _point(piece, index, measure, context, keys)
         if keys and key["at"] <= keys[-1]["at"]:
             told = f"times in order are needed: {key['at']:g} comes after {keys[-1]['at']:g}"
-            raise QuantityError(told, place)
+            raise QuantityError(told, index)
         keys.append(key)
         eases.append(ease)
     common = eases[-1] if not any(eases[:-1]) else None
@@ -143,33 +143,33 @@ _PARTS = re.compile(
 
 
 def _point(
-    piece: str, place: int, measure: Measure, context: Context, before: list[dict[str, Any]]
+    piece: str, index: int, measure: Measure, context: Context, before: list[dict[str, Any]]
 ) -> tuple[dict[str, Any], Any]:
     """A key without its ease, and the ease that stands behind it."""
     if not piece.strip():
-        raise QuantityError("a value and its time are needed here: “60 at 5”", place)
+        raise QuantityError("a value and its time are needed here: “60 at 5”", index)
     plain, ease = _without_ease(piece)
     found = _PARTS.fullmatch(plain)
     said, time = (found["value"], found["at"]) if found else (plain, None)
     if time is None and before:
-        raise QuantityError(f"“{piece.strip()}” has no time: say “{piece.strip()} at 20”", place)
+        raise QuantityError(f"“{piece.strip()}” has no time: say “{piece.strip()} at 20”", index)
     name = said.strip().lower()
     if name == "home":
         if context.rest is None:
-            raise QuantityError("this value has no place of rest: say a number for “home”", place)
+            raise QuantityError("this value has no place of rest: say a number for “home”", index)
         value: float = context.rest
     elif name == "hold":
         if not before:
-            raise QuantityError("“hold” holds the value before it: begin with a value", place)
+            raise QuantityError("“hold” holds the value before it: begin with a value", index)
         value = before[-1]["value"]
     else:
-        value = QuantityReader(said, measure, context, place).whole()
-    at = 0.0 if time is None else _time(time, place + plain.find(time), context)
+        value = QuantityReader(said, measure, context, index).whole()
+    at = 0.0 if time is None else _time(time, index + plain.find(time), context)
     return {"at": _whole(at), "value": value}, ease
 
 
-def _time(text: str, place: int, context: Context) -> float:
-    return QuantityReader(text, FRAME, replace(context, now=None, side=None), place).whole()
+def _time(text: str, index: int, context: Context) -> float:
+    return QuantityReader(text, FRAME, replace(context, now=None, side=None), index).whole()
 
 
 def _without_ease(piece: str) -> tuple[str, Any]:

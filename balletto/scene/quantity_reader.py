@@ -43,12 +43,12 @@ _TOKEN = re.compile(
 
 
 class QuantityError(ValueError):
-    """What is typed is not understood, from the letter at `place` on; the message says what would
+    """What is typed is not understood, from the letter at `index` on; the message says what would
     do."""
 
-    def __init__(self, message: str, place: int = 0):
+    def __init__(self, message: str, index: int = 0):
         super().__init__(message)
-        self.place = place
+        self.index = index
 
 
 @dataclass(frozen=True)
@@ -99,33 +99,33 @@ def _is_time(measure: Measure) -> bool:
 class _Token(NamedTuple):
     kind: str
     text: str
-    place: int
+    index: int
 
 
 class QuantityReader:
-    """Reads one value; `place` is where its text begins in what was typed."""
+    """Reads one value; `index` is where its text begins in what was typed."""
 
-    def __init__(self, text: str, measure: Measure, context: Context, place: int = 0):
+    def __init__(self, text: str, measure: Measure, context: Context, index: int = 0):
         self._measure, self._context = measure, context
-        self._tokens = self._found(_without_name(text, measure), place)
+        self._tokens = self._found(_without_name(text, measure), index)
         self._next = 0
         self._depth = 0
-        self._end = place + len(text)
+        self._end = index + len(text)
 
-    def _found(self, text: str, place: int) -> list[_Token]:
+    def _found(self, text: str, index: int) -> list[_Token]:
         tokens, at = [], 0
         text = text.rstrip()
         while at < len(text):
             found = _TOKEN.match(text, at)
             if found is None:
-                raise self._fault(f"“{text[at:].strip()}” is not understood", place + at)
+                raise self._fault(f"“{text[at:].strip()}” is not understood", index + at)
             kind = found.lastgroup or ""
-            tokens.append(_Token(kind, found[kind].lower(), place + found.start(kind)))
+            tokens.append(_Token(kind, found[kind].lower(), index + found.start(kind)))
             at = found.end()
         return tokens
 
-    def _fault(self, told: str, place: int) -> QuantityError:
-        return QuantityError(f"{told}: {would_do(self._measure, self._context)}", place)
+    def _fault(self, told: str, index: int) -> QuantityError:
+        return QuantityError(f"{told}: {would_do(self._measure, self._context)}", index)
 
     def whole(self) -> float:
         """The value of all of the text, as it stands in a file."""
@@ -137,7 +137,7 @@ class QuantityReader:
         if change is None and (word := self._taken("word", "less", "more")):
             return self._limited(self._toward(number, word))
         if (left := self._token()) is not None:
-            raise self._fault(f"“{left.text}” is not understood", left.place)
+            raise self._fault(f"“{left.text}” is not understood", left.index)
         if change is not None:
             return self._limited(self._changed(change, number))
         return self._limited(number)
@@ -147,7 +147,7 @@ class QuantityReader:
     def _now(self, token: _Token) -> float:
         if self._context.now is None:
             raise QuantityError(f"there is no value here yet for “{token.text}” to change: say one",
-                                token.place)  # fmt: skip
+                                token.index)  # fmt: skip
         return self._context.now * self._measure.scale
 
     def _changed(self, sign: _Token, number: float) -> float:
@@ -173,16 +173,16 @@ class QuantityReader:
         number = self._sum()
         second = self._direction()
         if first and second:
-            raise self._fault(f"one direction is enough, got “{second.text}” too", second.place)
+            raise self._fault(f"one direction is enough, got “{second.text}” too", second.index)
         said = first or second
         if said is None:
             return number
         word = _ALSO.get(said.text, said.text)
         if word not in (self._measure.below, self._measure.above):
-            raise self._fault(f"this value does not go “{said.text}”", said.place)
+            raise self._fault(f"this value does not go “{said.text}”", said.index)
         if number < 0:
-            place = start.place if start else said.place
-            raise self._fault("a sign and a direction do not go together", place)
+            index = start.index if start else said.index
+            raise self._fault("a sign and a direction do not go together", index)
         return -number if word == self._measure.below else number
 
     def _direction(self) -> _Token | None:
@@ -211,7 +211,7 @@ class QuantityReader:
 
     def _divisor(self, number: float, sign: _Token) -> float:
         if number == 0:
-            raise QuantityError("nothing can be divided by 0", sign.place)
+            raise QuantityError("nothing can be divided by 0", sign.index)
         return number
 
     def _factor(self) -> float:
@@ -225,12 +225,12 @@ class QuantityReader:
             return self._measured(number)
         token = self._token()
         got = f", got “{token.text}”" if token else ""
-        raise self._fault(f"a number is needed{got}", token.place if token else self._end)
+        raise self._fault(f"a number is needed{got}", token.index if token else self._end)
 
     def _inside(self, opened: _Token) -> float:
         self._depth += 1
         if self._depth > MOST_NESTED:
-            raise QuantityError("too many parentheses in one another", opened.place)
+            raise QuantityError("too many parentheses in one another", opened.index)
         number = self._sum()
         if self._taken("sign", ")") is None:
             raise QuantityError("a “)” is missing", self._end)
@@ -242,10 +242,10 @@ class QuantityReader:
     def _measured(self, token: _Token) -> float:
         if re.fullmatch(r"\d{1,3},\d{3}", token.text):
             plain, point = token.text.replace(",", ""), token.text.replace(",", ".")
-            raise QuantityError(f"is {plain} or {point} meant? type it so", token.place)
+            raise QuantityError(f"is {plain} or {point} meant? type it so", token.index)
         number = float(token.text.replace(",", "."))
         if not abs(number) < LARGEST:
-            raise self._fault("this number is too large", token.place)
+            raise self._fault("this number is too large", token.index)
         unit = self._unit()
         return number if unit is None else self._in_measure(number, *unit)
 
@@ -277,20 +277,20 @@ class QuantityReader:
             what = f"is measured in {own}" if own else "has no unit"
         else:
             what = f"counts {own}"
-        raise self._fault(f"“{token.text}” does not fit here, this value {what}", token.place)
+        raise self._fault(f"“{token.text}” does not fit here, this value {what}", token.index)
 
     def _clock(self, token: _Token) -> float:
         own = self._measure.unit.strip() or ("frames" if self._measure.before == "frame" else "")
         if own not in ("frames", "s"):
-            raise self._fault(f"“{token.text}” is a time, and this value is none", token.place)
+            raise self._fault(f"“{token.text}” is a time, and this value is none", token.index)
         *minutes, seconds, frames = (int(part) for part in token.text.split(":"))
         base = round(self._context.rate)
         if frames >= base:
             told = f"there are {base} frames in a second, so “:{frames}” is none of them"
-            raise QuantityError(told, token.place)
+            raise QuantityError(told, token.index)
         count = ((minutes[0] if minutes else 0) * 60 + seconds) * base + frames
         if not count < LARGEST:
-            raise self._fault("this time is too long", token.place)
+            raise self._fault("this time is too long", token.index)
         return count if own == "frames" else count / self._context.rate
 
     # Tokens

@@ -10,7 +10,7 @@ from pydantic import BaseModel, TypeAdapter, ValidationError
 from .errors import Fault
 from .tracks import Tied, Track
 
-Place = tuple[str | int, ...]
+Pointer = tuple[str | int, ...]
 MOST_STEPS = 100  # from a value to what it follows at last
 
 
@@ -18,35 +18,35 @@ def bind_ties(scene: Any) -> list[Fault]:
     """Binds every tie of a scene to what it follows; a fault for each that cannot be."""
     ties = dict(ties_in(scene, ()))
     faults = []
-    for place, tied in ties.items():
+    for pointer, tied in ties.items():
         try:
             source, part = find_value(scene, tied.tie.to)
         except LookupError as error:
-            faults.append(Fault(_path(place), f"the tie leads nowhere: {error.args[0]}"))
+            faults.append(Fault(_path(pointer), f"the tie leads nowhere: {error.args[0]}"))
             continue
         head = tied.tie.to.partition(".")[0]
         layer = next((each for each in scene.layers if each.id == head), None)
         tied.bind(source, part, _owner(scene, tied.tie.to), layer)
     if faults:
         return faults
-    names = {id(tied): _name(scene, place) for place, tied in ties.items()}
-    faults = [fault for place, tied in ties.items() for fault in _endless(place, tied, names)]
-    return faults or [fault for place, tied in ties.items() for fault in _misfits(place, tied)]
+    names = {id(tied): _name(scene, pointer) for pointer, tied in ties.items()}
+    faults = [fault for pointer, tied in ties.items() for fault in _endless(pointer, tied, names)]
+    return faults or [fault for pointer, tied in ties.items() for fault in _misfits(pointer, tied)]
 
 
-def ties_in(part: Any, place: Place) -> Iterator[tuple[Place, Tied]]:
+def ties_in(part: Any, pointer: Pointer) -> Iterator[tuple[Pointer, Tied]]:
     """All ties below a part of a scene, with their places."""
     if isinstance(part, Tied):
-        yield place, part
+        yield pointer, part
     elif isinstance(part, BaseModel) and not isinstance(part, Track):
         for name, field in type(part).model_fields.items():
-            yield from ties_in(getattr(part, name), (*place, field.alias or name))
+            yield from ties_in(getattr(part, name), (*pointer, field.alias or name))
     elif isinstance(part, tuple) and part and isinstance(part[0], BaseModel):
         for index, item in enumerate(part):
-            yield from ties_in(item, (*place, index))
+            yield from ties_in(item, (*pointer, index))
     elif isinstance(part, dict):
         for name, item in part.items():
-            yield from ties_in(item, (*place, name))
+            yield from ties_in(item, (*pointer, name))
 
 
 def find_value(scene: Any, path: str) -> tuple[Any, int | None]:
@@ -137,7 +137,7 @@ def _takes_colors(kind: type[Tied]) -> bool:
     return True
 
 
-def _endless(place: Place, start: Tied, names: dict[int, str]) -> Iterator[Fault]:
+def _endless(pointer: Pointer, start: Tied, names: dict[int, str]) -> Iterator[Fault]:
     """A fault if the ties from one on come back to it, or are too many in a row."""
     steps, followed = [start], start.source
     while isinstance(followed, Tied) and followed is not start and len(steps) <= MOST_STEPS:
@@ -145,39 +145,39 @@ def _endless(place: Place, start: Tied, names: dict[int, str]) -> Iterator[Fault
         followed = followed.source
     if followed is start:
         circle = " → ".join(names[id(step)] for step in [*steps, start])
-        yield Fault(_path(place), f"a circle of ties, which has no value: {circle}")
+        yield Fault(_path(pointer), f"a circle of ties, which has no value: {circle}")
     elif len(steps) > MOST_STEPS:
         told = f"more than {MOST_STEPS} ties in a row: tie it to what the others follow at last"
-        yield Fault(_path(place), told)
+        yield Fault(_path(pointer), told)
 
 
-def _misfits(place: Place, tied: Tied) -> Iterator[Fault]:
+def _misfits(pointer: Pointer, tied: Tied) -> Iterator[Fault]:
     """A fault if what is followed has not as many numbers as what follows."""
     needed = len(_stand_in(type(tied)))
     given = 0 if tied.part is not None else _width(tied.source)
     if _takes_colors(type(tied)) != tied.is_color or needed != given:
         told = "a colour" if tied.is_color else _COUNTS[given]
         wanted = "a colour" if _takes_colors(type(tied)) else _COUNTS[needed]
-        yield Fault(_path(place), f'{wanted} is needed to follow, "{tied.tie.to}" is {told}')
+        yield Fault(_path(pointer), f'{wanted} is needed to follow, "{tied.tie.to}" is {told}')
 
 
 _COUNTS = {0: "one number", 2: "a pair of numbers", 3: "a set of three numbers"}
 
 
-def _name(scene: Any, place: Place) -> str:
-    """A place as a tie would name it: by the ids of layers and moves."""
+def _name(scene: Any, pointer: Pointer) -> str:
+    """A pointer as a tie would name it: by the ids of layers and moves."""
     names: list[str] = []
     part: Any = scene
-    for index, step in enumerate(place):
+    for index, step in enumerate(pointer):
         part = part[step] if isinstance(part, tuple | dict) else _step(part, str(step), "")
-        if index and place[index - 1] in ("layers", "moves") and isinstance(step, int):
+        if index and pointer[index - 1] in ("layers", "moves") and isinstance(step, int):
             names.append(part.id)
         elif step != "layers":
             names.append(str(step))
-    return ".".join(names if place[0] == "layers" else ["scene", *names])
+    return ".".join(names if pointer[0] == "layers" else ["scene", *names])
 
 
-def _path(place: Place) -> str:
-    """A place as faults tell it: `layers[0].moves[1].amount`."""
-    path = "".join(f"[{step}]" if isinstance(step, int) else f".{step}" for step in place)
+def _path(pointer: Pointer) -> str:
+    """A pointer as faults tell it: `layers[0].moves[1].amount`."""
+    path = "".join(f"[{step}]" if isinstance(step, int) else f".{step}" for step in pointer)
     return path.removeprefix(".")

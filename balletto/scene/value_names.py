@@ -126,7 +126,7 @@ def _of_selector(reach: Any, index: int, way: list[str]) -> str:
     plain = [part for part in way if not part.isdigit() and part not in ("keys", "value")]
     said = _with_part(plain, SELECTOR_VALUES.get(kind, {}))
     axis = f", {_ACROSS_AND_DOWN[int(way[-1])]}" if way[-1] in ("0", "1") else ""
-    same = [place for place, each in enumerate(kinds) if each == kind]
+    same = [at for at, each in enumerate(kinds) if each == kind]
     number = f" {same.index(index) + 1}" if len(same) > 1 else ""
     return f"{said} of the {selector_name(kind)}{number}{axis}"
 

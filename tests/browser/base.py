@@ -132,7 +132,7 @@ class BrowserTest(LiveServerTestCase):
         """Waits until the canvas and the marks over it show the newest revision at the playhead."""
         (page or self.page).wait_for_function(
             """() => {
-              const digest = document.getElementById('bench-state').dataset.digest;
+              const digest = document.getElementById('workbench-state').dataset.digest;
               const frame = document.getElementById('stage-frame').textContent;
               const { shown } = document.getElementById('canvas').dataset;
               const marks = document.getElementById('over').dataset.shown;

@@ -4,8 +4,8 @@ import base64
 import tempfile
 from pathlib import Path
 
+from balletto.clip.export_settings import usual_settings
 from balletto.clip.formats import FORMATS
-from balletto.clip.making import usual_making
 from balletto.clip.render import render
 from tests.core.scenes import small_scene
 
@@ -25,11 +25,11 @@ class ClipsTest(BrowserTest):
             for format, kind in KINDS.items():
                 with self.subTest(format):
                     scene = small_scene(length=30)
-                    making = usual_making(scene, format)
+                    export = usual_settings(scene, format)
                     if FORMATS[format].is_still:
-                        making = making._replace(frames=range(20, 21))
+                        export = export._replace(frames=range(20, 21))
                     path = Path(folder) / f"clip{FORMATS[format].suffix}"
-                    render(scene, making, path)
+                    render(scene, export, path)
                     data = base64.b64encode(path.read_bytes()).decode()
                     told = self.page.evaluate(SHOWN, [f"data:{kind};base64,{data}", kind])
                     self.assertEqual(told["size"], [320, 180])

@@ -131,7 +131,7 @@ class JobTest(BrowserTest):
         self.open_still()
         self.add_move("Rise and fade")
         self.type_value("t1.moves.m1.stagger.gap", "3")
-        digest = self.page.locator("#bench-state").get_attribute("data-digest")
+        digest = self.page.locator("#workbench-state").get_attribute("data-digest")
         self.page.locator(f'#cascade[data-shown="{digest}"]').wait_for()
         lane = self.page.locator("#ruler").bounding_box()["width"]
         self.drag(self.page.locator(".guide__grip--bend"), -9 * lane / 90)

@@ -131,14 +131,14 @@ class LateDragTest(LateTest):
 
     def test_keys_are_moved_on_from_where_they_were_moved_to(self):
         for _ in self.scenes("Keyframes", ".kbead"):
-            bead = '.kbead[data-path="t1.transform.opacity"][data-place="1"]'
+            bead = '.kbead[data-path="t1.transform.opacity"][data-index="1"]'
             self.drag(bead, 6 * self.frame)
             self.drag(bead, 4 * self.frame)
             keys = self.title()["transform"]["opacity"]["keys"]
             self.assertEqual([key["at"] for key in keys], [0, 30, 40, 60])
 
     def test_what_follows_a_drag_past_another_key_is_done_to_the_same_key(self):
-        bead = '.kbead[data-path="t1.transform.opacity"][data-place="1"]'
+        bead = '.kbead[data-path="t1.transform.opacity"][data-index="1"]'
         after = {
             "Delete": [(0, 0), (40, 0.5), (60, 1)],
             "Control+d": [(0, 1), (40, 0.5), (50, 1), (60, 1)],

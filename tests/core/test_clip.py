@@ -14,7 +14,7 @@ import numpy as np
 
 from balletto.clip import render as clips
 from balletto.clip.convert import Converter
-from balletto.clip.making import usual_making
+from balletto.clip.export_settings import usual_settings
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 
@@ -24,11 +24,11 @@ from .scenes import small_scene
 _MEASURE = """
 import re, sys
 from pathlib import Path
-from balletto.clip.making import usual_making
+from balletto.clip.export_settings import usual_settings
 from balletto.clip.render import render
 from tests.core.scenes import small_scene
 scene = small_scene(length=int(sys.argv[1]))
-render(scene, usual_making(scene), Path(sys.argv[2]))
+render(scene, usual_settings(scene), Path(sys.argv[2]))
 print(re.search(r"VmHWM:\\s+(\\d+)", Path("/proc/self/status").read_text())[1])
 """
 
@@ -53,7 +53,7 @@ class ClipTest(TestCase):
 
     def render(self, scene, frames, segment=240):
         with mock.patch.object(clips, "SEGMENT_FRAMES", segment):
-            clips.render(scene, usual_making(scene, frames=frames), self.path)
+            clips.render(scene, usual_settings(scene, frames=frames), self.path)
         return self.frames()
 
     def test_every_frame_is_there_and_is_what_is_drawn(self):
@@ -93,9 +93,9 @@ class ClipTest(TestCase):
 
     def test_progress_counts_on_and_may_stop_the_render(self):
         done, scene = [], small_scene()
-        making = usual_making(scene, frames=range(10))
+        export = usual_settings(scene, frames=range(10))
         with mock.patch.object(clips, "SEGMENT_FRAMES", 4):
-            clips.render(scene, making, self.path, done.append)
+            clips.render(scene, export, self.path, done.append)
         self.assertEqual(done, list(range(1, 11)))
 
         def stop(count):
@@ -104,18 +104,18 @@ class ClipTest(TestCase):
 
         self.path.unlink()
         with self.assertRaises(InterruptedError):
-            clips.render(scene, making, self.path, stop)
+            clips.render(scene, export, self.path, stop)
         self.assertEqual(list(self.path.parent.iterdir()), [], "half a clip was left behind")
 
     def test_slow_scenes_are_drawn_by_several_processes(self):
         """As one piece would be, to the last bit, where nothing is lost in encoding."""
         scene = small_scene(length=20)
-        making = usual_making(scene, "pngs")
+        export = usual_settings(scene, "pngs")
         alone = self.path.with_name("alone.zip")
-        clips.render(scene, making, alone)
+        clips.render(scene, export, alone)
         told, together = [], self.path.with_name("together.zip")
         with mock.patch.object(clips, "SLOW_FRAME_MS", 0):
-            clips.render(scene, making, together, told.append)
+            clips.render(scene, export, together, told.append)
         self.assertEqual((len(told), told[-1]), (3, 20))
         with zipfile.ZipFile(alone) as one, zipfile.ZipFile(together) as other:
             self.assertEqual(one.namelist(), other.namelist())
@@ -133,17 +133,17 @@ class ClipTest(TestCase):
     def test_what_cannot_be_a_clip_is_said(self):
         data = {**files.to_data(small_scene()), "size": [321, 180]}
         with self.assertRaisesRegex(clips.ClipError, "Make it 322 × 180"):
-            clips.check(scene := files.from_data(data), usual_making(scene))
+            clips.check(scene := files.from_data(data), usual_settings(scene))
         with self.assertRaisesRegex(clips.ClipError, "0 to 29"):
-            clips.check(scene := small_scene(), usual_making(scene, frames=range(20, 40)))
+            clips.check(scene := small_scene(), usual_settings(scene, frames=range(20, 40)))
         # Pillow keeps all frames of a WebP until it writes them.
         long = small_scene(length=1000)
         with self.assertRaisesRegex(
             clips.ClipError, "room for 258 frames of 1920 × 1080.*has 1000"
         ):
-            clips.check(long, usual_making(long, "webp", size=(1920, 1080)))
-        clips.check(long, usual_making(long, "webp"))
-        clips.check(long, usual_making(long, "apng", size=(1920, 1080)))
+            clips.check(long, usual_settings(long, "webp", size=(1920, 1080)))
+        clips.check(long, usual_settings(long, "webp"))
+        clips.check(long, usual_settings(long, "apng", size=(1920, 1080)))
 
     def test_memory_does_not_grow_with_the_length(self):
         needed = {}

@@ -10,7 +10,7 @@ from balletto.picture.canvas import RecordingCanvas
 from balletto.picture.effects import EFFECTS
 from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.outlines import displaced
-from balletto.picture.pane import Pane, Scale
+from balletto.picture.pixel_buffer import PixelBuffer, Scale
 from balletto.scene import files
 from balletto.scene.errors import SceneError
 
@@ -23,24 +23,24 @@ WHITE = {"fill": "#FFFFFF", "stroke": None}
 
 
 def spot(value=255):
-    """A pane of 400 x 300 with a square of light in its middle."""
-    pane = Pane.empty(0, 0, 400, 300)
-    pane.pixels[140:160, 190:210] = value
-    return pane
+    """A buffer of 400 x 300 with a square of light in its middle."""
+    buffer = PixelBuffer.empty(0, 0, 400, 300)
+    buffer.pixels[140:160, 190:210] = value
+    return buffer
 
 
-def done(kind, pane=None, **values):
-    return EFFECTS[kind](pane or spot(), values, PLAIN)
+def done(kind, buffer=None, **values):
+    return EFFECTS[kind](buffer or spot(), values, PLAIN)
 
 
-def light(pane):
-    """The sum of the opacity of a pane."""
-    return pane.pixels[..., 3].sum(dtype=float)
+def light(buffer):
+    """The sum of the opacity of a buffer."""
+    return buffer.pixels[..., 3].sum(dtype=float)
 
 
-def spread(pane, axis):
-    """The standard deviation of the light of a pane along an axis (0 down, 1 across)."""
-    share = pane.pixels[..., 3].sum(axis=1 - axis, dtype=float)
+def spread(buffer, axis):
+    """The standard deviation of the light of a buffer along an axis (0 down, 1 across)."""
+    share = buffer.pixels[..., 3].sum(axis=1 - axis, dtype=float)
     at = np.arange(len(share))
     middle = (share * at).sum() / share.sum()
     return np.sqrt((share * (at - middle) ** 2).sum() / share.sum())
@@ -57,13 +57,13 @@ class EffectTest(TestCase):
     @given(st.floats(0.5, 40), st.floats(0.5, 40))
     def test_a_blur_keeps_the_sum_of_light_and_spreads_it_as_a_gaussian(self, x, y):
         # So much light that what is spread thin is not lost below a step of 255.
-        pane = Pane.empty(0, 0, 400, 300)
-        pane.pixels[110:190, 160:240] = 255
-        soft = done("blur", pane, x=x, y=y)
-        self.assertAlmostEqual(light(soft) / light(pane), 1, delta=0.02)
+        buffer = PixelBuffer.empty(0, 0, 400, 300)
+        buffer.pixels[110:190, 160:240] = 255
+        soft = done("blur", buffer, x=x, y=y)
+        self.assertAlmostEqual(light(soft) / light(buffer), 1, delta=0.02)
         for axis, deviation in ((1, x), (0, y)):
             # That of the square is added to that of the Gaussian, as squares.
-            wanted = np.hypot(deviation, spread(pane, axis))
+            wanted = np.hypot(deviation, spread(buffer, axis))
             self.assertAlmostEqual(spread(soft, axis) / wanted, 1, delta=0.05)
 
     def test_a_smear_is_as_long_as_it_says_and_keeps_the_light(self):
@@ -103,23 +103,23 @@ class EffectTest(TestCase):
                     self.assertEqual(lined.pixels[y, x, 3] > 128, seen, (width, away))
 
     def test_colours_become_what_is_said(self):
-        pane = spot()
-        pane.pixels[140:160, 190:210, :3] = (0, 0, 255)  # red, as blue, green, red
+        buffer = spot()
+        buffer.pixels[140:160, 190:210, :3] = (0, 0, 255)  # red, as blue, green, red
         red = {
             "tint": {"color": "#FFFFFF", "amount": 100.0},
             "hue": {"turn": 0.0, "saturation": 0.0},
         }
         for kind, values in red.items():
-            blue, green, red_, alpha = done(kind, pane, **values).pixels[150, 200]
+            blue, green, red_, alpha = done(kind, buffer, **values).pixels[150, 200]
             self.assertTrue(blue == green == red_, kind)
             self.assertAlmostEqual(int(blue), 0.2126 * 255, delta=2)
             self.assertEqual(alpha, 255)
-        half = done("light", pane, brightness=50.0, contrast=100.0).pixels[150, 200]
+        half = done("light", buffer, brightness=50.0, contrast=100.0).pixels[150, 200]
         self.assertAlmostEqual(int(half[2]), 127.5, delta=1)
-        flat = done("light", pane, brightness=100.0, contrast=0.0).pixels[150, 200]
+        flat = done("light", buffer, brightness=100.0, contrast=0.0).pixels[150, 200]
         np.testing.assert_allclose(flat[:3], 127.5, atol=1)
-        same = done("hue", pane, turn=360.0, saturation=100.0).pixels
-        self.assertLessEqual(np.abs(same.astype(int) - pane.pixels).max(), 1)
+        same = done("hue", buffer, turn=360.0, saturation=100.0).pixels
+        self.assertLessEqual(np.abs(same.astype(int) - buffer.pixels).max(), 1)
 
     def test_a_shadow_is_as_opaque_as_what_casts_it(self):
         cast = {"kind": "shadow", "x": 40, "y": 0, "softness": 0, "opacity": 0.5}

@@ -17,8 +17,8 @@ from balletto.clip import render as clips
 from balletto.clip.animations import durations, palette_of
 from balletto.clip.drawings import svg
 from balletto.clip.errors import ClipError
-from balletto.clip.formats import FORMATS, check_making, format_for
-from balletto.clip.making import Making, clip_times, making_of
+from balletto.clip.export_settings import ExportSettings, clip_times, export_settings_of
+from balletto.clip.formats import FORMATS, check_settings, format_for
 from balletto.clip.render import render
 from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.stills import straight_rgba
@@ -57,7 +57,7 @@ class FormatTest(TestCase):
     def made(self, name, scene, size=(320, 180), rate=RATE, **more):
         self.path = self.folder / f"clip-{name}{FORMATS[name].suffix}"
         frames = more.pop("frames", range(scene.length))
-        self.count = render(scene, Making(name, size, rate, frames, **more), self.path)
+        self.count = render(scene, ExportSettings(name, size, rate, frames, **more), self.path)
         self.assertEqual([each.name for each in self.folder.iterdir() if each.name[0] == "."], [])
         return self.path
 
@@ -138,7 +138,7 @@ class FormatTest(TestCase):
         scene = small_scene(length=30)
         frames, about = self.video(self.made("webm", scene, (640, 360), Fraction(24), quality=90))
         self.assertEqual((len(frames), about[0], about[2:]), (24, 24, (640, 360)))
-        times = clip_times(scene, Making("webm", (640, 360), Fraction(24), range(30)))
+        times = clip_times(scene, ExportSettings("webm", (640, 360), Fraction(24), range(30)))
         self.assertEqual(times[:3], [0, 1.25, 2.5])
         picture = Picture(scene)
         for number in (4, 11, 20):
@@ -147,21 +147,23 @@ class FormatTest(TestCase):
             self.assertLess(difference.mean(), 3)
 
     def test_what_does_not_fit_is_told_before(self):
-        odd = Making("mp4", (321, 180), RATE, range(12))
+        odd = ExportSettings("mp4", (321, 180), RATE, range(12))
         with self.assertRaisesRegex(ClipError, "even width and height.*Make it 322 × 180"):
-            check_making(odd)
-        check_making(odd._replace(format="gif"))
+            check_settings(odd)
+        check_settings(odd._replace(format="gif"))
         with self.assertRaisesRegex(ClipError, "GIF plays at most 50 frames a second.*has 60"):
-            check_making(Making("gif", (320, 180), Fraction(60), range(12)))
+            check_settings(ExportSettings("gif", (320, 180), Fraction(60), range(12)))
         with self.assertRaisesRegex(ClipError, "PNG still holds one frame, not 12"):
-            check_making(odd._replace(format="png"))
+            check_settings(odd._replace(format="png"))
         with self.assertRaisesRegex(ClipError, "“.avi”. There are: mp4"):
             format_for(Path("clip.avi"))
         self.assertEqual(format_for(Path("a.webm"), "webm-av1"), "webm-av1")
 
     def test_how_a_clip_is_made_is_kept_as_plain_data(self):
-        making = Making("webp", (320, 180), Fraction(30000, 1001), range(3, 9), "filled", 60, 2)
-        self.assertEqual(making_of(json.loads(json.dumps(making.to_data()))), making)
+        export = ExportSettings(
+            "webp", (320, 180), Fraction(30000, 1001), range(3, 9), "filled", 60, 2
+        )
+        self.assertEqual(export_settings_of(json.loads(json.dumps(export.to_data()))), export)
 
     def test_pieces_put_together_are_the_whole(self):
         for name in FORMATS.keys() - {"mp4", "png", "svg"}:  # mp4: see test_clip
@@ -196,7 +198,7 @@ class FormatTest(TestCase):
 
         path = self.folder / "clip.webm"
         with self.assertRaises(KeyboardInterrupt):
-            render(colored(), Making("webm", (320, 180), RATE, range(12)), path, stop)
+            render(colored(), ExportSettings("webm", (320, 180), RATE, range(12)), path, stop)
         self.assertEqual(list(self.folder.iterdir()), [])
 
 

@@ -6,10 +6,10 @@ from unittest import TestCase
 import numpy as np
 from PIL import Image
 
+from balletto.picture.bounds import centered_position, places
 from balletto.picture.canvas import RecordingCanvas
 from balletto.picture.frame import Picture, draw_frame
-from balletto.picture.places import centered_position, places
-from balletto.picture.reel import Reel
+from balletto.picture.incremental_renderer import IncrementalRenderer
 from balletto.picture.skia_canvas import BLEND_MODES
 from balletto.picture.stills import jpeg, png
 from balletto.scene import files
@@ -108,19 +108,21 @@ class ReelTest(TestCase):
         data["layers"][0]["moves"][0]["pose"] = pose
         data["layers"][0]["span"] = [2, 27]
         picture = Picture(files.from_data(data))
-        reel, before = Reel(picture), None
+        renderer, before = IncrementalRenderer(picture), None
         for frame in range(30):
-            first, end = reel.draw(frame)
-            np.testing.assert_array_equal(reel.pixels, draw_frame(picture, frame), f"frame {frame}")
+            first, end = renderer.draw(frame)
+            np.testing.assert_array_equal(
+                renderer.pixels, draw_frame(picture, frame), f"frame {frame}"
+            )
             if before is not None:
-                differs = (before != reel.pixels).any(axis=(1, 2)).nonzero()[0]
+                differs = (before != renderer.pixels).any(axis=(1, 2)).nonzero()[0]
                 self.assertTrue(all(first <= row < end for row in differs), f"frame {frame}")
-            before = reel.pixels.copy()
+            before = renderer.pixels.copy()
 
     def test_a_frame_like_the_one_before_changes_nothing(self):
-        reel = Reel(Picture(small_scene()))
-        reel.draw(28)
-        self.assertEqual(reel.draw(29), (0, 0))
+        renderer = IncrementalRenderer(Picture(small_scene()))
+        renderer.draw(28)
+        self.assertEqual(renderer.draw(29), (0, 0))
 
 
 class StillsTest(TestCase):
@@ -167,9 +169,9 @@ class PlacesTest(TestCase):
 
 
 class BlendTest(TestCase):
-    def drawn(self, blend, ground):
-        """The colour of the stem of a heavy I over a ground."""
-        data = scene_data("I", size=[64, 64], background={"kind": "color", "color": ground})
+    def drawn(self, blend, background):
+        """The colour of the stem of a heavy I over a background."""
+        data = scene_data("I", size=[64, 64], background={"kind": "color", "color": background})
         title = data["layers"][0]
         title.update(blend=blend, moves=[], runs=[])
         title["style"] = {"font": "Anybody", "axes": {"wght": 900}, "size": 80, "fill": "#804020"}
@@ -178,15 +180,15 @@ class BlendTest(TestCase):
         return pixels[32, 32, 2::-1].tolist()
 
     def test_blends_by_the_formulas_of_the_standard(self):
-        source, ground = np.array([0x80, 0x40, 0x20]) / 255, np.array([0x40, 0x80, 0xC0]) / 255
+        source, background = np.array([0x80, 0x40, 0x20]) / 255, np.array([0x40, 0x80, 0xC0]) / 255
         formulas = {
             "normal": source,
-            "multiply": source * ground,
-            "screen": source + ground - source * ground,
-            "darken": np.minimum(source, ground),
-            "lighten": np.maximum(source, ground),
-            "difference": np.abs(source - ground),
-            "exclusion": source + ground - 2 * source * ground,
+            "multiply": source * background,
+            "screen": source + background - source * background,
+            "darken": np.minimum(source, background),
+            "lighten": np.maximum(source, background),
+            "difference": np.abs(source - background),
+            "exclusion": source + background - 2 * source * background,
         }
         for blend, wanted in formulas.items():
             with self.subTest(blend):

@@ -4,9 +4,9 @@ import tempfile
 from pathlib import Path
 from unittest import TestCase
 
+from balletto.clip.export_settings import usual_settings
 from balletto.clip.formats import FORMATS
 from balletto.clip.likely import likely_bytes
-from balletto.clip.making import usual_making
 from balletto.clip.render import render
 from balletto.scene import files
 
@@ -22,13 +22,13 @@ def demo(name):
 
 class LikelyTest(TestCase):
     def check(self, scene, format, size):
-        making = usual_making(scene, format, size=size)
+        export = usual_settings(scene, format, size=size)
         if FORMATS[format].is_still:
-            making = making._replace(frames=range(20, 21))
+            export = export._replace(frames=range(20, 21))
         with tempfile.TemporaryDirectory() as folder:
             path = Path(folder) / f"clip{FORMATS[format].suffix}"
-            render(scene, making, path)
-            ratio = likely_bytes(scene, making) / path.stat().st_size
+            render(scene, export, path)
+            ratio = likely_bytes(scene, export) / path.stat().st_size
         self.assertTrue(1 / 1.5 < ratio < 1.5, ratio)
 
     def test_a_plain_title_in_every_format(self):

@@ -10,12 +10,12 @@ from hypothesis import strategies as st
 from PIL import Image
 
 from balletto.clip.errors import ClipError
-from balletto.clip.making import usual_making
+from balletto.clip.export_settings import usual_settings
 from balletto.clip.render import check
 from balletto.picture.frame import Picture, draw_frame
+from balletto.picture.incremental_renderer import IncrementalRenderer
 from balletto.picture.media import MediaError, Video, about
-from balletto.picture.reel import Reel
-from balletto.picture.set_image import time_in
+from balletto.picture.prepared_image import time_in
 from balletto.scene import files
 from balletto.scene.errors import SceneError
 
@@ -89,7 +89,7 @@ class PictureTest(TestCase):
         made = bare(layer(kind="picture", file="gone.png", name="Moon"))
         self.assertFalse(draw_frame(Picture(made), 0).any())
         with self.assertRaisesRegex(ClipError, "“gone.png” of “Moon” is not there"):
-            check(made, usual_making(made))
+            check(made, usual_settings(made))
 
     def test_files_lie_beside_the_scene(self):
         for name in ("../moon.png", "/etc/moon.png", ".hidden", "a/b.png", ""):
@@ -141,10 +141,10 @@ class VideoTest(TestCase):
 
     def test_a_reel_is_frames_alone(self):
         made = bare(self.video(transform={"position": [60, 30, 0], "rotation": [0, 0, 20]}))
-        reel, picture = Reel(Picture(made)), Picture(made)
+        renderer, picture = IncrementalRenderer(Picture(made)), Picture(made)
         for frame in (0, 1, 2, 35, 36):
-            reel.draw(frame)
-            np.testing.assert_array_equal(reel.pixels, draw_frame(picture, frame))
+            renderer.draw(frame)
+            np.testing.assert_array_equal(renderer.pixels, draw_frame(picture, frame))
 
 
 class NestedTest(TestCase):
@@ -260,10 +260,10 @@ class GroundTest(TestCase):
             {"kind": "still", "file": "moon.png", "fill": "whole"},
         ):
             made = scene(square, background=background)
-            reel, picture = Reel(Picture(made)), Picture(made)
+            renderer, picture = IncrementalRenderer(Picture(made)), Picture(made)
             for frame in (0, 1, 5, 9, 10, 11):
-                reel.draw(frame)
-                np.testing.assert_array_equal(reel.pixels, draw_frame(picture, frame))
+                renderer.draw(frame)
+                np.testing.assert_array_equal(renderer.pixels, draw_frame(picture, frame))
 
 
 class AboutTest(TestCase):

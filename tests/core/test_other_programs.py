@@ -11,8 +11,8 @@ from unittest import TestCase
 
 import numpy as np
 
+from balletto.clip.export_settings import usual_settings
 from balletto.clip.formats import FORMATS
-from balletto.clip.making import usual_making
 from balletto.clip.render import render
 from balletto.clip.sound import RATE
 from balletto.scene import files
@@ -58,11 +58,11 @@ class OtherProgramsTest(TestCase):
 
     def made(self, format, scene=None, **more):
         scene = scene or small_scene(length=FRAMES)
-        making = usual_making(scene, format, **more)
+        export = usual_settings(scene, format, **more)
         if FORMATS[format].is_still:
-            making = making._replace(frames=range(5, 6))
+            export = export._replace(frames=range(5, 6))
         path = self.folder / f"{format}{FORMATS[format].suffix}"
-        render(scene, making, path)
+        render(scene, export, path)
         return path
 
     def transparent(self):

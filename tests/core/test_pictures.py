@@ -11,7 +11,7 @@ import numpy as np
 from PIL import Image
 
 from balletto.picture.frame import Picture, draw_frame
-from balletto.picture.reel import Reel
+from balletto.picture.incremental_renderer import IncrementalRenderer
 from balletto.scene import files
 from balletto.scene.effects import EFFECT_KINDS
 from balletto.scene.layers import BLENDS
@@ -185,8 +185,8 @@ class ReelTest(TestCase):
                 moving[-1]["transform"] = {"position": {"keys": WAY}}
                 picture = Picture(pictured(moving))
                 for size in (None, (107, 60)):
-                    reel = Reel(picture, size)
+                    renderer = IncrementalRenderer(picture, size)
                     for frame in (0, 4, 12, 12, 20):
-                        reel.draw(frame)
+                        renderer.draw(frame)
                         wanted = draw_frame(picture, frame, size)
-                        np.testing.assert_array_equal(reel.pixels, wanted)
+                        np.testing.assert_array_equal(renderer.pixels, wanted)

@@ -209,12 +209,12 @@ class QuantitiesTest(TestCase):
                 self.assertEqual(read_quantity(typed, measure, KEYED), Course(keys))
 
     def test_what_is_not_understood_is_said_with_its_place_and_what_would_do(self):
-        for typed, measure, context, told, place in REFUSED:
+        for typed, measure, context, told, index in REFUSED:
             with self.subTest(typed=typed):
                 with self.assertRaises(QuantityError) as caught:
                     read_quantity(typed, measure, context)
                 self.assertIn(told, str(caught.exception))
-                self.assertEqual(caught.exception.place, place)
+                self.assertEqual(caught.exception.index, index)
 
     def test_two_hundred_forms_are_told_here(self):
         self.assertGreaterEqual(len(VALUES) + len(COURSES) + len(REFUSED), 200)
@@ -248,7 +248,7 @@ def test_any_text_is_a_value_or_is_refused_in_words(text):
     else:
         return
     assert str(error)
-    assert 0 <= error.place <= len(text)
+    assert 0 <= error.index <= len(text)
 
 
 class AnyTextTest(TestCase):

@@ -8,7 +8,7 @@ import av
 import numpy as np
 
 from balletto.clip.errors import ClipError
-from balletto.clip.making import usual_making
+from balletto.clip.export_settings import usual_settings
 from balletto.clip.render import render
 from balletto.clip.sound import RATE, mix, read, wav
 from balletto.scene import files
@@ -95,7 +95,7 @@ class TrackTest(TestCase):
             with self.subTest(name):
                 path = self.folder / f"clip.{suffix}"
                 made = scene(sound(span=[30, 60]))
-                render(made, usual_making(made, name, frames=range(15, 60)), path)
+                render(made, usual_settings(made, name, frames=range(15, 60)), path)
                 with av.open(str(path)) as clip:
                     self.assertEqual(clip.streams.audio[0].codec_context.name, codec)
                     self.assertEqual(sum(1 for _ in clip.decode(video=0)), 45)
@@ -105,7 +105,7 @@ class TrackTest(TestCase):
 
     def test_a_silent_scene_has_no_track(self):
         path = self.folder / "clip.mp4"
-        render(made := scene(), usual_making(made), path)
+        render(made := scene(), usual_settings(made), path)
         with av.open(str(path)) as clip:
             self.assertEqual(len(clip.streams.audio), 0)
 

@@ -44,7 +44,7 @@ class WarningsTest(TestCase):
         self.assertEqual(warned({**move, "stagger": {"gap": 17.5}}), [])
         self.assert_warned(warned({**move, "start": 80}), "t1.moves.m1", "All letters are still")
 
-    def test_a_follower_needs_time_to_settle(self):
+    def test_what_follows_needs_time_to_settle(self):
         follow = {"frequency": 1, "damping": 0.1}
         move = {"pose": {"y": 100}, "amount": COURSE, "start": 40, "follow": follow}
         self.assert_warned(warned(move), "t1.moves.m1", "are still moving")

@@ -14,7 +14,7 @@ from django.db import connection
 from django.test import TransactionTestCase
 
 from balletto.clip import render as clips
-from balletto.clip.making import usual_making
+from balletto.clip.export_settings import usual_settings
 from balletto.scene import files
 from tests.core.scenes import small_scene
 from web.projects import history
@@ -42,7 +42,7 @@ class WorkerTest(TransactionTestCase):
         data = files.to_data(small_scene("Nine Moons", length=length))
         data["size"] = [1280, 720]
         scene = history.make_scene(project, data, person)
-        return queue.ask(scene, person, usual_making(files.from_data(data)))
+        return queue.ask(scene, person, usual_settings(files.from_data(data)))
 
     def wait_until(self, render, is_so, seconds=60):
         end = time.monotonic() + seconds

@@ -10,7 +10,7 @@ from web.renders.models import Render
 from .base import PageTest
 
 DIGEST = "0" * 64
-MAKING = {
+EXPORT = {
     "format": "mp4",
     "size": [320, 180],
     "rate": "30",
@@ -80,7 +80,7 @@ class AccessTest(PageTest):
             name="Secret",
             document={},
             digest=DIGEST,
-            making=MAKING,
+            export_settings=EXPORT,
             count=9,
         )
         for name in [key for key in get_resolver().reverse_dict if isinstance(key, str)] + [

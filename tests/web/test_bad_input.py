@@ -6,7 +6,7 @@ from itertools import product
 from django.urls import reverse
 
 from balletto.scene.edits import EDITS
-from web.workbench.asked import ASKED
+from web.workbench.requested_edits import REQUESTED_EDITS
 
 from .base import PageTest
 
@@ -41,7 +41,7 @@ class BadInputTest(PageTest):
         return self.scene.head
 
     def test_every_edit_with_junk_in_every_place(self):
-        for name in (*ASKED, *EDITS):
+        for name in (*REQUESTED_EDITS, *EDITS):
             for key, junk in zip(KEYS * 2, JUNK * 2, strict=False):
                 self.sent({"name": name, "path": "t1.style.size", key: junk}, preview=1)
 

@@ -9,12 +9,13 @@ from django.urls import reverse
 from PIL import Image
 
 from tests.core.scenes import scene_data
-from web.library import looks, store
+from web.library import store
+from web.pictures import looks
 from web.projects import history
 from web.renders.models import Render
 
 from .base import PageTest
-from .test_access import MAKING
+from .test_access import EXPORT
 
 LASTING = "private, max-age=31536000, immutable"
 
@@ -41,7 +42,7 @@ class LooksTest(PageTest):
         seen = self.scene.address
         render = Render.objects.get_or_create(
             owner=self.ada, scene=self.scene, name="R", document=self.document,
-            digest=self.scene.digest, making=MAKING, count=9,
+            digest=self.scene.digest, export_settings=EXPORT, count=9,
         )[0]  # fmt: skip
         own = self.scene.pk
         size = f"width=320&height=180&fit=&at=3&of={seen}"

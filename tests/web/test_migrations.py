@@ -17,7 +17,7 @@ class RenderMigrationTest(TransactionTestCase):
 
     def test_renders_of_one_format_become_renders_of_any(self):
         person = get_user_model().objects.create_user("ada")
-        self.addCleanup(self.migrate, "0002_formats")
+        self.addCleanup(self.migrate, "0003_names")
         old = self.migrate("0001_initial")
         for state in ("finished", "drawing"):
             render = old.get_model("renders", "Render").objects.create(
@@ -25,10 +25,10 @@ class RenderMigrationTest(TransactionTestCase):
             )
             segments = old.get_model("renders", "Segment").objects
             segments.create(render=render, number=0, first=5, end=85)
-        self.migrate("0002_formats")
+        self.migrate("0003_names")
         for render in Render.objects.all():
-            self.assertEqual((render.count, render.how.format), (80, "mp4"))
-            self.assertEqual(render.how.frames, range(5, 85))
+            self.assertEqual((render.count, render.export.format), (80, "mp4"))
+            self.assertEqual(render.export.frames, range(5, 85))
             parts = [(part.first, part.end, part.joins) for part in render.segments.all()]
             # What is still drawn has something to put it together.
             joined = [(0, 0, True)] if render.name == "drawing" else []

@@ -20,7 +20,7 @@ from tests.core.scenes import small_scene
 from web.projects import history
 from web.projects.models import Project
 from web.renders import queue, tasks
-from web.renders.models import Keeping, Render, Segment, State
+from web.renders.models import Render, Retention, Segment, State
 
 from .base import PageTest
 
@@ -164,7 +164,7 @@ class RenderTest(PageTest):
         self.assertContains(page, "MP4, H.264 needs even sides: 322 × 182.")
         self.assertContains(page, "GIF plays at most 50 frames a second: this one is made at 30.")
         self.ask(formats=["mp4", "gif"], sizes=[], own_size="321 x 181", rate="60")
-        made = {render.how.format: render.how for render in Render.objects.all()}
+        made = {render.export.format: render.export for render in Render.objects.all()}
         self.assertEqual((made["mp4"].size, made["mp4"].rate), ((322, 182), 60))
         self.assertEqual((made["gif"].size, made["gif"].rate), ((321, 181), 30))
 
@@ -195,10 +195,10 @@ class RenderTest(PageTest):
         self.assertEqual([render.state for render in renders], ["finished"] * 6, renders[0].reason)
         for render in renders:
             size = (180, 180) if "square" in render.name else (320, 180)
-            with self.subTest(render.name, format=render.how.format):
+            with self.subTest(render.name, format=render.export.format):
                 self.assertEqual(self.size_of(queue.clip_of(render)), size)
                 page = self.client.get(reverse("renders"), {"render": render.pk})
-                self.assertContains(page, FORMATS[render.how.format].title)
+                self.assertContains(page, FORMATS[render.export.format].title)
                 poster = self.client.get(reverse("render-poster", args=[render.pk]))
                 across, down = Image.open(io.BytesIO(poster.content)).size
                 self.assertAlmostEqual(across / down, size[0] / size[1], places=2)
@@ -227,13 +227,13 @@ class RenderTest(PageTest):
         self.assertEqual(queue.in_line()[0], urgent)
 
     def test_without_room_on_the_disk_nothing_is_begun(self):
-        with mock.patch("web.renders.room.free_bytes", return_value=1_000_000):
+        with mock.patch("web.renders.disk_space.free_bytes", return_value=1_000_000):
             self.assertContains(self.plan(), "The disk has 976.6\xa0KB left")
             address = reverse("ask-render", args=[self.small.pk])
             self.client.post(address, self.words())
             self.assertFalse(Render.objects.exists())
         render = self.ask()
-        with mock.patch("web.renders.room.free_bytes", return_value=1_000_000):
+        with mock.patch("web.renders.disk_space.free_bytes", return_value=1_000_000):
             tasks.work()
         render.refresh_from_db()
         self.assertEqual(render.state, State.FAILED)
@@ -250,7 +250,7 @@ class RenderTest(PageTest):
         tasks.remove_old()
         self.assertEqual(set(Render.objects.all()), {new, waiting})
         self.client.post(reverse("keep-renders"), {"days": ""})
-        self.assertIsNone(Keeping.objects.get(owner=self.ada).days)
+        self.assertIsNone(Retention.objects.get(owner=self.ada).days)
 
     def test_cancel_stops_the_worker_within_a_segment(self):
         render = self.ask()

@@ -7,7 +7,7 @@ from unittest import TestCase
 
 import numpy as np
 
-from balletto.picture.film import preset_film
+from balletto.picture.preset_preview import preset_preview
 from balletto.scene import files, value_names
 from balletto.scene.edits import apply
 from balletto.scene.effects import EFFECT_KINDS
@@ -20,13 +20,19 @@ from balletto.scene.tracks import value_at
 from balletto.scene.value_names import value_name
 from tests.core.random_scenes import RandomScenes
 from tests.core.scenes import scene_data
-from web.workbench.dress_sentences import EFFECTS, MASKS, SHUTTER, dress_cards, dress_to_add
+from web.workbench.appearance_sentences import (
+    EFFECTS,
+    MASKS,
+    SHUTTER,
+    appearance_cards,
+    appearance_to_add,
+)
 from web.workbench.layer_blocks import PLACE_ACTIONS
 from web.workbench.move_sentences import POSE_COLORS, POSE_WORDS, MoveSentence
+from web.workbench.phrases import Moment
 from web.workbench.shape_sentences import SHAPES, STROKE, shape_more, shape_sentences
 from web.workbench.ties import tie_ends, tie_targets
 from web.workbench.title_sentences import TypeSentence, place_more, place_sentence
-from web.workbench.words import Moment
 
 _NUMBERS = re.compile(r'data-edit="([^"]*)"[^>]*aria-valuenow="([^"]*)"')
 _COLORS = re.compile(r'data-edit="([^"]*)"[^>]*? value="(#[0-9A-Fa-f]{6})"')
@@ -78,7 +84,7 @@ def sentences_of(scene, layer):
     if max(np.abs(place).max() for place in places) < 10_000:  # what "continue" leads to may not
         yield place_sentence(layer, MOMENT)
     yield from place_more(layer)
-    for card in dress_cards(scene, layer, MOMENT):
+    for card in appearance_cards(scene, layer, MOMENT):
         yield card.sentence
         yield from card.more
     if layer.kind == "shape":
@@ -95,9 +101,9 @@ def sentences_of(scene, layer):
 def offers_of(scene, layer):
     """The edits of all buttons of a layer."""
     yield from PLACE_ACTIONS[layer.kind](layer)
-    for _, offers in dress_to_add(scene, layer):
+    for _, offers in appearance_to_add(scene, layer):
         yield from offers
-    for card in dress_cards(scene, layer):
+    for card in appearance_cards(scene, layer):
         yield {"label": "remove", "edit": card.remove}
         if card.earlier:
             yield {"label": "earlier", "edit": card.earlier}
@@ -178,7 +184,7 @@ class DressWordsTest(TestCase):
             "motion_blur": {"angle": 270},
         }
         scene = files.from_data(data)
-        said = [plain(card.sentence) for card in dress_cards(scene, scene.layers[0])]
+        said = [plain(card.sentence) for card in appearance_cards(scene, scene.layers[0])]
         self.assertEqual(said[0], "Blurred 8 px across and 12 px down.")
         self.assertIn("Glows 100 % strong, 24 px around,", said[1])
         self.assertIn("an ellipse of 300 px by 80 px at 0 px across, 0 px down", said[2])
@@ -190,7 +196,7 @@ class DressWordsTest(TestCase):
         mask = {"kind": "ellipse", "opacity": 0.75}
         data["layers"][0] |= {"effects": [cast], "masks": [mask]}
         scene = files.from_data(data)
-        said = [plain(card.sentence) for card in dress_cards(scene, scene.layers[0])]
+        said = [plain(card.sentence) for card in appearance_cards(scene, scene.layers[0])]
         self.assertIn("50 % opaque", said[0])
         self.assertIn("75 % dense", said[1])
 
@@ -307,21 +313,21 @@ class PresetsTest(TestCase):
             data = scene_data(text)
             data["layers"][0]["on"] = False
             with self.subTest(text):
-                film = preset_film(data, "t1", preset)
+                film = preset_preview(data, "t1", preset)
                 self.assertEqual(film.shape, (32 * 117, 208, 4))
                 self.assertGreater(len(np.unique(film.reshape(-1, 4), axis=0)), 10)
-        preset_film(scene_data("\u200f"), "t1", preset)
+        preset_preview(scene_data("\u200f"), "t1", preset)
 
     def test_each_is_shown_whatever_else_the_title_needs(self):
         """In a group, cut by a mask that stands elsewhere, with a matte: on its own words alone."""
         data = scene_data("Orbit")
-        plain_film = preset_film(data, "t1", presets()["seamless-wave"])
+        plain_film = preset_preview(data, "t1", presets()["seamless-wave"])
         group = {"id": "g1", "kind": "group", "span": [0, 90]}
         far = {"kind": "ellipse", "center": [-5000, 0], "fixed": True}
         other = {**data["layers"][0], "id": "t2", "moves": []}
         data["layers"][0] |= {"group": "g1", "masks": [far], "matte": {"layer": "t2"}}
         data["layers"] += [other, group]
-        films = preset_film(data, "t1", presets()["seamless-wave"])
+        films = preset_preview(data, "t1", presets()["seamless-wave"])
         np.testing.assert_array_equal(films, plain_film)
 
     def test_there_are_enough_of_each_kind(self):

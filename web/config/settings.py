@@ -65,7 +65,7 @@ TEMPLATES = [
                 "django.contrib.messages.context_processors.messages",
                 "web.renders.context.unfinished_renders",
             ],
-            "builtins": ["web.workbench.templatetags.bench_tags"],
+            "builtins": ["web.workbench.templatetags.workbench_tags"],
         },
     }
 ]

@@ -6,7 +6,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
 from balletto.picture.media import MediaError
-from web.renders.serve import send_file
+from web.serving import send_file
 
 from .models import MediaFile
 from .store import folder_of, keep, remove

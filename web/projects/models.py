@@ -3,7 +3,7 @@
 from django.conf import settings
 from django.db import models
 
-from web.library.looks import address_at
+from web.pictures.looks import address_at
 
 
 class Project(models.Model):

@@ -64,9 +64,9 @@ def _layer(document: Data, identifier: str) -> Data:
 
 
 def _find(document: Data, name: tuple[str, str, str, int]) -> Any:
-    layer, kind, which, place = name
+    layer, kind, which, index = name
     part = _layer(document, layer).get(kind)
     if kind == "style" or part is None:
         return part
     by = "id" if kind == "moves" else "kind"
-    return next(iter([each for each in part if each[by] == which][place:]), None)
+    return next(iter([each for each in part if each[by] == which][index:]), None)

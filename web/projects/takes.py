@@ -11,7 +11,7 @@ from string import ascii_uppercase
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
 
-from web.library.looks import address_at
+from web.pictures.looks import address_at
 
 from . import history
 from .models import Revision, Scene, Take

@@ -9,7 +9,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
-from balletto.picture.film import CARD_FRAMES
+from balletto.picture.preset_preview import CARD_FRAMES
 from balletto.scene.edits.layers import next_name
 from balletto.scene.errors import SceneError
 from balletto.scene.starts import new_title

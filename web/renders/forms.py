@@ -7,8 +7,8 @@ from collections.abc import Iterator
 from django import forms
 from django.core.exceptions import ValidationError
 
+from balletto.clip.export_settings import USUAL_QUALITY
 from balletto.clip.formats import FORMATS, Format
-from balletto.clip.making import USUAL_QUALITY
 from balletto.scene.document import MAX_SIDE, Scene, rate_of
 from balletto.scene.fits import fit_of
 from web.projects.forms import RATES

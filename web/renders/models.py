@@ -7,8 +7,8 @@ from django.conf import settings
 from django.db import models
 from django.utils.functional import cached_property
 
-from balletto.clip.making import Making, making_of
-from web.library.looks import address
+from balletto.clip.export_settings import ExportSettings, export_settings_of
+from web.pictures.looks import address
 from web.projects.models import Scene
 
 
@@ -37,7 +37,7 @@ class Render(models.Model):
     name = models.CharField(max_length=200)
     document = models.JSONField()
     digest = models.CharField(max_length=64)
-    making = models.JSONField()  # as balletto.clip.making.Making says it
+    export_settings = models.JSONField()  # as balletto.clip.export_settings.ExportSettings says it
     count = models.PositiveIntegerField()  # frames that the clip has
     priority = models.IntegerField(default=0)  # the highest is drawn first
     # How many workers may draw it side by side; none before it was measured.
@@ -62,9 +62,9 @@ class Render(models.Model):
         return address(self.document, self.digest, self.owner_id)
 
     @cached_property
-    def how(self) -> Making:
+    def export(self) -> ExportSettings:
         """How the clip is made."""
-        return making_of(self.making)
+        return export_settings_of(self.export_settings)
 
     @property
     def is_unfinished(self) -> bool:
@@ -96,10 +96,10 @@ class Segment(models.Model):
         return f"{self.render}, segment {self.number}"
 
 
-class Keeping(models.Model):
+class Retention(models.Model):
     """The rule of a person by which old renders go: so many days after they ended."""
 
-    owner = models.OneToOneField(settings.AUTH_USER_MODEL, models.CASCADE, related_name="keeping")
+    owner = models.OneToOneField(settings.AUTH_USER_MODEL, models.CASCADE, related_name="retention")
     days = models.PositiveIntegerField(null=True)  # none: they are kept for ever
 
     def __str__(self) -> str:

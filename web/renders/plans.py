@@ -10,13 +10,13 @@ from itertools import product
 from django.utils.text import slugify
 
 from balletto.clip.errors import ClipError
+from balletto.clip.export_settings import ExportSettings, clip_times
 from balletto.clip.formats import FORMATS, Format
-from balletto.clip.making import Making, clip_times
 from balletto.clip.render import check
 from balletto.clip.sound import has_sound
 from balletto.scene.document import Scene
 
-from .room import check_room, rough_bytes
+from .disk_space import check_disk_space, rough_bytes
 
 _SHAPES = {"1:1": "square", "9:16": "tall", "4:5": "portrait", "16:9": "wide"}
 
@@ -27,40 +27,40 @@ class Plan:
     hinders it."""
 
     name: str
-    making: Making
+    export: ExportSettings
     notes: list[str] = field(default_factory=list)
     fault: str = ""
     count: int = 0
 
     @property
     def format(self) -> Format:
-        return FORMATS[self.making.format]
+        return FORMATS[self.export.format]
 
     @property
     def rate(self) -> str:
-        return f"{float(self.making.rate):.6g}"
+        return f"{float(self.export.rate):.6g}"
 
     @property
     def poster_frame(self) -> int:
-        frames = self.making.frames
+        frames = self.export.frames
         return frames[len(frames) * 2 // 3] if len(frames) else 0
 
     @property
     def seconds(self) -> float:
-        return float(self.count / self.making.rate)
+        return float(self.count / self.export.rate)
 
     @property
     def bytes(self) -> float:
-        return rough_bytes(self.making, self.count)
+        return rough_bytes(self.export, self.count)
 
     @property
     def how(self) -> str:
-        """Its making as JSON."""
-        return json.dumps(self.making.to_data())
+        """Its export settings as JSON."""
+        return json.dumps(self.export.to_data())
 
     @property
     def key(self) -> str:
-        """A name for its making on the page."""
+        """A name for them on the page."""
         return hashlib.sha256(self.how.encode()).hexdigest()[:12]
 
     @property
@@ -68,18 +68,18 @@ class Plan:
         return f"{slugify(self.name) or 'clip'}{self.format.suffix}"
 
 
-def plans(scene: Scene, name: str, wishes: Iterable[Making], still_at: int) -> list[Plan]:
+def plans(scene: Scene, name: str, wishes: Iterable[ExportSettings], still_at: int) -> list[Plan]:
     """A plan for each wish, as near to it as its format can come. Clips that would have the same
     name have their format or their shape in it."""
     made = [_plan(scene, wish, still_at) for wish in wishes]
-    sizes = {plan.making.size for plan in made}
+    sizes = {plan.export.size for plan in made}
     several = len(sizes) > 1
     # Two of one shape are told apart by their sides.
     call = _called if len({_called(size) for size in sizes}) == len(sizes) else _sides
-    same = len({(plan.making.size, plan.format.suffix) for plan in made}) < len(made)
+    same = len({(plan.export.size, plan.format.suffix) for plan in made}) < len(made)
     for plan in made:
-        shape = f", {call(plan.making.size)}" if several else ""
-        kind = f", {plan.making.format}" if same else ""
+        shape = f", {call(plan.export.size)}" if several else ""
+        kind = f", {plan.export.format}" if same else ""
         plan.name = f"{name}{shape}{kind}"
     return made
 
@@ -89,11 +89,11 @@ def wishes_of(
     formats: list[str],
     sizes: list[tuple[tuple[int, int], str | None]],
     **more: object,
-) -> list[Making]:
+) -> list[ExportSettings]:
     """Every format in every size, with its fit."""
     usual = {"rate": scene.frames_a_second, "frames": range(scene.length)}
     return [
-        Making(format, size, fit=fit, **{**usual, **more})
+        ExportSettings(format, size, fit=fit, **{**usual, **more})
         for (size, fit), format in product(sizes, formats)
     ]
 
@@ -107,19 +107,19 @@ def _sides(size: tuple[int, int]) -> str:
     return f"{size[0]} × {size[1]}"
 
 
-def _plan(scene: Scene, making: Making, still_at: int) -> Plan:
-    plan = Plan("", making)
+def _plan(scene: Scene, export: ExportSettings, still_at: int) -> Plan:
+    plan = Plan("", export)
     chosen = plan.format
     if chosen.is_still:
-        plan.making = making = making._replace(frames=range(still_at, still_at + 1))
-    if chosen.needs_even and any(side % 2 for side in making.size):
-        even = tuple(side + side % 2 for side in making.size)
-        plan.making = making = making._replace(size=even)
+        plan.export = export = export._replace(frames=range(still_at, still_at + 1))
+    if chosen.needs_even and any(side % 2 for side in export.size):
+        even = tuple(side + side % 2 for side in export.size)
+        plan.export = export = export._replace(size=even)
         plan.notes.append(f"{chosen.title} needs even sides: {even[0]} × {even[1]}.")
-    if making.rate > chosen.most_rate:
-        plan.making = making = making._replace(rate=_slower(making.rate, chosen.most_rate))
+    if export.rate > chosen.most_rate:
+        plan.export = export = export._replace(rate=_slower(export.rate, chosen.most_rate))
         told = f"{chosen.title} plays at most {chosen.most_rate} frames a second"
-        plan.notes.append(f"{told}: this one is made at {float(making.rate):g}.")
+        plan.notes.append(f"{told}: this one is made at {float(export.rate):g}.")
     if scene.background.kind == "none" and not chosen.has_alpha:
         plan.notes.append("The scene is transparent; here it is on black.")
     if chosen.title == "GIF" and scene.background.kind == "none":
@@ -127,9 +127,9 @@ def _plan(scene: Scene, making: Making, still_at: int) -> Plan:
     if has_sound(scene) and not chosen.has_sound and not chosen.is_still:
         plan.notes.append(f"{chosen.title} is silent: the sound of the scene is left out.")
     try:
-        check(scene, making)
-        plan.count = len(clip_times(scene, making))
-        check_room(making, plan.count)
+        check(scene, export)
+        plan.count = len(clip_times(scene, export))
+        check_disk_space(export, plan.count)
     except ClipError as error:
         plan.fault = str(error)
     return plan

@@ -14,15 +14,15 @@ from django.db import transaction
 from django.db.models import Max, Sum
 from django.utils import timezone
 
+from balletto.clip.export_settings import ExportSettings, clip_times
 from balletto.clip.formats import FORMATS
-from balletto.clip.making import Making, clip_times
 from balletto.clip.render import check, segments
 from web.library.store import opened
 from web.projects.history import newest
 from web.projects.models import Scene
 
+from .disk_space import check_disk_space
 from .models import UNFINISHED, Render, Segment, State
-from .room import check_room
 
 LOST_AFTER = timedelta(seconds=settings.RENDER_LOST_AFTER_S)
 MOST_ATTEMPTS = 3
@@ -35,12 +35,12 @@ def folder_of(render: Render) -> Path:
 
 def clip_of(render: Render) -> Path:
     """The finished clip; it is there only when it is whole."""
-    return folder_of(render) / f"clip{FORMATS[render.how.format].suffix}"
+    return folder_of(render) / f"clip{FORMATS[render.export.format].suffix}"
 
 
 def piece_of(segment: Segment) -> Path:
     """The drawn piece of a segment; it is there only when it is whole."""
-    suffix = FORMATS[segment.render.how.format].pieces.suffix
+    suffix = FORMATS[segment.render.export.format].pieces.suffix
     return folder_of(segment.render) / f"{segment.number}{suffix}"
 
 
@@ -49,11 +49,11 @@ def made_by(segment: Segment) -> Path:
     return clip_of(segment.render) if segment.joins else piece_of(segment)
 
 
-def ask(scene: Scene, owner: AbstractBaseUser, making: Making, name: str = "") -> Render:
+def ask(scene: Scene, owner: AbstractBaseUser, export: ExportSettings, name: str = "") -> Render:
     """Asks for a clip of the scene as it is now. ClipError if it cannot be made."""
     revision = newest(scene)
     return _add(
-        making,
+        export,
         owner=owner,
         scene=scene,
         name=name or scene.name,
@@ -65,16 +65,16 @@ def ask(scene: Scene, owner: AbstractBaseUser, making: Making, name: str = "") -
 def ask_again(render: Render) -> Render:
     """Asks for the same clip once more. ClipError if it cannot be made."""
     kept = {name: getattr(render, name) for name in ("owner", "scene", "name", "document")}
-    return _add(render.how, digest=render.digest, **kept)
+    return _add(render.export, digest=render.digest, **kept)
 
 
-def _add(making: Making, **more: object) -> Render:
+def _add(export: ExportSettings, **more: object) -> Render:
     scene = opened(more["document"], more["owner"].pk)
-    check(scene, making)
-    count = len(clip_times(scene, making))
-    check_room(making, count)
+    check(scene, export)
+    count = len(clip_times(scene, export))
+    check_disk_space(export, count)
     with transaction.atomic():
-        render = Render.objects.create(making=making.to_data(), count=count, **more)
+        render = Render.objects.create(export_settings=export.to_data(), count=count, **more)
         _cut(render)
     return render
 

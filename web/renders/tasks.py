@@ -21,8 +21,8 @@ from balletto.scene.document import Scene
 from web.library.store import opened
 
 from . import queue
+from .disk_space import check_disk_space, old_renders
 from .models import Render, Segment
-from .room import check_room, old_renders
 
 log = logging.getLogger(__name__)
 
@@ -77,7 +77,7 @@ def _measure(render: Render) -> bool:
     """Decides how a render is best drawn: by one worker, or by one for each core if it is slow.
     False if it cannot be drawn at all."""
     try:
-        slow = is_slow(_scene_of(render), render.how)
+        slow = is_slow(_scene_of(render), render.export)
     except Exception as error:
         log.exception("render=%s cannot be drawn", render.pk)
         queue.fail(render, f"The scene cannot be drawn: {error}")
@@ -184,13 +184,13 @@ def _persist(action: Callable[[], None]) -> None:
 def _draw(segment: Segment, made: Path, reports: _Reports) -> None:
     render = segment.render
     part = range(segment.first, segment.end)
-    check_room(render.how, len(part))
+    check_disk_space(render.export, len(part))
     threads = encoder_threads() if render.workers == 1 else 1
-    render_segment(_scene_of(render), render.how, part, made, reports, threads)
+    render_segment(_scene_of(render), render.export, part, made, reports, threads)
 
 
 def _put_together(segment: Segment, made: Path, reports: _Reports) -> None:
     render = segment.render
     parts = render.segments.filter(joins=False).select_related("render")
     pieces = [queue.piece_of(part) for part in parts]
-    put_together(_scene_of(render), render.how, pieces, made, reports)
+    put_together(_scene_of(render), render.export, pieces, made, reports)

@@ -13,24 +13,24 @@ from django.template.defaultfilters import filesizeformat
 from django.views.decorators.http import require_GET, require_POST
 
 from balletto.clip.errors import ClipError
+from balletto.clip.export_settings import export_settings_of, seen_in
 from balletto.clip.likely import likely_bytes
-from balletto.clip.making import making_of, seen_in
 from balletto.clip.render import check
 from balletto.scene.document import MAX_SIDE
 from balletto.scene.files import json_of
 from balletto.scene.fits import FIT_KINDS, fitted
-from web.library.looks import address
 from web.library.store import opened
+from web.pictures.frames import BOXES, Frames
+from web.pictures.looks import address
 from web.projects.access import own_scene
 from web.projects.history import newest
-from web.workbench.frames import BOXES, Frames
+from web.serving import send_file
 
 from . import queue, tasks
+from .disk_space import free_bytes, set_retention
 from .forms import KEPT_DAYS, RenderForm
-from .jobs import job_of, jobs_of
-from .models import Keeping, Render, State
-from .room import free_bytes, keep_for
-from .serve import send_file
+from .models import Render, Retention, State
+from .progress import progress_of, progress_of_all
 
 FILTERS = ("all", "waiting", "drawing", "finished", "failed")
 
@@ -49,14 +49,14 @@ def _listing(request: HttpRequest) -> dict:
     current = current or next((r for r in page if r.state == State.FINISHED), None) or own.first()
     beside = _named(own.filter(state=State.FINISHED), request.GET.get("beside", ""))
     counts = {name: own.filter(state=name).count() for name in FILTERS[1:]}
-    rule = Keeping.objects.filter(owner=request.user).first()
+    rule = Retention.objects.filter(owner=request.user).first()
     return {
-        "jobs": jobs_of(list(page)),
+        "renders": progress_of_all(list(page)),
         "page": page,
         "filters": [(name, own.count() if name == "all" else counts[name]) for name in FILTERS],
         "chosen": chosen if chosen in FILTERS else "all",
-        "selected": jobs_of([current])[0] if current else None,
-        "beside": job_of(beside) if beside and beside != current else None,
+        "selected": progress_of_all([current])[0] if current else None,
+        "beside": progress_of(beside) if beside and beside != current else None,
         "others": own.filter(state=State.FINISHED).exclude(pk=current.pk if current else 0)[:50],
         "is_busy": bool(counts["waiting"] or counts["drawing"]),
         "kept_days": KEPT_DAYS,
@@ -96,7 +96,7 @@ def _ask_all(request: HttpRequest, scene, is_urgent: bool, plans: list) -> HttpR
     asked = []
     try:
         for plan in plans:
-            asked.append(queue.ask(scene, request.user, plan.making, plan.name))
+            asked.append(queue.ask(scene, request.user, plan.export, plan.name))
     except ClipError as error:
         messages.error(request, str(error))
         if not asked:
@@ -157,7 +157,7 @@ def keep(request: HttpRequest) -> HttpResponse:
     if days not in known:
         messages.error(request, "Choose how long renders are kept from the list.")
     else:
-        keep_for(request.user, known[days])
+        set_retention(request.user, known[days])
     return redirect("renders")
 
 
@@ -167,7 +167,7 @@ def clip(request: HttpRequest, render_id: int) -> HttpResponse:
     path = queue.clip_of(own)
     if own.state != State.FINISHED or not path.exists():
         raise Http404
-    return send_file(request, path, job_of(own).file_name, "download" in request.GET)
+    return send_file(request, path, progress_of(own).file_name, "download" in request.GET)
 
 
 def poster(request: HttpRequest, render_id: int) -> HttpResponse:
@@ -176,12 +176,12 @@ def poster(request: HttpRequest, render_id: int) -> HttpResponse:
     box = BOXES[1 if "large" in request.GET else 0]
 
     def find_scene():
-        return seen_in(opened(own.document, own.owner_id), own.how)
+        return seen_in(opened(own.document, own.owner_id), own.export)
 
     seen = own.address
     lasts = request.GET.get("of") == seen
     return Frames(f"render-{own.pk}:{seen}", find_scene, box, lasts).response(
-        job_of(own).poster_frame
+        progress_of(own).poster_frame
     )
 
 
@@ -194,20 +194,20 @@ def _whole(request: HttpRequest, name: str) -> int:
 @require_GET
 def likely(request: HttpRequest, scene_id: int) -> HttpResponse:
     """About how large a clip will be, as a few stretches of it that are made show: `how`, its
-    making as JSON. It takes seconds the first time, and is kept."""
+    export as JSON. It takes seconds the first time, and is kept."""
     scene = own_scene(request, scene_id)
     revision = newest(scene)
     document = opened(revision.document, scene.project.owner_id)
     how = request.GET.get("how", "")
     try:
-        making = making_of(json_of(how))
-        check(document, making)
+        export = export_settings_of(json_of(how))
+        check(document, export)
     except (ClipError, KeyError, TypeError, ValueError, IndexError):
         raise Http404 from None
     key = f"likely:{scene.address}:{hashlib.sha256(how.encode()).hexdigest()}"
     size = cache.get(key)
     if size is None:
-        size = likely_bytes(document, making)
+        size = likely_bytes(document, export)
         cache.set(key, size, KEEP_LIKELY_S)
     return HttpResponse(f"about {filesizeformat(size)}")
 

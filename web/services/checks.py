@@ -14,11 +14,13 @@ TEST_VAR = ROOT / "var" / "test"
 FIRST_TEST_PORT = 33161
 
 _SCRIPTS = Path(sys.executable).parent
+_NODE_PROGRAMS = ROOT / "node_modules" / ".bin"
 _LINTERS = (
     (_SCRIPTS / "ruff", "check", "."),
     (_SCRIPTS / "ruff", "format", "--check", "."),
     (_SCRIPTS / "lint-imports",),
-    (ROOT / "node_modules" / ".bin" / "eslint", "."),
+    (_NODE_PROGRAMS / "eslint", "."),
+    (_NODE_PROGRAMS / "prettier", "--check", "web/static/js", "tests/scripts", "eslint.config.js"),
 )
 
 
@@ -58,7 +60,19 @@ def run_tests(arguments: argparse.Namespace) -> int:
         return 1
     if arguments.labels:
         return _run_labels(arguments.labels, 0)
-    return run_shares(len(os.sched_getaffinity(0)), TEST_VAR)
+    return _run_script_tests() or run_shares(len(os.sched_getaffinity(0)), TEST_VAR)
+
+
+def _run_script_tests() -> int:
+    """Runs the tests of what is logic in the pages' scripts, which need no browser."""
+    done = subprocess.run(
+        ["node", "--test", "tests/scripts/"], cwd=ROOT, capture_output=True, text=True
+    )
+    if done.returncode:
+        print(done.stdout, done.stderr)
+    else:
+        print("Scripts: all their tests passed.")
+    return done.returncode
 
 
 def _run_labels(labels: list[str], share: int) -> int:
@@ -88,6 +102,5 @@ def _run_labels(labels: list[str], share: int) -> int:
 
 def run_bench(arguments: argparse.Namespace) -> int:
     """Measures, and prints a table or JSON."""
-    from bench.run import main
-
-    return main(arguments.figures, as_json=arguments.json)
+    words = [*arguments.figures, *(["--json"] if arguments.json else [])]
+    return subprocess.run([sys.executable, "-m", "benchmarks.run", *words], cwd=ROOT).returncode

@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 from django.http import Http404
 
-from balletto.picture.places import rest_box
+from balletto.picture.bounds import rest_box
 from balletto.scene.errors import SceneError
 from balletto.scene.outlines import drawing_of_svg
 from balletto.scene.presets import fitted, presets
@@ -15,56 +15,56 @@ from web.library.store import folder_of
 from web.projects.access import own_scene
 from web.projects.nesting import source_of, usable
 
-from .asking import Asked, Data, one_or_several, titles_among
+from .edit_requests import Data, EditRequest, one_or_several, titles_among
 
 
-def _add_move(asked: Asked, wanted: Data) -> Data:
+def _add_move(request: EditRequest, wanted: Data) -> Data:
     """A preset's move, for the selected letters alone if there are any."""
     if wanted.get("preset") not in presets():
         return wanted
-    preset, letters = presets()[wanted["preset"]], _letters(asked, wanted)
+    preset, letters = presets()[wanted["preset"]], _letters(request, wanted)
     layers = wanted.get("layers")
     if isinstance(layers, list) and len(layers) > 1:
-        titles = titles_among(asked, layers, "moves")
+        titles = titles_among(request, layers, "moves")
         whole = {"name": "add-move", "preset": preset["id"], "letters": None}
-        edits = [_add_move(asked, {**whole, "layer": each}) for each in titles]
+        edits = [_add_move(request, {**whole, "layer": each}) for each in titles]
         return one_or_several(edits, f"Move “{preset['name']}” added to {len(edits)} titles")
-    layer = asked.layer(wanted.get("layer"))
+    layer = request.layer(wanted.get("layer"))
     if layer["kind"] != "title":
         raise SceneError.at(layer["id"], "moves are for titles: select one, then add the move")
-    move = fitted(preset, asked.data, layer)
+    move = fitted(preset, request.data, layer)
     if letters is not None:
         move["among"] = [list(letters)]
     needed = preset.get("title", {})
     return {"name": "add-move", "layer": layer["id"], "move": move, "title": needed}
 
 
-def _letters(asked: Asked, wanted: Data) -> tuple[int, int] | None:
+def _letters(request: EditRequest, wanted: Data) -> tuple[int, int] | None:
     """The letters that an edit says, or else those that are selected."""
     if "letters" not in wanted:
-        return asked.selection.letters
+        return request.selection.letters
     letters = wanted["letters"]
-    is_range = isinstance(letters, list) and [type(place) for place in letters] == [int, int]
+    is_range = isinstance(letters, list) and [type(index) for index in letters] == [int, int]
     return (letters[0], letters[1]) if is_range and letters[0] < letters[1] else None
 
 
-def _add_title(asked: Asked, wanted: Data) -> Data:
+def _add_title(request: EditRequest, wanted: Data) -> Data:
     """A title in the middle of the picture, of a size that suits it."""
-    return {"name": "add-layer", "layer": new_title(asked.data)}
+    return {"name": "add-layer", "layer": new_title(request.data)}
 
 
-def _add_shape(asked: Asked, wanted: Data) -> Data:
+def _add_shape(request: EditRequest, wanted: Data) -> Data:
     """A shape in the middle of the picture, of a size that suits it."""
     kind = wanted.get("shape")
     if kind not in SHAPE_KINDS or kind == "path":
         known = ", ".join(name for name in SHAPE_KINDS if name != "path")
         raise SceneError.at("shape", f"one of {known} is needed")
-    return {"name": "add-layer", "layer": new_shape(asked.data, kind)}
+    return {"name": "add-layer", "layer": new_shape(request.data, kind)}
 
 
-def _add_path(asked: Asked, wanted: Data) -> Data:
+def _add_path(request: EditRequest, wanted: Data) -> Data:
     """A shape of the paths of an SVG file, in the middle of the picture and not larger than it."""
-    kept = _own_file(asked, wanted, kind="still")
+    kept = _own_file(request, wanted, kind="still")
     if not kept.name.endswith(".svg"):
         raise SceneError.at("file", f"{kept.title} is no SVG: its paths cannot be taken")
     path = folder_of(kept.owner_id) / kept.name
@@ -72,12 +72,12 @@ def _add_path(asked: Asked, wanted: Data) -> Data:
         drawing = drawing_of_svg(path.read_bytes())
     except ValueError as error:
         raise SceneError.at("file", f"{kept.title}: {error}") from None
-    width, height = asked.data["size"]
+    width, height = request.data["size"]
     scale = round(min(width / kept.width, height / kept.height) * 0.6, 4)
     layer = {
         "kind": "shape",
         "name": kept.title[:100],
-        "span": [0, asked.data["length"]],
+        "span": [0, request.data["length"]],
         "shape": {"kind": "path", "path": drawing},
         "fill": SHAPE_FILL,
         "stroke": None,
@@ -86,9 +86,9 @@ def _add_path(asked: Asked, wanted: Data) -> Data:
     return {"name": "add-layer", "layer": layer}
 
 
-def _own_file(asked: Asked, wanted: Data, **more: str) -> MediaFile:
+def _own_file(request: EditRequest, wanted: Data, **more: str) -> MediaFile:
     """The file of the scene's owner that is meant; SceneError if there is none."""
-    own = MediaFile.objects.filter(owner=asked.scene.project.owner_id, **more)
+    own = MediaFile.objects.filter(owner=request.scene.project.owner_id, **more)
     kept = own.filter(name=str(wanted.get("file"))).first()
     if kept is None:
         raise SceneError.at("file", "this file is not there any more: add it once more")
@@ -98,18 +98,18 @@ def _own_file(asked: Asked, wanted: Data, **more: str) -> MediaFile:
 _KINDS_OF_FILES = {"still": "picture", "video": "video", "sound": "sound"}
 
 
-def _add_file(asked: Asked, wanted: Data) -> Data:
+def _add_file(request: EditRequest, wanted: Data) -> Data:
     """A layer that shows or plays a file, in the middle of the picture and not larger than it."""
-    kept = _own_file(asked, wanted)
-    width, height = asked.data["size"]
+    kept = _own_file(request, wanted)
+    width, height = request.data["size"]
     layer = {
         "kind": _KINDS_OF_FILES[kept.kind],
         "name": kept.title[:100],
-        "span": [0, asked.data["length"]],
+        "span": [0, request.data["length"]],
         "file": kept.name,
     }
     if kept.kind == "sound":
-        layer["span"][0] = min(asked.selection.frame, asked.data["length"] - 1)
+        layer["span"][0] = min(request.selection.frame, request.data["length"] - 1)
     else:
         scale = round(min(1.0, width / kept.width, height / kept.height), 4)
         place = {"position": [width / 2, height / 2, 0], "scale": [scale, scale]}
@@ -117,41 +117,41 @@ def _add_file(asked: Asked, wanted: Data) -> Data:
     return {"name": "add-layer", "layer": layer}
 
 
-def _use_scene(asked: Asked, wanted: Data) -> Data:
+def _use_scene(request: EditRequest, wanted: Data) -> Data:
     """A layer that shows another scene of the person's own, as it is now."""
     try:
-        other = own_scene(asked.request, int(wanted.get("scene", 0)))
+        other = own_scene(request.http_request, int(wanted.get("scene", 0)))
     except (Http404, TypeError, ValueError):
         raise SceneError.at("scene", "this scene is not there any more") from None
-    document = usable(asked.scene, other)
-    sides = zip(asked.data["size"], document["size"], strict=True)
+    document = usable(request.scene, other)
+    sides = zip(request.data["size"], document["size"], strict=True)
     scale = round(min(1.0, *(own / its for own, its in sides)), 4)
-    width, height = asked.data["size"]
+    width, height = request.data["size"]
     layer = {
         "name": other.name[:100],
-        "span": [0, asked.data["length"]],
+        "span": [0, request.data["length"]],
         "transform": {"position": [width / 2, height / 2, 0], "scale": [scale, scale]},
     }
     edit = {"name": "use-scene", "source": source_of(other), "document": document}
     return {**edit, "layer": layer}
 
 
-def _add_adjustment(asked: Asked, wanted: Data) -> Data:
-    span = [0, asked.data["length"]]
+def _add_adjustment(request: EditRequest, wanted: Data) -> Data:
+    span = [0, request.data["length"]]
     return {"name": "add-layer", "layer": {"kind": "adjustment", "name": "", "span": span}}
 
 
-def _add_mask(asked: Asked, wanted: Data) -> Data:
+def _add_mask(request: EditRequest, wanted: Data) -> Data:
     """A mask that takes up the box of its layer, as it stands at rest."""
-    layer, mask = asked.layer(wanted.get("layer")), wanted.get("mask")
+    layer, mask = request.layer(wanted.get("layer")), wanted.get("mask")
     if not isinstance(mask, dict):
         return wanted
-    found = asked.document.layer(layer["id"])
+    found = request.document.layer(layer["id"])
     if found.kind == "adjustment":
-        width, height = asked.document.size
+        width, height = request.document.size
         box: list[float] | None = [0, 0, width, height]
     else:
-        box = rest_box(asked.document, found, asked.selection.frame)
+        box = rest_box(request.document, found, request.selection.frame)
     if box is not None and "size" not in mask:
         left, top, right, bottom = box
         middle = [round((left + right) / 2, 1), round((top + bottom) / 2, 1)]
@@ -160,7 +160,7 @@ def _add_mask(asked: Asked, wanted: Data) -> Data:
     return {**wanted, "mask": mask}
 
 
-ADDING: dict[str, Callable[[Asked, Data], Data]] = {
+ADDING: dict[str, Callable[[EditRequest, Data], Data]] = {
     "add-move": _add_move,
     "add-title": _add_title,
     "add-shape": _add_shape,

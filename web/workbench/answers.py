@@ -9,16 +9,16 @@ from web.projects import history
 from web.projects.access import own_scene
 from web.projects.models import Revision, Scene
 
-from .bench import Bench, Selection
+from .view_model import Selection, WorkbenchView
 
 
 def answer_parts(
     request: HttpRequest, scene: Scene, revision: Revision, selection: Selection
 ) -> HttpResponse:
     """The parts of the page that show the scene, the selection and the history."""
-    bench = Bench(request, scene, revision, selection)
-    response = render(request, "workbench/_parts.html", {"bench": bench})
-    response["X-Revision"], response["X-Digest"] = revision.number, bench.address
+    view = WorkbenchView(request, scene, revision, selection)
+    response = render(request, "workbench/_parts.html", {"view": view})
+    response["X-Revision"], response["X-Digest"] = revision.number, view.address
     return response
 
 

@@ -10,14 +10,14 @@ from django.utils.safestring import SafeString
 
 from balletto.lettering.families import FAMILIES
 from balletto.lettering.units import is_blank
-from balletto.motion.courses import keyed_values
+from balletto.motion.sampled_curves import keyed_values
 from balletto.motion.warnings import SceneWarning, warnings_of, words_warnings_of
 from balletto.scene.characters import characters_of
 from balletto.scene.layers import Layer, ShapeLayer, Title
 from balletto.scene.moves import Move
 from balletto.scene.tracks import Track
 
-from .dress_sentences import KIND_NAMES, DressCard, dress_cards, dress_to_add
+from .appearance_sentences import KIND_NAMES, AppearanceCard, appearance_cards, appearance_to_add
 from .media_sentences import (
     media_actions,
     media_more,
@@ -59,7 +59,7 @@ PLACE_ACTIONS: dict[str, Callable[[Any], list[dict[str, Any]]]] = {
 class LayerBlock:
     """A layer in the list of layers."""
 
-    bench: Any  # the Bench that shows it
+    view: Any  # the WorkbenchView that shows it
     layer: Layer
     number: int
 
@@ -94,56 +94,56 @@ class LayerBlock:
     @property
     def depth(self) -> int:
         """In how many groups it is, one in another."""
-        return len(self.bench.document.groups_of(self.layer))
+        return len(self.view.document.groups_of(self.layer))
 
     @property
     def members(self) -> int:
         """How many layers are in a group."""
-        return sum(layer.group == self.layer.id for layer in self.bench.document.layers)
+        return sum(layer.group == self.layer.id for layer in self.view.document.layers)
 
     @cached_property
     def media_sentences(self) -> list[SafeString]:
-        bench = self.bench
-        return media_sentences(bench.document, self.layer, bench.files, bench.moment)
+        view = self.view
+        return media_sentences(view.document, self.layer, view.files, view.moment)
 
     @property
     def source_link(self) -> SafeString | str:
         """Where the scene is made that the layer shows."""
         if self.layer.kind != "scene":
             return ""
-        used = next(each for each in self.bench.document.scenes if each.id == self.layer.scene)
-        return source_link(used.source, self.bench.scene.project.owner_id)
+        used = next(each for each in self.view.document.scenes if each.id == self.layer.scene)
+        return source_link(used.source, self.view.scene.project.owner_id)
 
     @property
     def shape_sentences(self) -> list[SafeString]:
         is_shape = isinstance(self.layer, ShapeLayer)
-        return shape_sentences(self.layer, self.bench.moment) if is_shape else []
+        return shape_sentences(self.layer, self.view.moment) if is_shape else []
 
     @cached_property
-    def dress(self) -> list[DressCard]:
-        return dress_cards(self.bench.document, self.layer, self.bench.moment)
+    def appearance(self) -> list[AppearanceCard]:
+        return appearance_cards(self.view.document, self.layer, self.view.moment)
 
     @property
-    def dress_to_add(self) -> list[tuple[str, list[dict[str, Any]]]]:
-        return dress_to_add(self.bench.document, self.layer)
+    def appearance_to_add(self) -> list[tuple[str, list[dict[str, Any]]]]:
+        return appearance_to_add(self.view.document, self.layer)
 
     @cached_property
     def is_selected(self) -> bool:
-        return self.bench.selected is not None and self.bench.selected.layer.id == self.layer.id
+        return self.view.selected is not None and self.view.selected.layer.id == self.layer.id
 
     @property
     def is_open(self) -> bool:
         """Whether more is told of it."""
-        return f"more-{self.layer.id}" in self.bench.selection.opened
+        return f"more-{self.layer.id}" in self.view.selection.opened
 
     @property
-    def is_dress_open(self) -> bool:
+    def is_appearance_open(self) -> bool:
         """Whether the effects and masks that can be added are shown."""
-        return f"wear-more-{self.layer.id}" in self.bench.selection.opened
+        return f"wear-more-{self.layer.id}" in self.view.selection.opened
 
     @property
     def shows(self) -> bool:
-        return self.layer.id in self.bench.document.shown
+        return self.layer.id in self.view.document.shown
 
     @property
     def is_left_out(self) -> bool:
@@ -156,7 +156,7 @@ class LayerBlock:
 
     @property
     def is_back(self) -> bool:
-        return self.number == len(self.bench.document.layers)
+        return self.number == len(self.view.document.layers)
 
     @property
     def css(self) -> str:
@@ -192,13 +192,15 @@ class LayerBlock:
     @property
     def worn(self) -> str:
         """The names of its moves, effects and masks, as the list's mark tells them."""
-        names = [move.name or "Move" for move in self.moves] + [card.title for card in self.dress]
+        names = [move.name or "Move" for move in self.moves] + [
+            card.title for card in self.appearance
+        ]
         return ", ".join(names)
 
     @property
     def letters(self) -> tuple[int, int] | None:
         """The selected letters of this title, if there are any."""
-        letters = self.bench.selection.letters
+        letters = self.view.selection.letters
         if not self.is_title or not self.is_selected or letters is None:
             return None
         count = len(characters_of(self.layer.text))
@@ -221,7 +223,7 @@ class LayerBlock:
 
     @property
     def place_sentence(self) -> str:
-        return place_sentence(self.layer, self.bench.moment)
+        return place_sentence(self.layer, self.view.moment)
 
     @property
     def place_more(self) -> list[SafeString]:
@@ -230,7 +232,7 @@ class LayerBlock:
 
     @property
     def place_actions(self) -> list[dict[str, Any]]:
-        more = media_actions(self.bench.document, self.layer)
+        more = media_actions(self.view.document, self.layer)
         return [*PLACE_ACTIONS[self.layer.kind](self.layer), *more]
 
     @cached_property
@@ -238,9 +240,9 @@ class LayerBlock:
         """The warnings about it; of titles that are not selected those about their words alone."""
         if isinstance(self.layer, Title):
             find = warnings_of if self.is_selected else words_warnings_of
-            return find(self.bench.document, self.layer)
+            return find(self.view.document, self.layer)
         file = getattr(self.layer, "file", None)
-        told = missing_words(self.bench.document, file) if file else ""
+        told = missing_words(self.view.document, file) if file else ""
         return [SceneWarning(self.layer.id, told)] if told else []
 
     @property
@@ -286,7 +288,7 @@ def key_times(values: list[Any]) -> set[float]:
 class MoveCard:
     """A move in the Moves column."""
 
-    bench: Any  # the Bench that shows it
+    view: Any  # the WorkbenchView that shows it
     block: LayerBlock
     move: Any
     is_current: bool
@@ -298,12 +300,12 @@ class MoveCard:
     @property
     def is_open(self) -> bool:
         """Whether more is told of it."""
-        return f"more-{self.move.id}" in self.bench.selection.opened
+        return f"more-{self.move.id}" in self.view.selection.opened
 
     @property
     def words(self) -> MoveSentence:
         return MoveSentence(
-            self.bench.document, self.title, self.move, self.bench.moment, self.block.letters
+            self.view.document, self.title, self.move, self.view.moment, self.block.letters
         )
 
     @property
@@ -320,4 +322,4 @@ class MoveCard:
 
     @property
     def tie_targets(self) -> list[tuple[str, str]]:
-        return self.bench.tie_targets
+        return self.view.tie_targets

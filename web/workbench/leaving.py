@@ -13,9 +13,9 @@ from web.projects.access import own_scene
 from web.projects.models import Revision, Scene
 
 from .answers import base_of, refused
-from .asked import in_scene
-from .asking import Asked, Data
-from .bench import Selection
+from .edit_requests import Data, EditRequest
+from .requested_edits import in_scene
+from .view_model import Selection
 
 MOST_LEFT = 200  # steps that are made when a page is left
 _WALKS: dict[str, Callable[..., Revision]] = {"undo": history.undo, "redo": history.redo}
@@ -56,7 +56,7 @@ def _made(request: HttpRequest, scene: Scene, base: int, step: Data) -> int:
             return walk(scene.pk, base, request.user)
         selection = Selection.of({key: str(value) for key, value in step.items()})
         seen = step.get("seen")
-        asked = Asked(request, scene, selection)
+        asked = EditRequest(request, scene, selection)
         edit = in_scene(asked, step.get("edit"), seen if isinstance(seen, int) else 0)
         return history.record(scene.pk, base, edit, request.user)
 

@@ -15,8 +15,8 @@ from web.library.models import MediaFile
 from web.projects.nesting import scene_of
 
 from .chips import Chip, choice_chip
-from .part_words import PartWords, Said, Sentence
-from .words import NOW, Moment, edit_of, tight
+from .phrases import NOW, Moment, edit_of, tight
+from .sentence_parts import Said, Sentence, SentencePart
 
 _DECIBELS = Measure(" dB", drag=0.1, step=0.5, low=-100, high=40, below="softer", above="louder")
 _SPEED = Measure(" %", scale=100, drag=0.005, step=0.05, low=0)
@@ -61,7 +61,7 @@ def media_sentences(
     sentence = MEDIA.get(layer.kind)
     if sentence is None:
         return []
-    words = PartWords(layer.id, layer, sentence, moment)
+    words = SentencePart(layer.id, layer, sentence, moment)
     what = _scenes(document, layer) if layer.kind == "scene" else _files(layer, files)
     return [tight(words.sentence(file=what))]
 
@@ -69,7 +69,7 @@ def media_sentences(
 def media_more(layer: Layer) -> list[SafeString]:
     """How keyed values of it go from key to key."""
     sentence = MEDIA.get(layer.kind)
-    return PartWords(layer.id, layer, sentence).more() if sentence else []
+    return SentencePart(layer.id, layer, sentence).more() if sentence else []
 
 
 def file_chip(path: str, name: str, kind: str, files: list[MediaFile]) -> SafeString:

@@ -19,9 +19,7 @@ from balletto.scene.tracks import Tied, Track
 from balletto.scene.value_names import axis_name, selector_name
 
 from .chips import Chip, choice_chip, number_chip
-from .reach_sentences import new_selectors, reach_actions, reach_more, reach_words
-from .ties import tie_ends, ties_of
-from .words import (
+from .phrases import (
     NOW,
     Moment,
     color,
@@ -33,6 +31,8 @@ from .words import (
     tight,
     track_more,
 )
+from .reach_sentences import new_selectors, reach_actions, reach_more, reach_words
+from .ties import tie_ends, ties_of
 
 UNITS = [("character", "character"), ("word", "word"), ("line", "line"), ("title", "title")]
 GROUPS = [("word", "words"), ("line", "lines")]

@@ -14,7 +14,7 @@ from balletto.scene.tracks import Track, value_at
 from balletto.scene.value_names import SELECTOR_VALUES, selector_name
 
 from .chips import Chip, choice_chip, number_chip
-from .words import (
+from .phrases import (
     EASES,
     NOW,
     Moment,

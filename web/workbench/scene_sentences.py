@@ -12,11 +12,11 @@ from balletto.scene.measures import Measure
 from balletto.scene.starts import USUAL_SIZES
 from web.library.models import MediaFile
 
+from .appearance_sentences import SHUTTER, layer_name
 from .chips import Chip, choice_chip, color_chip, number_chip
-from .dress_sentences import SHUTTER, layer_name
 from .media_sentences import AFTERS, file_chip, frames_of, missing_words
-from .part_words import PartWords
-from .words import NOW, Moment, edit_of, join, tight
+from .phrases import NOW, Moment, edit_of, join, tight
+from .sentence_parts import SentencePart
 
 _PATH = "scene.background"
 _GRADIENT = {"kind": "linear", "angle": 90, "colors": ["#101428", "#3A2150"]}
@@ -180,7 +180,7 @@ class SceneWords:
         """The shutter of the whole scene, if it is open."""
         if self._scene.motion_blur is None:
             return ""
-        words = PartWords("scene.motion_blur", self._scene.motion_blur, SHUTTER, self._moment)
+        words = SentencePart("scene.motion_blur", self._scene.motion_blur, SHUTTER, self._moment)
         return tight(words.sentence())
 
     @property

@@ -10,8 +10,8 @@ from balletto.scene.layers import ShapeLayer
 from balletto.scene.measures import Measure
 
 from .chips import Chip, choice_chip, color_chip
-from .part_words import PartWords, Said, Sentence
-from .words import NOW, Moment, edit_of, tight
+from .phrases import NOW, Moment, edit_of, tight
+from .sentence_parts import Said, Sentence, SentencePart
 
 _CORNERS = Measure(" corners", drag=0.05, low=3, high=200, one=" corner")
 _SIZE = Said("Size", is_pair=True)
@@ -86,11 +86,13 @@ def shape_sentences(layer: ShapeLayer, moment: Moment = NOW) -> list[SafeString]
     path, shape = f"{layer.id}.shape", layer.shape
     options = [(shape.model_dump(exclude_unset=True, by_alias=True), shape.kind), *_others(shape)]
     kind = choice_chip(Chip(path, edit_of(path), "Shape"), options[0][0], options)
-    form = PartWords(path, shape, SHAPES[shape.kind], moment).sentence()
+    form = SentencePart(path, shape, SHAPES[shape.kind], moment).sentence()
     article = "An" if shape.kind[0] in "aeiou" else "A"
     said = [tight(format_html("{} {} {}, {}.", article, kind, form, _fill(layer)))]
     if layer.stroke:
-        said.append(tight(PartWords(f"{layer.id}.stroke", layer.stroke, STROKE, moment).sentence()))
+        said.append(
+            tight(SentencePart(f"{layer.id}.stroke", layer.stroke, STROKE, moment).sentence())
+        )
     return said
 
 
@@ -124,9 +126,9 @@ def _fill(layer: ShapeLayer) -> SafeString:
 
 def shape_more(layer: ShapeLayer) -> list[SafeString]:
     """The keyed values of a shape and its line."""
-    parts = [PartWords(f"{layer.id}.shape", layer.shape, SHAPES[layer.shape.kind])]
+    parts = [SentencePart(f"{layer.id}.shape", layer.shape, SHAPES[layer.shape.kind])]
     if layer.stroke:
-        parts.append(PartWords(f"{layer.id}.stroke", layer.stroke, STROKE))
+        parts.append(SentencePart(f"{layer.id}.stroke", layer.stroke, STROKE))
     return [clause for part in parts for clause in part.more()]
 
 

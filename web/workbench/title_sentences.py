@@ -16,16 +16,16 @@ from balletto.scene.tracks import Tied, Track, changes_over_time
 from balletto.scene.value_names import axis_name
 
 from .chips import Chip, choice_chip, color_chip, number_chip
-from .words import NOW, Moment, edit_of, join, number_keys, tie_words, tight, track_more
+from .phrases import NOW, Moment, edit_of, join, number_keys, tie_words, tight, track_more
 
 DRAW_ORDERS = [("reading", "the last"), ("reverse", "the first"), ("depth", "the nearest")]
 ALIGNMENTS = [("left", "to the left"), ("center", "centred"), ("right", "to the right")]
 
 
-def style_of(title: Title, place: int) -> dict[str, Any]:
-    """The style of the letter at a place of a title's text."""
+def style_of(title: Title, index: int) -> dict[str, Any]:
+    """The style of the letter at an index of a title's text."""
     whole = title.style.model_dump()
-    own = next((run.style for run in title.runs if run.first <= place < run.end), None)
+    own = next((run.style for run in title.runs if run.first <= index < run.end), None)
     said = own.model_dump(exclude_none=True) if own else {}
     return {**whole, **said, "axes": {**whole["axes"], **said.get("axes", {})}}
 

@@ -2,11 +2,11 @@
 
 from django.urls import path, register_converter
 
-from . import hearing, leaving, numbers, take_views, views
+from . import audio, json_views, leaving, take_views, views
 
 
 class Digest:
-    """A SHA-256 in hexadecimal, and the look of what is asked for (web/library/looks.py)."""
+    """A SHA-256 in hexadecimal, and the look of what is asked for (web/pictures/looks.py)."""
 
     regex = "[0-9a-f]{64}(?:-[0-9a-f]{12})?"
 
@@ -40,14 +40,16 @@ urlpatterns = [
         name="frame-run",
     ),
     path("<int:scene_id>/poster/<digest:digest>/", views.poster, name="poster"),
-    path("<int:scene_id>/film/<digest:digest>/", views.scene_film, name="scene-film"),
+    path("<int:scene_id>/film/<digest:digest>/", views.scene_preview_strip, name="scene-film"),
     path(
         "<int:scene_id>/film/<digest:digest>/<slug:layer>/<slug:preset>/", views.film, name="film"
     ),
-    path("<int:scene_id>/sound/<digest:digest>/", hearing.sound, name="sound"),
+    path("<int:scene_id>/sound/<digest:digest>/", audio.sound, name="sound"),
     *(
-        path(f"<int:scene_id>/{of}/<digest:digest>/{frame}", numbers.numbers, {"of": of}, name=of)
-        for of in numbers.NUMBERS
+        path(
+            f"<int:scene_id>/{of}/<digest:digest>/{frame}", json_views.numbers, {"of": of}, name=of
+        )
+        for of in json_views.NUMBERS
         for frame in ("", "<int:number>/")
     ),
     path("<int:scene_id>/file/", views.download, name="download-scene"),

@@ -11,7 +11,7 @@ from django.shortcuts import redirect, render
 from django.utils.text import slugify
 from django.views.decorators.http import require_GET, require_POST
 
-from balletto.picture.film import film_of, preset_film
+from balletto.picture.preset_preview import preset_preview, scene_preview
 from balletto.picture.stills import jpeg
 from balletto.scene import files, measures
 from balletto.scene.errors import SceneError
@@ -19,15 +19,15 @@ from balletto.scene.files import json_of
 from balletto.scene.presets import presets
 from balletto.scene.quantities import Context, QuantityError, number_of, read_quantity
 from web.library.bundle import bundle, document_in
-from web.library.looks import address
 from web.library.store import folder_of, opened
+from web.pictures import frames
+from web.pictures.looks import address
 from web.projects import history
 from web.projects.access import own_scene
 from web.projects.forms import SceneFileForm
 from web.projects.models import Revision
 from web.projects.nesting import renew
 
-from . import frames
 from .answers import (
     answer_parts,
     base_of,
@@ -37,11 +37,11 @@ from .answers import (
     seen_of,
     walk,
 )
-from .asked import in_scene
-from .asking import Asked
-from .bench import Bench, Selection
-from .numbers import numbers_with
-from .typed import NotUnderstood
+from .edit_requests import EditRequest
+from .json_views import numbers_with
+from .requested_edits import in_scene
+from .typed_values import NotUnderstood
+from .view_model import Selection, WorkbenchView
 
 MOST_REVISIONS = 300  # that the list of the history shows
 MOST_IN_A_RUN = 16
@@ -51,8 +51,8 @@ MOST_IN_A_RUN = 16
 def workbench(request: HttpRequest, scene_id: int) -> HttpResponse:
     """The page."""
     scene = own_scene(request, scene_id)
-    bench = Bench(request, scene, renew(scene, request.user), Selection.of(request.GET))
-    context = {"bench": bench, "file_form": SceneFileForm()}
+    view = WorkbenchView(request, scene, renew(scene, request.user), Selection.of(request.GET))
+    context = {"view": view, "file_form": SceneFileForm()}
     return render(request, "workbench/workbench.html", context)
 
 
@@ -76,7 +76,7 @@ def edit(request: HttpRequest, scene_id: int) -> HttpResponse:
     except ValueError:
         return refused("The edit is not JSON.")
     try:
-        asked = Asked(request, scene, Selection.of(request.POST))
+        asked = EditRequest(request, scene, Selection.of(request.POST))
         if request.POST.get("preview"):
             return _preview(asked, in_scene(asked, wanted, seen_of(request)))
         before = asked.data
@@ -93,7 +93,7 @@ def edit(request: HttpRequest, scene_id: int) -> HttpResponse:
     )
 
 
-def _once(request: HttpRequest, asked: Asked, wanted: Any) -> Revision:
+def _once(request: HttpRequest, asked: EditRequest, wanted: Any) -> Revision:
     def made() -> Revision:
         base = base_of(request)
         if asked.scene.head != base:
@@ -122,10 +122,10 @@ def read(request: HttpRequest, scene_id: int) -> HttpResponse:
 READ = {"frame": measures.FRAME, "frames": measures.FRAMES, "length": measures.LENGTH}
 
 
-def _preview(asked: Asked, wanted: dict[str, Any]) -> HttpResponse:
+def _preview(asked: EditRequest, wanted: dict[str, Any]) -> HttpResponse:
     """A form with the frame at the playhead as an edit would make it, and the numbers of the names
     `also`; the address of that in X-Digest. One answer, so that the picture follows a hand."""
-    request, scene = asked.request, asked.scene
+    request, scene = asked.http_request, asked.scene
     if scene.head != base_of(request):
         return changed_elsewhere()
     applied = history.preview(asked.revision, wanted)
@@ -230,7 +230,7 @@ def poster(request: HttpRequest, scene_id: int, digest: str) -> HttpResponse:
 
 
 @require_GET
-def scene_film(request: HttpRequest, scene_id: int, digest: str) -> HttpResponse:
+def scene_preview_strip(request: HttpRequest, scene_id: int, digest: str) -> HttpResponse:
     """The scene from its start to its end in some small frames, one below the other."""
     scene = own_scene(request, scene_id)
     now = frames.address_now(scene, digest)
@@ -238,7 +238,7 @@ def scene_film(request: HttpRequest, scene_id: int, digest: str) -> HttpResponse
     data = cache.get(key)
     if data is None:
         ready = frames.picture(f"{scene.pk}:{now}", lambda: frames.scene_of(scene, digest))
-        data = jpeg(film_of(ready))
+        data = jpeg(scene_preview(ready))
         cache.set(key, data, frames.KEEP_FRAMES_S)
     kept = frames.unchanging if digest == now else frames.momentary
     return kept(HttpResponse(data, content_type="image/jpeg"))
@@ -252,7 +252,7 @@ def film(request: HttpRequest, scene_id: int, digest: str, layer: str, preset: s
         raise Http404
     document = frames.document_of(scene, digest)
     try:
-        strip = preset_film(document, layer, presets()[preset])
+        strip = preset_preview(document, layer, presets()[preset])
     except KeyError:
         raise Http404 from None
     kept = frames.unchanging if digest == frames.address_now(scene, digest) else frames.momentary

@@ -4,7 +4,7 @@ import numpy as np
 
 from ...scene.selectors import Jitter
 from ...scene.tracks import value_at
-from ..chance import chance
+from ..hash_random import hash_random
 from ..units import Units
 from .wave import SHORTEST
 
@@ -24,8 +24,8 @@ def jitter(selector: Jitter, units: Units, times: np.ndarray, property_number: i
     def drawn(tick: np.ndarray) -> np.ndarray:
         """The chance of each unit at a tick, mixed toward the common one."""
         index = tick.astype(np.int64) + 1
-        own = 2 * chance(selector.seed, np.arange(len(units)), property_number, index) - 1
-        common = 2 * chance(selector.seed, np.array(COMMON), property_number, index) - 1
+        own = 2 * hash_random(selector.seed, np.arange(len(units)), property_number, index) - 1
+        common = 2 * hash_random(selector.seed, np.array(COMMON), property_number, index) - 1
         together = value_at(selector.together, times) / 100
         return own * (1 - together) + common * together
 

@@ -3,7 +3,7 @@
 import numpy as np
 
 from ...scene.selectors import Scatter
-from ..chance import chance
+from ..hash_random import hash_random
 from ..units import Units
 
 
@@ -12,6 +12,6 @@ def scatter(selector: Scatter, units: Units, times: np.ndarray, property_number:
 
     A unit's chance depends on its place alone, so that more units change nobody else's.
     """
-    drawn = chance(selector.seed, np.arange(len(units)), property_number, 0)
+    drawn = hash_random(selector.seed, np.arange(len(units)), property_number, 0)
     value = drawn if selector.one_sided else 2 * drawn - 1
     return np.broadcast_to(value, (len(times), len(units)))

@@ -1,4 +1,4 @@
-"""Effects on what is drawn: each kind a module with a function (pane, values, scale) -> new pane.
+"""Effects on what is drawn, each kind a module with a function: (buffer, values, scale) -> buffer.
 
 `values` are those of balletto.scene.effects at the time, lengths in px of the scene's picture, of
 which `scale` pixels in memory make one, across and down. A kind that reaches beyond what it is
@@ -8,15 +8,15 @@ given says so in MARGINS, in px of the picture: more than that is never needed f
 from collections.abc import Callable
 from typing import Any
 
-from ..pane import Pane, Scale
+from ..pixel_buffer import PixelBuffer, Scale
 from .blur import blur
 from .colors import hue, light, tint
+from .directional_blurs import directional_blur, zoom_blur
 from .glow import glow
 from .outline import outline
-from .smears import directional_blur, zoom_blur
 
 Values = dict[str, Any]
-EFFECTS: dict[str, Callable[[Pane, Values, Scale], Pane]] = {
+EFFECTS: dict[str, Callable[[PixelBuffer, Values, Scale], PixelBuffer]] = {
     "blur": blur,
     "directional-blur": directional_blur,
     "zoom-blur": zoom_blur,

@@ -5,7 +5,7 @@ from typing import Any
 import numpy as np
 from PIL import Image, ImageFilter
 
-from ..pane import Pane, Scale
+from ..pixel_buffer import PixelBuffer, Scale
 
 # A blur whose deviation is more than this many pixels is done on a smaller copy: finer detail
 # than that it does not leave.
@@ -13,19 +13,19 @@ _FINE = 12.0
 _MOST_SMALLER = 8
 
 
-def blur(pane: Pane, values: dict[str, Any], scale: Scale) -> Pane:
+def blur(buffer: PixelBuffer, values: dict[str, Any], scale: Scale) -> PixelBuffer:
     """Deviations `x` and `y`."""
-    return blurred(pane, values["x"], values["y"], scale)
+    return blurred(buffer, values["x"], values["y"], scale)
 
 
-def blurred(pane: Pane, x: float, y: float, scale: Scale) -> Pane:
-    """A pane softened by deviations in px of the scene, grown by three times as much; sums stay."""
+def blurred(buffer: PixelBuffer, x: float, y: float, scale: Scale) -> PixelBuffer:
+    """A buffer softened by deviations in px of the scene, grown by three times those; sums stay."""
     across, down = x * scale.across, y * scale.down
     if across <= 0 and down <= 0:
-        return pane
+        return buffer
     by = int(min(_MOST_SMALLER, max(1.0, min(across, down) // _FINE + 1)))
     beyond = [int(np.ceil(3 * deviation)) for deviation in (across, down)]
-    grown = _filled_up(pane.grown(*beyond, scale.edges), by)
+    grown = _filled_up(buffer.grown(*beyond, scale.edges), by)
     height, width = grown.pixels.shape[:2]
     # Four plain channels: in a mode with alpha Pillow would multiply by it once more.
     image = Image.frombuffer("CMYK", (width, height), grown.pixels, "raw", "CMYK", 0, 1)
@@ -37,8 +37,8 @@ def blurred(pane: Pane, x: float, y: float, scale: Scale) -> Pane:
     return grown.like(np.asarray(image))
 
 
-def _filled_up(pane: Pane, by: int) -> Pane:
-    """A pane with as many pixels at its right and bottom as make its sides multiples of `by`."""
-    height, width = pane.pixels.shape[:2]
+def _filled_up(buffer: PixelBuffer, by: int) -> PixelBuffer:
+    """A buffer with as many pixels at its right and bottom as make its sides multiples of `by`."""
+    height, width = buffer.pixels.shape[:2]
     more = ((0, -height % by), (0, -width % by), (0, 0))
-    return Pane(np.pad(pane.pixels, more), pane.left, pane.top) if by > 1 else pane
+    return PixelBuffer(np.pad(buffer.pixels, more), buffer.left, buffer.top) if by > 1 else buffer

@@ -6,7 +6,7 @@ from typing import Any
 import numpy as np
 import skia
 
-from ..pane import Pane, Scale
+from ..pixel_buffer import PixelBuffer, Scale
 
 # A matrix (3, 3) on red, green and blue, and what is added to all of them.
 Mixing = tuple[np.ndarray, float]
@@ -17,19 +17,19 @@ _COS = np.eye(3) - _GREY
 _SIN = np.array([[-0.213, -0.715, 0.928], [0.143, 0.140, -0.283], [-0.787, 0.715, 0.072]])
 
 
-def _mixed(pane: Pane, linear: np.ndarray, plus: np.ndarray | float = 0.0) -> Pane:
+def _mixed(buffer: PixelBuffer, linear: np.ndarray, plus: np.ndarray | float = 0.0) -> PixelBuffer:
     matrix = np.zeros((4, 5))
     matrix[:3, :3], matrix[:3, 4], matrix[3, 3] = linear, plus, 1
-    return pane.filtered(skia.ColorFilters.Matrix(matrix.reshape(-1).tolist()))
+    return buffer.filtered(skia.ColorFilters.Matrix(matrix.reshape(-1).tolist()))
 
 
 def _rgb(color: str) -> np.ndarray:
     return np.array([int(color[at : at + 2], 16) for at in (1, 3, 5)]) / 255
 
 
-def colored(pane: Pane, color: str) -> Pane:
-    """All of a pane in one colour, as opaque as it was."""
-    return _mixed(pane, np.zeros((3, 3)), _rgb(color))
+def colored(buffer: PixelBuffer, color: str) -> PixelBuffer:
+    """All of a buffer in one colour, as opaque as it was."""
+    return _mixed(buffer, np.zeros((3, 3)), _rgb(color))
 
 
 def tint_matrix(values: dict[str, Any]) -> Mixing:
@@ -61,16 +61,16 @@ MATRICES: dict[str, Callable[[dict[str, Any]], Mixing]] = {
 }
 
 
-def tint(pane: Pane, values: dict[str, Any], scale: Scale) -> Pane:
+def tint(buffer: PixelBuffer, values: dict[str, Any], scale: Scale) -> PixelBuffer:
     """See tint_matrix."""
-    return _mixed(pane, *tint_matrix(values))
+    return _mixed(buffer, *tint_matrix(values))
 
 
-def hue(pane: Pane, values: dict[str, Any], scale: Scale) -> Pane:
+def hue(buffer: PixelBuffer, values: dict[str, Any], scale: Scale) -> PixelBuffer:
     """See hue_matrix."""
-    return _mixed(pane, *hue_matrix(values))
+    return _mixed(buffer, *hue_matrix(values))
 
 
-def light(pane: Pane, values: dict[str, Any], scale: Scale) -> Pane:
+def light(buffer: PixelBuffer, values: dict[str, Any], scale: Scale) -> PixelBuffer:
     """See light_matrix."""
-    return _mixed(pane, *light_matrix(values))
+    return _mixed(buffer, *light_matrix(values))

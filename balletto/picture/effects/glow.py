@@ -4,17 +4,17 @@ from typing import Any
 
 import numpy as np
 
-from ..pane import Pane, Scale
+from ..pixel_buffer import PixelBuffer, Scale
 from .blur import blurred
 from .colors import colored
 
 
-def glow(pane: Pane, values: dict[str, Any], scale: Scale) -> Pane:
-    """The pane with itself added once more, softened by `radius`, `strength` percent of it."""
-    source = colored(pane, values["color"]) if values["color"] else pane
+def glow(buffer: PixelBuffer, values: dict[str, Any], scale: Scale) -> PixelBuffer:
+    """The buffer with itself added once more, softened by `radius`, `strength` percent of it."""
+    source = colored(buffer, values["color"]) if values["color"] else buffer
     soft = blurred(source, values["radius"], values["radius"], scale)
     lit = soft.pixels * np.float32(values["strength"] / 100)
-    rows = slice(pane.top - soft.top, pane.bottom - soft.top)
-    columns = slice(pane.left - soft.left, pane.right - soft.left)
-    lit[rows, columns] += pane.pixels
+    rows = slice(buffer.top - soft.top, buffer.bottom - soft.top)
+    columns = slice(buffer.left - soft.left, buffer.right - soft.left)
+    lit[rows, columns] += buffer.pixels
     return soft.like(np.minimum(lit + 0.5, 255))

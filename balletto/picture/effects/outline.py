@@ -5,20 +5,20 @@ from typing import Any
 
 import numpy as np
 
-from ..pane import Pane, Scale
+from ..pixel_buffer import PixelBuffer, Scale
 
 # A disc is widened by a ring of discs, twice its radius away, to one of three times its radius.
 # There they stand a third of their radius apart: what is left between is below half a pixel.
 _APART = 1 / 3
 
 
-def outline(pane: Pane, values: dict[str, Any], scale: Scale) -> Pane:
-    """The pane on a copy of itself in `color` that reaches `width` further to all sides."""
+def outline(buffer: PixelBuffer, values: dict[str, Any], scale: Scale) -> PixelBuffer:
+    """The buffer on a copy of itself in `color` that reaches `width` further to all sides."""
     across, down = values["width"] * scale.across, values["width"] * scale.down
     if max(across, down) < 0.5:
-        return pane
+        return buffer
     beyond = math.ceil(across), math.ceil(down)
-    grown = pane.grown(*beyond)
+    grown = buffer.grown(*beyond)
     alpha = grown.pixels[..., 3]
     wide = alpha
     wider = max(across, down)

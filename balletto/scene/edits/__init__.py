@@ -15,10 +15,10 @@ from ..changes import apply_changes
 from ..document import Scene
 from ..errors import SceneError
 from . import (
+    appearance,
     copies,
     courses,
     distribute,
-    dress,
     groups,
     keyframes,
     layers,
@@ -42,7 +42,7 @@ _MODULES = (
     copies,
     courses,
     distribute,
-    dress,
+    appearance,
     groups,
     keyframes,
     layers,

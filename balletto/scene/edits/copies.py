@@ -92,12 +92,12 @@ def _loosened(document: Document, layers: list[str]) -> Document:
     """The document with those ties plain values that lead from one of `layers` to any other."""
     scene = files.from_data(document)
     changes = []
-    for place, tied in ties_in(scene, ()):
-        inside = place[0] == "layers" and scene.layers[int(place[1])].id in layers
+    for pointer, tied in ties_in(scene, ()):
+        inside = pointer[0] == "layers" and scene.layers[int(pointer[1])].id in layers
         if inside and tied.tie.to.partition(".")[0] not in layers:
             value = value_at(tied, np.array(0.0))
             plain = hex_of(value) if tied.is_color else np.round(value, 6).tolist()
-            changes.append(Change("put", place, plain))
+            changes.append(Change("put", pointer, plain))
     return apply_changes(document, changes)[0]
 
 
@@ -134,17 +134,17 @@ class PasteKeys(Edit):
 def copied_keys(document: Document, keys: Rows) -> dict[str, list[Key]]:
     """Selected keys as `paste-keys` takes them. SceneError if they are not there."""
     first = min(
-        track_of(document, path, places)[1]["keys"][place]["at"] + start_of(document, path)
-        for path, places in keys.items()
-        for place in places
+        track_of(document, path, indices)[1]["keys"][index]["at"] + start_of(document, path)
+        for path, indices in keys.items()
+        for index in indices
     )
     rows = {}
-    for path, places in keys.items():
-        track = track_of(document, path, places)[1]
+    for path, indices in keys.items():
+        track = track_of(document, path, indices)[1]
         by = start_of(document, path) - first
         rows[path] = [
-            {**track["keys"][place], "at": frames(track["keys"][place]["at"] + by)}
-            for place in sorted(set(places))
+            {**track["keys"][index], "at": frames(track["keys"][index]["at"] + by)}
+            for index in sorted(set(indices))
         ]
     return rows
 

@@ -75,14 +75,14 @@ class DistributeKeys(KeysEdit):
     descending: bool = False
     whole: bool = False
 
-    def edited(self, document: Document, path: str, keys: list, places: list[int]) -> list:
+    def edited(self, document: Document, path: str, keys: list, indices: list[int]) -> list:
         begin = min(self.times(document)) - start_of(document, path)
         if len(self.keys) == 1:
-            delays = spread(len(places), self.span, self.curve, self.descending, self.whole)
-            return retimed(keys, dict(zip(places, [begin + d for d in delays], strict=True)))
+            delays = spread(len(indices), self.span, self.curve, self.descending, self.whole)
+            return retimed(keys, dict(zip(indices, [begin + d for d in delays], strict=True)))
         delays = spread(len(self.keys), self.span, self.curve, self.descending, self.whole)
-        by = begin + delays[list(self.keys).index(path)] - keys[places[0]]["at"]
-        return retimed(keys, {place: keys[place]["at"] + by for place in places})
+        by = begin + delays[list(self.keys).index(path)] - keys[indices[0]]["at"]
+        return retimed(keys, {index: keys[index]["at"] + by for index in indices})
 
     def label(self, document: Document) -> str:
         return f"{self.said(document)} spread over {frames_said(self.span)}"

@@ -21,8 +21,8 @@ class GroupLayers(Edit):
     pivot: tuple[float, float] = (0, 0)
 
     def changes(self, document: Document) -> list[Change]:
-        places = sorted(layer_pointer(document, layer)[1] for layer in self.layers)
-        chosen = [document["layers"][place] for place in places]
+        indices = sorted(layer_pointer(document, layer)[1] for layer in self.layers)
+        chosen = [document["layers"][index] for index in indices]
         around = {layer.get("group") for layer in chosen}
         if len(around) > 1:
             told = "layers of different groups cannot be put into one: choose those of one group"
@@ -36,8 +36,8 @@ class GroupLayers(Edit):
         }
         if around != {None}:
             group["group"] = around.pop()
-        inside = [Change("put", ("layers", place, "group"), group["id"]) for place in places]
-        return [*inside, Change("insert", ("layers", places[-1] + 1), group)]
+        inside = [Change("put", ("layers", index, "group"), group["id"]) for index in indices]
+        return [*inside, Change("insert", ("layers", indices[-1] + 1), group)]
 
     def label(self, document: Document) -> str:
         count = len(self.layers)
@@ -56,13 +56,13 @@ class UngroupLayers(Edit):
         if group["kind"] != "group":
             raise SceneError.at(self.layer, f"{name_of(group)} is no group")
         changes = []
-        for place, layer in enumerate(document["layers"]):
+        for index, layer in enumerate(document["layers"]):
             if layer.get("group") == self.layer and "group" in group:
-                changes.append(Change("put", ("layers", place, "group"), group["group"]))
+                changes.append(Change("put", ("layers", index, "group"), group["group"]))
             elif layer.get("group") == self.layer:
-                changes.append(Change("remove", ("layers", place, "group")))
+                changes.append(Change("remove", ("layers", index, "group")))
             if layer.get("matte", {}).get("layer") == self.layer:
-                changes.append(Change("remove", ("layers", place, "matte")))
+                changes.append(Change("remove", ("layers", index, "matte")))
         return [*changes, Change("remove", pointer)]
 
     def label(self, document: Document) -> str:

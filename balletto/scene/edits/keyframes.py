@@ -1,6 +1,6 @@
 """Edits of keyframes that are selected together, of one value or of many.
 
-They are named by their places in the keys of each path: {"t1.transform.opacity": [0, 2]}. Frames
+They are named by their indices in the keys of each path: {"t1.transform.opacity": [0, 2]}. Frames
 are those of the scene, whatever the values themselves count in. A key that comes to stand where
 another is takes its place.
 """
@@ -34,21 +34,21 @@ class KeysEdit(Edit):
 
     def changes(self, document: Document) -> list[Change]:
         changes = []
-        for path, places in self.keys.items():
-            pointer, track = track_of(document, path, places)
-            left = self.edited(document, path, track["keys"], sorted(set(places)))
+        for path, indices in self.keys.items():
+            pointer, track = track_of(document, path, indices)
+            left = self.edited(document, path, track["keys"], sorted(set(indices)))
             # The last key that goes leaves its value behind.
             kept = {**track, "keys": left} if left else track["keys"][0]["value"]
             changes.append(Change("put", pointer, kept))
         return changes
 
-    def edited(self, document: Document, path: str, keys: list[Key], places: list[int]) -> list:
-        """The keys of a row after the edit; `places` are those selected, in order."""
+    def edited(self, document: Document, path: str, keys: list[Key], indices: list[int]) -> list:
+        """The keys of a row after the edit; `indices` are those selected, in order."""
         raise NotImplementedError
 
     def said(self, document: Document) -> str:
         """What is selected: "2 keyframes of Opacity of “The Quiet Orbit”"."""
-        number = sum(len(set(places)) for places in self.keys.values())
+        number = sum(len(set(indices)) for indices in self.keys.values())
         counted = f"{number} keyframe{'s' if number != 1 else ''}"
         paths = list(self.keys)
         if len(paths) > 1:
@@ -58,28 +58,28 @@ class KeysEdit(Edit):
     def times(self, document: Document) -> list[float]:
         """The frames of the scene at which the selected keys stand."""
         return [
-            track_of(document, path, places)[1]["keys"][place]["at"] + start_of(document, path)
-            for path, places in self.keys.items()
-            for place in places
+            track_of(document, path, indices)[1]["keys"][index]["at"] + start_of(document, path)
+            for path, indices in self.keys.items()
+            for index in indices
         ]
 
 
-def track_of(document: Document, path: str, places: tuple[int, ...]) -> tuple[Any, dict[str, Any]]:
+def track_of(document: Document, path: str, indices: tuple[int, ...]) -> tuple[Any, dict[str, Any]]:
     pointer = pointer_to(document, path)
     track = find(document, pointer)
     if not is_track(track):
         raise SceneError.at(path, "this value has no keyframes")
-    if not places or not all(0 <= place < len(track["keys"]) for place in places):
+    if not indices or not all(0 <= index < len(track["keys"]) for index in indices):
         raise SceneError.at(path, "these keyframes are not there any more")
     return pointer, track
 
 
 def retimed(keys: list[Key], times: dict[int, float]) -> list[Key]:
-    """The keys with those at the given places at other times, in order of time."""
-    moved = [{**keys[place], "at": frames(at)} for place, at in times.items()]
+    """The keys with those at the given indices at other times, in order of time."""
+    moved = [{**keys[index], "at": frames(at)} for index, at in times.items()]
     taken = {key["at"] for key in moved}
     stayed = [
-        key for place, key in enumerate(keys) if place not in times and key["at"] not in taken
+        key for index, key in enumerate(keys) if index not in times and key["at"] not in taken
     ]
     if len(taken) < len(moved):
         raise SceneError.at("keys", "two of the keyframes would stand at the same frame")
@@ -92,8 +92,8 @@ class ShiftKeys(KeysEdit):
 
     by: Frames
 
-    def edited(self, document: Document, path: str, keys: list[Key], places: list[int]) -> list:
-        return retimed(keys, {place: keys[place]["at"] + self.by for place in places})
+    def edited(self, document: Document, path: str, keys: list[Key], indices: list[int]) -> list:
+        return retimed(keys, {index: keys[index]["at"] + self.by for index in indices})
 
     def label(self, document: Document) -> str:
         way = "later" if self.by > 0 else "earlier"
@@ -107,9 +107,9 @@ class StretchKeys(KeysEdit):
     about: Frames
     factor: float = Field(gt=0, le=1000)
 
-    def edited(self, document: Document, path: str, keys: list[Key], places: list[int]) -> list:
+    def edited(self, document: Document, path: str, keys: list[Key], indices: list[int]) -> list:
         about = self.about - start_of(document, path)
-        times = {place: about + (keys[place]["at"] - about) * self.factor for place in places}
+        times = {index: about + (keys[index]["at"] - about) * self.factor for index in indices}
         return retimed(keys, times)
 
     def label(self, document: Document) -> str:
@@ -122,9 +122,9 @@ class AlignKeys(KeysEdit):
 
     at: Frames
 
-    def edited(self, document: Document, path: str, keys: list[Key], places: list[int]) -> list:
-        by = self.at - start_of(document, path) - keys[places[0]]["at"]
-        return retimed(keys, {place: keys[place]["at"] + by for place in places})
+    def edited(self, document: Document, path: str, keys: list[Key], indices: list[int]) -> list:
+        by = self.at - start_of(document, path) - keys[indices[0]]["at"]
+        return retimed(keys, {index: keys[index]["at"] + by for index in indices})
 
     def label(self, document: Document) -> str:
         return f"{self.said(document)} aligned to frame {self.at:g}"
@@ -134,16 +134,16 @@ class AlignKeys(KeysEdit):
 class ReverseKeys(KeysEdit):
     """Turns keys round in time: the last comes first, and the way between them runs backwards."""
 
-    def edited(self, document: Document, path: str, keys: list[Key], places: list[int]) -> list:
+    def edited(self, document: Document, path: str, keys: list[Key], indices: list[int]) -> list:
         times, start = self.times(document), start_of(document, path)
         total = min(times) + max(times) - 2 * start
         turned = list(keys)
-        for earlier, later in pairwise(places):
+        for earlier, later in pairwise(indices):
             turned[later] = _eased(keys[later], turned_round(keys[earlier].get("ease", "linear")))
-        turned[places[0]] = _eased(keys[places[0]], keys[places[-1]].get("ease", "linear"))
-        for place in places:
-            turned[place] = _handles_swapped(turned[place])
-        return retimed(turned, {place: total - keys[place]["at"] for place in places})
+        turned[indices[0]] = _eased(keys[indices[0]], keys[indices[-1]].get("ease", "linear"))
+        for index in indices:
+            turned[index] = _handles_swapped(turned[index])
+        return retimed(turned, {index: total - keys[index]["at"] for index in indices})
 
     def label(self, document: Document) -> str:
         return f"{self.said(document)} reversed"
@@ -198,8 +198,8 @@ def _named(bezier: list[float]) -> Any:
 class RemoveKeys(KeysEdit):
     """Takes keys away; where none is left, the value of the first stays."""
 
-    def edited(self, document: Document, path: str, keys: list[Key], places: list[int]) -> list:
-        return [key for place, key in enumerate(keys) if place not in places]
+    def edited(self, document: Document, path: str, keys: list[Key], indices: list[int]) -> list:
+        return [key for index, key in enumerate(keys) if index not in indices]
 
     def label(self, document: Document) -> str:
         return f"{self.said(document)} removed"
@@ -215,34 +215,34 @@ class EaseKeys(KeysEdit):
 
     ease: Any
 
-    def edited(self, document: Document, path: str, keys: list[Key], places: list[int]) -> list:
-        eased = stretches(len(keys), places)
-        return [_eased(key, self.ease) if place in eased else key for place, key in enumerate(keys)]
+    def edited(self, document: Document, path: str, keys: list[Key], indices: list[int]) -> list:
+        eased = stretches(len(keys), indices)
+        return [_eased(key, self.ease) if index in eased else key for index, key in enumerate(keys)]
 
     def label(self, document: Document) -> str:
         named = self.ease if isinstance(self.ease, str) else next(iter(self.ease), "a curve")
         return f"{self.said(document)}: {named.replace('-', ' ')}"
 
 
-def stretches(count: int, places: list[int]) -> list[int]:
-    """The places of the keys that those stretches leave which a selection of keys means."""
-    inner = places[:-1] if len(places) > 1 else places
-    return [min(place, count - 2) for place in inner if count > 1]
+def stretches(count: int, indices: list[int]) -> list[int]:
+    """The indices of the keys that those stretches leave which a selection of keys means."""
+    inner = indices[:-1] if len(indices) > 1 else indices
+    return [min(index, count - 2) for index in inner if count > 1]
 
 
 @edit("flatten-keys")
 class FlattenKeys(KeysEdit):
     """Lets the curve come to the selected keys and leave them level, so that none is passed."""
 
-    def edited(self, document: Document, path: str, keys: list[Key], places: list[int]) -> list:
+    def edited(self, document: Document, path: str, keys: list[Key], indices: list[int]) -> list:
         flat = [dict(key) for key in keys]
-        for place, (key, _) in enumerate(pairwise(keys)):
+        for index, (key, _) in enumerate(pairwise(keys)):
             handles = handles_of(key.get("ease", "linear"))
-            if handles is None or not {place, place + 1} & set(places):
+            if handles is None or not {index, index + 1} & set(indices):
                 continue
             x1, y1, x2, y2 = handles
-            level = [x1, 0 if place in places else y1, x2, 1 if place + 1 in places else y2]
-            flat[place] = _eased(key, _named(level))
+            level = [x1, 0 if index in indices else y1, x2, 1 if index + 1 in indices else y2]
+            flat[index] = _eased(key, _named(level))
         return flat
 
     def label(self, document: Document) -> str:

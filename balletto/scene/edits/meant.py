@@ -1,7 +1,7 @@
 """Edits that were meant for an earlier state of a document.
 
-Effects, masks, selectors, markers and keyframes are named by their places in lists. A page that is
-a little behind names them by the places that they had; what it means is found among what is there
+Effects, masks, selectors, markers and keyframes are named by their indices in lists. A page that is
+a little behind names them by the indices that they had; what it means is found among what is there
 now.
 """
 
@@ -14,9 +14,9 @@ from .base import Document
 from .paths import find, pointer_to
 
 Items = list[dict[str, Any]]
-_DIGITS = 10  # of a place, less
+_DIGITS = 10  # of an index, less
 
-# Edits that say the place of an item, and the path of the list that it is in.
+# Edits that say the index of an item, and the path of the list that it is in.
 _PLACED = {
     "remove-effect": "{layer}.effects",
     "move-effect": "{layer}.effects",
@@ -43,7 +43,7 @@ class _Places:
         self._known: dict[tuple[str, str], dict[int, int | None]] = {}
 
     def of(self, edit: dict[str, Any]) -> dict[str, Any]:
-        """An edit with the places as they are now."""
+        """An edit with the indices as they are now."""
         found = dict(edit)
         if isinstance(edit.get("path"), str):
             found["path"] = self._path(edit["path"])
@@ -63,22 +63,22 @@ class _Places:
         before: list[str] = []  # the way as it was said
         after: list[str] = []  # and as it is now
         for part in path.split("."):
-            place = part
+            now = part
             if part.isdigit() and len(part) < _DIGITS and before:
-                place = str(self._index(".".join(before), ".".join(after), int(part)))
+                now = str(self._index(".".join(before), ".".join(after), int(part)))
             before.append(part)
-            after.append(place)
+            after.append(now)
         return ".".join(after)
 
     def _index(self, before: str, after: str, index: int) -> int:
         """Where an item is now that was at `index` of a list, by the paths of the list."""
         if (before, after) not in self._known:
             lists = _items(self._then, before), _items(self._now, after)
-            self._known[before, after] = _places_now(*lists)
-        place = self._known[before, after].get(index, index)
-        if place is None:
+            self._known[before, after] = _indices_now(*lists)
+        now = self._known[before, after].get(index, index)
+        if now is None:
             raise SceneError.at(before, "this is not there any more")
-        return place
+        return now
 
 
 def _items(document: Document, path: str) -> Items:
@@ -91,26 +91,26 @@ def _items(document: Document, path: str) -> Items:
     return found if is_list else []
 
 
-def _places_now(then: Items, now: Items) -> dict[int, int | None]:
-    """For each place in a list where its item is now: the same item, or else, where it was changed
+def _indices_now(then: Items, now: Items) -> dict[int, int | None]:
+    """For each index in a list where its item is now: the same item, or else, where it was changed
     itself, the one in its place among those of its kind; None if there is none."""
     was, are = ([json.dumps(item, sort_keys=True) for item in items] for items in (then, now))
     if len(was) == len(are) and sorted(was) != sorted(are):
         return {}  # changed, but neither added nor taken away nor put in another order
     same: dict[str, list[int]] = {}
-    for place, text in enumerate(are):
-        same.setdefault(text, []).append(place)
-    places: dict[int, int | None] = _by_kinds(then, now)
+    for index, text in enumerate(are):
+        same.setdefault(text, []).append(index)
+    indices: dict[int, int | None] = _by_kinds(then, now)
     for index, text in enumerate(was):
         if text in same:
-            places[index] = min(same[text], key=lambda place: abs(place - index))
-    return places
+            indices[index] = min(same[text], key=lambda there: abs(there - index))
+    return indices
 
 
 def _by_kinds(then: Items, now: Items) -> dict[int, int | None]:
     """Where items are by their kinds alone, in the order of the list."""
     kinds = [[str(item.get("kind", item.get("at"))) for item in items] for items in (then, now)]
-    places: dict[int, int | None] = dict.fromkeys(range(len(then)))
+    indices: dict[int, int | None] = dict.fromkeys(range(len(then)))
     for start, to, size in SequenceMatcher(None, *kinds, autojunk=False).get_matching_blocks():
-        places.update((start + step, to + step) for step in range(size))
-    return places
+        indices.update((start + step, to + step) for step in range(size))
+    return indices

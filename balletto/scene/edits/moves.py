@@ -81,7 +81,7 @@ class RemoveSelector(Edit):
         pointer = (*pointer_to(document, f"{self.layer}.moves.{self.move}"), "reach")
         reach = get(document, pointer)
         get(reach, (self.index,))
-        left = [selector for place, selector in enumerate(reach) if place != self.index]
+        left = [selector for index, selector in enumerate(reach) if index != self.index]
         return [Change("put", pointer, left) if left else Change("remove", pointer)]
 
     def label(self, document: Document) -> str:

@@ -51,7 +51,7 @@ def pointer_to(document: Document, path: str) -> Pointer:
 
 
 def _with_numbers(parts: list[str]) -> Pointer:
-    """The parts of a path, the places in lists as numbers."""
+    """The parts of a path, indices of lists as numbers."""
     return tuple(int(part) if part.isdigit() else part for part in parts)
 
 
@@ -83,7 +83,7 @@ def layer_pointer(document: Document, layer: str) -> tuple[str, int]:
 
 
 def index_of(items: list[dict[str, Any]], identifier: str, path: str, what: str) -> int:
-    """The place of the item of that id; SceneError if there is none."""
+    """The index of the item of that id; SceneError if there is none."""
     for index, item in enumerate(items):
         if item["id"] == identifier:
             return index

@@ -142,10 +142,10 @@ class StyleLetters(Edit):
         styles = spread(runs, length)
         head = self.property.split(".")[0]
         whole = get(document, pointer).get("style", {})
-        for place in range(self.first, self.end):
+        for at in range(self.first, self.end):
             if head == "fill" != self.property:  # a part of a gradient, which may be the title's
-                styles[place] = {"fill": whole.get("fill"), **styles[place]}
-            styles[place] = _with(styles[place], self.property, self.value)
+                styles[at] = {"fill": whole.get("fill"), **styles[at]}
+            styles[at] = _with(styles[at], self.property, self.value)
         return [Change("put", (*pointer, "runs"), gather(styles))]
 
     def label(self, document: Document) -> str:
@@ -158,19 +158,19 @@ def spread(runs: list[dict[str, Any]], length: int) -> Styles:
     """The own style of each of `length` characters; later runs count over earlier ones."""
     styles: Styles = [{} for _ in range(length)]
     for run in runs:
-        for place in range(run["from"], min(run["to"], length)):
-            styles[place] = _merged(styles[place], run["style"])
+        for at in range(run["from"], min(run["to"], length)):
+            styles[at] = _merged(styles[at], run["style"])
     return styles
 
 
 def gather(styles: Styles) -> list[dict[str, Any]]:
     """Styles of characters as the fewest runs; where a style is empty there is no run."""
     runs: list[dict[str, Any]] = []
-    for place, style in enumerate(styles):
-        if runs and runs[-1]["to"] == place and runs[-1]["style"] == style:
-            runs[-1]["to"] = place + 1
+    for at, style in enumerate(styles):
+        if runs and runs[-1]["to"] == at and runs[-1]["style"] == style:
+            runs[-1]["to"] = at + 1
         elif style:
-            runs.append({"from": place, "to": place + 1, "style": style})
+            runs.append({"from": at, "to": at + 1, "style": style})
     return runs
 
 
@@ -185,11 +185,11 @@ def _with(style: Any, name: str, value: Any) -> Any:
     """A style, or a part of one, with one property set ("fill.colors.0") or taken away."""
     head, _, rest = name.partition(".")
     if isinstance(style, list):
-        place = int(head)
+        at = int(head)
         return [
-            *style[:place],
-            _with(style[place], rest, value) if rest else value,
-            *style[place + 1 :],
+            *style[:at],
+            _with(style[at], rest, value) if rest else value,
+            *style[at + 1 :],
         ]
     if rest:
         value = _with(style.get(head, {}), rest, value) or None

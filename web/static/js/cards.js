@@ -35,5 +35,6 @@ async function play(card) {
 
 const cardOf = (event) => event.target.closest?.("[data-card]");
 
-for (const name of ["pointerover", "focusin"]) document.addEventListener(name, (event) => (cardOf(event) ? play(cardOf(event)) : name === "pointerover" && stop()));
+for (const name of ["pointerover", "focusin"])
+  document.addEventListener(name, (event) => (cardOf(event) ? play(cardOf(event)) : name === "pointerover" && stop()));
 document.addEventListener("focusout", (event) => cardOf(event) && stop());

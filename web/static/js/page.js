@@ -32,7 +32,8 @@ document.addEventListener("click", (event) => {
   if (isEvening) root.dataset.theme = "evening";
   else delete root.dataset.theme;
   document.cookie = `theme=${isEvening ? "evening" : "paper"}; path=/; max-age=31536000; samesite=lax`;
-  for (const button of document.querySelectorAll("[data-theme-switch]")) button.setAttribute("aria-pressed", String(isEvening));
+  for (const button of document.querySelectorAll("[data-theme-switch]"))
+    button.setAttribute("aria-pressed", String(isEvening));
 });
 
 // A choice that is all that its form asks sends it at once.
@@ -49,10 +50,14 @@ document.addEventListener("click", (event) => {
   second.currentTime = first.currentTime;
   for (const video of [first, second]) isPaused ? video.play() : video.pause();
 });
-document.addEventListener("seeked", (event) => {
-  const videos = [...document.querySelectorAll("[data-in-step] video")];
-  if (event.target === videos[0] && videos[1]?.paused) videos[1].currentTime = event.target.currentTime;
-}, true);
+document.addEventListener(
+  "seeked",
+  (event) => {
+    const videos = [...document.querySelectorAll("[data-in-step] video")];
+    if (event.target === videos[0] && videos[1]?.paused) videos[1].currentTime = event.target.currentTime;
+  },
+  true,
+);
 
 /** Shows a message at the top of the page, which stays until it is closed; `action`, { said, act }, is
     a button in it. */
@@ -71,7 +76,11 @@ export function tell(text, kind = "error", action = null) {
 }
 
 function actionButton({ said, act }) {
-  const button = Object.assign(document.createElement("button"), { type: "button", className: "btn btn--sm", textContent: said });
+  const button = Object.assign(document.createElement("button"), {
+    type: "button",
+    className: "btn btn--sm",
+    textContent: said,
+  });
   button.addEventListener("click", () => {
     button.closest(".notice").remove();
     act();

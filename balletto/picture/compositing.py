@@ -1,0 +1,104 @@
+"""Compositing nodes: what is drawn together and then blended with what lies behind, and how.
+
+A frame is a list of nodes, from the back to the front, that says all there is to draw: two frames
+with equal nodes look the same.
+"""
+
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from functools import cached_property
+from typing import NamedTuple
+
+from .canvas import Box, Canvas, Cut, DrawItem, EffectValues
+from .effects import margin_of
+
+DrawItems = list[DrawItem]
+
+
+class Drawn(NamedTuple):
+    """What a layer draws itself at some times, and what gives the box around all of that."""
+
+    samples: list[DrawItems]
+    find_box: Callable[[], Box | None]
+
+
+class DrawnMatte(NamedTuple):
+    """A node that says what another lets through."""
+
+    node: "CompositeNode"
+    by: str
+    invert: bool
+
+
+@dataclass(frozen=True)
+class CompositeNode:
+    """Items and other nodes, drawn together.
+
+    samples: of the items, whose mean is drawn; as a rule one
+    members: nodes drawn on top of them, from the back to the front
+    effects: done one after another; of an adjustment they are done to all that lies below
+    find_box: gives the box of the picture outside which nothing is drawn before the effects, or
+        None if that is not known; asked only where it matters, since it takes a while
+    """
+
+    samples: tuple[DrawItems, ...] = ([],)
+    members: tuple["CompositeNode", ...] = ()
+    blend: str = "normal"
+    opacity: float = 1.0
+    effects: tuple[EffectValues, ...] = ()
+    cuts: tuple[Cut, ...] = ()
+    matte: DrawnMatte | None = None
+    adjusts: bool = False
+    find_box: Callable[[], Box | None] = field(default=lambda: None, compare=False)
+
+    @cached_property
+    def box(self) -> Box | None:
+        """What `find_box` gives."""
+        return self.find_box()
+
+    @property
+    def is_plain(self) -> bool:
+        """Whether its items can be drawn straight onto what lies behind."""
+        dressed = self.effects or self.cuts or self.matte or self.members or self.opacity < 1
+        return not dressed and len(self.samples) == 1
+
+    @property
+    def margin(self) -> float:
+        """How far its effects reach, in px of the picture."""
+        return sum(margin_of(effect.kind, dict(effect.values)) for effect in self.effects)
+
+    @property
+    def rows(self) -> tuple[float, float] | None:
+        """The highest and the lowest row that is drawn on; None if that is not known."""
+        if self.adjusts or self.box is None or any(s.kind == "zoom-blur" for s in self.effects):
+            return None
+        return self.box[1] - self.margin, self.box[3] + self.margin
+
+
+def draw_node(canvas: Canvas, node: CompositeNode) -> None:
+    """Draws a node on what there is."""
+    if node.adjusts:
+        canvas.adjust(node.effects, node.cuts, node.opacity)
+    elif node.is_plain:
+        canvas.draw(node.samples[0], node.blend)
+    else:
+        _fill(canvas, node)
+        canvas.close(node.blend, node.opacity)
+
+
+def _fill(canvas: Canvas, node: CompositeNode) -> None:
+    """Opens a node and draws all that is on it."""
+    canvas.open(node.box, node.margin)
+    if len(node.samples) > 1:
+        canvas.average(node.samples)
+    else:
+        canvas.draw(node.samples[0])
+    for member in node.members:
+        draw_node(canvas, member)
+    if node.effects:
+        canvas.apply(node.effects)
+    if node.cuts:
+        canvas.cut(node.cuts)
+    if node.matte:
+        _fill(canvas, node.matte.node)
+        canvas.close_as_matte(node.matte.by, node.matte.invert)

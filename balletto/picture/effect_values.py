@@ -1,0 +1,172 @@
+"""Effects at a time: those of a layer that are on, with their values, and those among them that
+are drawn with its letters."""
+
+from typing import Any, NamedTuple
+
+import numpy as np
+
+from ..scene.colors import hex_of
+from ..scene.document import Scene
+from ..scene.effects import Displace, Effect, Shadow, Trail
+from ..scene.layers import Layer
+from ..scene.tracks import is_color, value_at
+from .bitmaps import Photo
+from .canvas import DrawItem, EffectValues, Gradient, Line, Matrix
+
+_FAINTEST = 0.5 / 255  # what is less opaque changes no pixel
+
+# What is drawn with the letters, not done to the picture of them.
+DRAWN_WITH_LETTERS = (Shadow, Trail, Displace)
+
+
+def effects_at(layer: Layer, frame: float, size: tuple[int, int]) -> tuple[EffectValues, ...]:
+    """The effects on the picture of a layer, in a frame of a scene of that size."""
+    on = [each for each in layer.effects if each.on and not isinstance(each, DRAWN_WITH_LETTERS)]
+    return tuple(
+        EffectValues(effect.kind, _in_px(values_of(effect, frame), effect, size)) for effect in on
+    )
+
+
+def values_of(effect: Effect, frame: float) -> dict[str, Any]:
+    """All that an effect says, at a frame."""
+    at = np.array(float(frame))
+    values = {
+        name: value if isinstance(value, bool | None) else _plain(value, at)
+        for name, value in effect
+        if name not in ("kind", "on")
+    }
+    for name, (low, high) in effect.limits.items():
+        values[name] = min(max(values[name], low), high)
+    return values
+
+
+def _plain(value: Any, at: np.ndarray) -> Any:
+    if is_color(value):
+        return value if isinstance(value, str) else hex_of(value_at(value, at))
+    return float(value_at(value, at))
+
+
+def _in_px(
+    values: dict[str, Any], effect: Effect, size: tuple[int, int]
+) -> tuple[tuple[str, Any], ...]:
+    """Values in order; a point in percent of the picture becomes one in px."""
+    if effect.kind == "zoom-blur":
+        values = {
+            **values,
+            "x": values["x"] / 100 * size[0],
+            "y": values["y"] / 100 * size[1],
+        }
+    return tuple(values.items())
+
+
+def _enlargement(matrix: Matrix) -> float:
+    """How many px of the picture one of an item's own space is, taken across and down together."""
+    a, b, _, c, d, _, _, _, depth = matrix
+    return max(float(np.sqrt(abs(a * d - b * c))) / max(abs(depth), 1e-6), 1e-3)
+
+
+class ShadowValues(NamedTuple):
+    """A shadow at a time."""
+
+    x: float
+    y: float
+    softness: float
+    color: str
+    opacity: float
+
+    def of(self, item: DrawItem) -> DrawItem:
+        """What an item casts: as opaque as it is, times the shadow's own opacity."""
+        matrix = list(item.matrix)
+        for row, by in ((0, self.x), (1, self.y)):
+            for column in range(3):
+                matrix[3 * row + column] += by * item.matrix[6 + column]
+        line = item.line
+        return DrawItem(
+            item.outline,
+            matrix,
+            self._fill(item.fill),
+            item.opacity * self.opacity,
+            line and line._replace(color=self.color),
+            float(np.hypot(item.blur, self.softness / _enlargement(item.matrix))),
+        )
+
+    def _fill(self, fill: Any) -> Any:
+        """A shadow has one colour, and the form of what casts it."""
+        if isinstance(fill, Photo):
+            return Photo(fill.bitmap, fill.box, self.color)
+        return None if fill is None else self.color
+
+    @property
+    def margin(self) -> float:
+        """How far beyond an item it falls, in px."""
+        return max(abs(self.x), abs(self.y)) + 3 * self.softness
+
+
+def shadow_at(layer: Layer, frame: float) -> ShadowValues | None:
+    """The shadow of the letters of a layer; of several the first."""
+    found = next((e for e in layer.effects if e.on and isinstance(e, Shadow)), None)
+    return found and ShadowValues(**values_of(found, frame))
+
+
+def with_shadows(
+    items: list[DrawItem], shadow: ShadowValues | None, shares: list[float] | None = None
+) -> list[DrawItem]:
+    """Each item after its shadow, which so falls on the items before it; of the shadow of each
+    only a share is left."""
+    if shadow is None:
+        return items
+    shares = shares or [1.0] * len(items)
+    return [
+        each
+        for item, share in zip(items, shares, strict=True)
+        for each in (shadow._replace(opacity=shadow.opacity * share).of(item), item)
+    ]
+
+
+def trail_of(layer: Layer) -> Trail | None:
+    """The trail of a layer; of several the first."""
+    return next((e for e in layer.effects if e.on and isinstance(e, Trail)), None)
+
+
+class DisplacementValues(NamedTuple):
+    """How outlines are displaced at a time: what `outlines.displaced` takes."""
+
+    size: float
+    amount: float
+    seed: int
+    tick: int
+
+
+def displacement_at(
+    scene: Scene, layer: Layer, time: float, is_moved: bool = False
+) -> DisplacementValues | None:
+    """The displacement of the outlines of a layer; of several the first. Where only moves displace
+    them, in bumps and at a pace that are usual, by nothing more."""
+    found = next((e for e in layer.effects if e.on and isinstance(e, Displace)), None)
+    if found is None and is_moved:
+        found = Displace(kind="displace", amount=0)
+    if found is None:
+        return None
+    at = np.array(time)
+    pace = float(found.every.removesuffix("/s")) / float(scene.frames_a_second)
+    # A hair before a tick counts as on it, as for the jitter of moves.
+    tick = int(np.floor(time * pace + 1e-9)) + 1
+    size, amount = float(value_at(found.size, at)), float(value_at(found.amount, at))
+    return DisplacementValues(size, amount, found.seed, tick)
+
+
+def as_copies(items: list[DrawItem], width: float) -> list[DrawItem]:
+    """Items as copies in a trail, with a width as outlines alone; those too faint to see go."""
+    seen = [item for item in items if item.opacity >= _FAINTEST]
+    if not width:
+        return [item._replace(is_copy=True) for item in seen]
+    return [
+        item._replace(fill=None, line=Line(width, _one_color(item)), is_copy=True) for item in seen
+    ]
+
+
+def _one_color(item: DrawItem) -> str:
+    """What colour stands for an item: that of its fill, or the first of a gradient."""
+    if isinstance(item.fill, str):
+        return item.fill
+    return item.fill.colors[0] if isinstance(item.fill, Gradient) else "#FFFFFF"

@@ -1,0 +1,170 @@
+"""What is drawn over the picture to be dragged: the way of a title, the edges of its sweeps, its
+spots. All places are of the picture, in px."""
+
+from typing import Any
+
+import numpy as np
+
+from ..lettering.layout import lay_out
+from ..motion.affine import Space, layer_matrices, through_camera
+from ..motion.reach.sweep import band_of
+from ..motion.stagger import ranks_of
+from ..motion.units import part_of, units_for
+from ..scene.document import Scene
+from ..scene.layers import Title
+from ..scene.moves import Move
+from ..scene.tracks import Track, value_at
+
+MOST_DOTS = 600
+_DIGITS = 2
+Point = list[float]
+
+
+def way(scene: Scene, title: Title) -> dict[str, Any] | None:
+    """The way of a title whose position is keyed; None if it stays.
+
+    dots: one for each frame from its first to its last key
+    keys: of each its `value`, its `place`, its frame `at`, and its handles `in` and `out`
+    where it has them
+    scale: px of the position for one of the picture, of each key
+    """
+    track = title.transform.position
+    if not isinstance(track, Track):
+        return None
+    at = np.array([key.at for key in track.keys])
+    count = int(min(MOST_DOTS, max(2, round(at[-1] - at[0]) + 1)))
+    dots = _seen(scene, value_at(track, np.linspace(at[0], at[-1], count)))[0]
+    places = np.array([key.value for key in track.keys], dtype=float)
+    points, depths = _seen(scene, places)
+    keys = []
+    for key, place, point, depth in zip(track.keys, places, points, depths, strict=True):
+        said = {
+            "at": key.at,
+            "value": list(key.value),
+            "place": _plain(point),
+            "scale": round(float(depth), 6),
+        }
+        for name, handle in (("in", key.coming), ("out", key.going)):
+            if handle:
+                said[name] = _plain(_seen(scene, place[None] + [*handle, 0])[0][0])
+        keys.append(said)
+    return {"dots": dots.round(_DIGITS).tolist(), "keys": keys}
+
+
+def _seen(scene: Scene, places: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """Points of space (n, 3) in the picture, (n, 2), and their depths, (n,)."""
+    still = np.broadcast_to(np.eye(3), (len(places), 3, 3))
+    matrices = through_camera(Space(still, places), scene)
+    seen = matrices[..., 2]
+    depth = np.maximum(seen[:, 2], 1e-6)
+    return seen[:, :2] / depth[:, None], depth
+
+
+def _plain(point: np.ndarray) -> Point:
+    return [round(float(number), _DIGITS) for number in point]
+
+
+def sweeps(scene: Scene, title: Title, move: Move, frame: float) -> list[dict[str, Any]]:
+    """The sweeps of a move on the letters of its title.
+
+    index: which selector it is; low, high, travel: its values at the frame
+    edges: the lines [top, bottom] of its low and its high edge
+    wedge: a polygon below the letters that is as high as the band is strong
+    step: how much of its measure one px along the line is
+    """
+    layout = lay_out(title)
+    if not len(part_of(layout, move.unit, move.among).boxes):
+        return []
+    matrix = layer_matrices(scene, title, np.array([float(frame)]))[0]
+    times = np.array([[float(frame)]])
+    found = []
+    for index, selector in enumerate(move.reach):
+        if selector.kind != "sweep":
+            continue
+        units = units_for(scene, title, layout, move)
+        scale = 1.0 if selector.measure == "units" else len(units) / 100
+        boxes = part_of(layout, move.unit, move.among).boxes
+        line = _Line(boxes, ranks_of(selector, units), matrix)
+        low, high, soft_low, soft_high = (
+            float(number[0, 0]) * scale for number in band_of(selector, times)
+        )
+        profile = [(low, 0.0), (low + soft_low, 1.0), (high - soft_high, 1.0), (high, 0.0)]
+        found.append(
+            {
+                "index": index,
+                **{name: _at(getattr(selector, name), frame) for name in ("low", "high", "travel")},
+                "edges": [line.across(low), line.across(high)],
+                "wedge": line.wedge(profile),
+                "step": round(line.units_a_pixel / scale, 6),
+            }
+        )
+    return found
+
+
+class _Line:
+    """The units of a title in the order of their ranks, as a line that edges stand on."""
+
+    def __init__(self, boxes: np.ndarray, ranks: np.ndarray, matrix: np.ndarray):
+        self.boxes, self.matrix = boxes[np.argsort(ranks, kind="stable")], matrix
+        # Towards higher ranks the line goes to the right or to the left.
+        middles = (self.boxes[:, 0] + self.boxes[:, 2]) / 2
+        self.is_forward = len(boxes) < 2 or bool(middles[-1] >= middles[0])
+        self.is_single = bool(np.ptp(boxes[:, 3]) < (boxes[0, 3] - boxes[0, 1]) / 2)
+
+    @property
+    def units_a_pixel(self) -> float:
+        """How many units a px of the picture is along the line, negative if it goes to the left."""
+        first, last = (self._point(rank, 0.0) for rank in (0.0, float(len(self.boxes))))
+        length = max(1.0, float(np.hypot(*(last - first))))
+        return len(self.boxes) / length * (1 if self.is_forward else -1)
+
+    def across(self, rank: float) -> list[Point]:
+        """The line of an edge: its upper and its lower end."""
+        _, top, _, bottom = self._box(rank)
+        return [_plain(self._point(rank, y)) for y in (top, bottom)]
+
+    def wedge(self, profile: list[tuple[float, float]]) -> list[Point]:
+        """A polygon below the letters, as high at each rank as its share; none over several lines
+        of text."""
+        if not self.is_single:
+            return []
+        _, top, _, bottom = self._box(0.0)
+        high = (bottom - top) * 0.16
+        shares = [*profile, (profile[-1][0], 0.0), (profile[0][0], 0.0)]
+        return [_plain(self._point(rank, bottom + high - share * high)) for rank, share in shares]
+
+    def _box(self, rank: float) -> np.ndarray:
+        return self.boxes[self._place(rank)]
+
+    def _place(self, rank: float) -> int:
+        return int(np.clip(np.floor(rank), 0, len(self.boxes) - 1))
+
+    def _point(self, rank: float, y: float) -> np.ndarray:
+        """Where a rank is along the line; past its ends at the pace of the last unit."""
+        left, _, right, _ = self._box(rank)
+        share = rank - self._place(rank)
+        share = share if self.is_forward else 1 - share
+        x, y, w = self.matrix @ np.array([left + share * (right - left), y, 1.0])
+        return np.array([x, y]) / max(w, 1e-6)
+
+
+def spots(move: Move, frame: float) -> list[dict[str, Any]]:
+    """The spots of a move, by their shape, with their values at the frame."""
+    names = {
+        "round": ("center", "inner", "outer"),
+        "slope": ("start", "end"),
+        "band": ("center", "angle", "width"),
+    }
+    return [
+        {
+            "index": index,
+            "shape": selector.shape,
+            **{name: _at(getattr(selector, name), frame) for name in names[selector.shape]},
+        }
+        for index, selector in enumerate(move.reach)
+        if selector.kind == "spot"
+    ]
+
+
+def _at(value: Any, frame: float) -> Any:
+    return np.round(value_at(value, np.array(float(frame))), 4).tolist()

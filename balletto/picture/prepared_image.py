@@ -1,0 +1,161 @@
+"""Layers whose form is a picture: of a file, of a video at its time, of a nested scene."""
+
+import json
+import threading
+from collections import OrderedDict
+from collections.abc import Callable
+from hashlib import sha256
+from typing import Any
+
+import numpy as np
+
+from ..motion.affine import layer_matrices
+from ..scene.document import Scene
+from ..scene.files import to_data
+from ..scene.layers import NestedLayer, VideoLayer
+from ..scene.media import Played
+from .bitmaps import Bitmap, Photo
+from .media import still, video
+from .prepared_form import Form, PreparedForm
+from .primitives import rectangle
+
+# Nested scenes are drawn at steps of this size, large enough for how they are seen.
+_STEP = 2**0.5
+_LARGEST, _SMALLEST = 4.0, 0.25
+_KEPT, _MOST_INNERS = 24, 32  # pictures of a nested scene, and nested scenes
+
+# Draws a frame of a scene at a size.
+Draw = Callable[[float, tuple[int, int]], np.ndarray]
+Prepare = Callable[[Scene], Draw]
+
+
+def _form(bitmap: Bitmap, size: tuple[float, float]) -> Form:
+    """A bitmap that is so large in px of the layer, its middle at the origin."""
+    width, height = size
+    box = (-width / 2, -height / 2, width / 2, height / 2)
+    return Form(rectangle(width, height, 0.0), Photo(bitmap, box))
+
+
+class PreparedPicture(PreparedForm):
+    """A picture layer made ready. Nothing is drawn of a file that is not there."""
+
+    def form(self, time: float) -> Form | None:
+        path = self._scene.path_of(self._layer.file)
+        if path is None:
+            return None
+        bitmap = still(path)
+        return _form(bitmap, bitmap.size)
+
+
+def time_in(shown: float, length: float, after: str) -> float | None:
+    """Where what is played stands after so long: held at its end, begun again, or gone.
+
+    shown and length in the same unit; None if nothing is shown
+    """
+    if length <= 0:
+        return 0.0 if after != "gone" else None
+    if after == "loop":
+        return shown % length
+    if after == "gone" and not 0 <= shown < length:
+        return None
+    return min(max(shown, 0.0), length)
+
+
+def frame_of(scene: Scene, played: Played, since: float) -> Bitmap | None:
+    """What is seen of a video `since` frames of the scene after it began; None if nothing is."""
+    path = scene.path_of(played.file)
+    if path is None:
+        return None
+    source = video(path)
+    end = min(played.end or source.seconds, source.seconds)
+    shown = since / float(scene.frames_a_second) * played.speed
+    within = time_in(shown, max(end - played.start, 0.0), played.after)
+    return None if within is None else source.at(played.start + within)
+
+
+class PreparedVideo(PreparedForm):
+    """A video layer made ready. Nothing is drawn of a file that is not there."""
+
+    _layer: VideoLayer
+
+    def form(self, time: float) -> Form | None:
+        bitmap = frame_of(self._scene, self._layer, time - self._layer.span[0])
+        return bitmap and _form(bitmap, bitmap.size)
+
+
+class PreparedNested(PreparedForm):
+    """A layer that shows another scene made ready: as a picture, drawn as large as it is seen.
+
+    Layers that show the same scene at the same frame share one picture of it.
+    """
+
+    _layer: NestedLayer
+
+    def __init__(self, scene: Scene, layer: NestedLayer, prepare: Prepare):
+        super().__init__(scene, layer)
+        self._inner = _inner_of(scene.used(layer), prepare)
+
+    def form(self, time: float) -> Form | None:
+        scene = self._inner.scene
+        rates = float(scene.frames_a_second / self._scene.frames_a_second)
+        shown = (time - self._layer.span[0]) * rates + self._layer.shift
+        frame = time_in(shown, scene.length, self._layer.after)
+        if frame is None:
+            return None
+        # The last frame is seen until the end.
+        frame = min(frame, scene.length - 1)
+        return _form(self._inner.bitmap(frame, self._enlargement(time)), scene.size)
+
+    def _enlargement(self, time: float) -> float:
+        """How large it is seen, at the step that is enough for it."""
+        matrix = layer_matrices(self._scene, self._layer, np.array([time]))[0]
+        seen = float(np.sqrt(abs(np.linalg.det(matrix[:2, :2])))) / max(float(matrix[2, 2]), 1e-3)
+        step = np.ceil(np.log(min(max(seen, _SMALLEST), _LARGEST)) / np.log(_STEP) - 1e-6)
+        return float(_STEP**step)
+
+
+class _Inner:
+    """A nested scene with the pictures that were drawn of it."""
+
+    def __init__(self, scene: Scene, digest: str, prepare: Prepare):
+        self.scene = scene
+        self._digest, self._draw = digest, prepare(scene)
+        self._drawn: OrderedDict[tuple[float, float], Bitmap] = OrderedDict()
+
+    def bitmap(self, frame: float, scale: float) -> Bitmap:
+        """The scene at a frame, drawn so much larger."""
+        key = (frame, scale)
+        with _lock:
+            known = self._drawn.get(key)
+        if known is None:
+            width, height = (max(1, round(side * scale)) for side in self.scene.size)
+            pixels = self._draw(frame, (width, height))
+            known = Bitmap(f"{self._digest}@{frame}x{scale}", pixels)
+            with _lock:
+                _keep(self._drawn, key, known, _KEPT)
+        return known
+
+
+# Kept for all pictures of a process: a document is read anew for each.
+_inners: OrderedDict[str, _Inner] = OrderedDict()
+_lock = threading.RLock()
+
+
+def _inner_of(scene: Scene, prepare: Prepare) -> _Inner:
+    """The nested scene made ready, one for all that say the same."""
+    text = json.dumps([str(scene.folder), to_data(scene)], sort_keys=True)
+    digest = sha256(text.encode()).hexdigest()
+    with _lock:
+        known = _inners.get(digest)
+        if known is None:
+            known = _Inner(scene, digest, prepare)
+        _keep(_inners, digest, known, _MOST_INNERS)
+    return known
+
+
+def _keep(kept: OrderedDict[Any, Any], key: Any, value: Any, most: int) -> None:
+    """Keeps a value as the newest; the oldest go."""
+    kept[key] = value
+    kept.move_to_end(key)
+    while len(kept) > most:
+        kept.popitem(last=False)

@@ -1,0 +1,104 @@
+"""Films: a preset shown on a title's own words, as one tall picture of its frames."""
+
+from typing import Any
+
+import numpy as np
+
+from ..lettering.layout import lay_out
+from ..motion.timing import timing
+from ..motion.units import units_for
+from ..scene import files
+from ..scene.document import Scene
+from ..scene.presets import fitted
+from .frame import Picture, draw_frame
+
+FRAMES = 32
+CARD_FRAMES = 24  # of a whole scene
+WIDTH, HEIGHT = 208, 117
+_GROUND = "#1D1B22"  # behind titles of a scene that is transparent
+_ROOM = (0.84, 0.6)  # of the picture, for the words at rest
+_SECONDS, _REST = 2.4, 0.5  # how long a film lasts at least, and how long it rests at an end
+
+
+def preset_preview(document: dict[str, Any], layer: str, preset: dict[str, Any]) -> np.ndarray:
+    """FRAMES pictures one below the other, new (FRAMES * HEIGHT, WIDTH, 4), BGRA.
+
+    KeyError if the document has no such layer.
+    """
+    scene = _staged(document, layer, preset)
+    picture = Picture(scene)
+    strip = np.empty((FRAMES * HEIGHT, WIDTH, 4), dtype=np.uint8)
+    for number in range(FRAMES):
+        frame = number * scene.length // FRAMES
+        part = slice(number * HEIGHT, (number + 1) * HEIGHT)
+        strip[part] = draw_frame(picture, frame, (WIDTH, HEIGHT))
+    return strip
+
+
+def scene_preview(picture: Picture) -> np.ndarray:
+    """CARD_FRAMES pictures of a scene from its start to its end, one below the other, new, BGRA;
+    each as wide as WIDTH."""
+    width, height = picture.scene.size
+    size = (WIDTH, max(1, round(WIDTH * height / width)))
+    strip = np.empty((CARD_FRAMES * size[1], size[0], 4), dtype=np.uint8)
+    for number in range(CARD_FRAMES):
+        frame = number * picture.scene.length // CARD_FRAMES
+        strip[number * size[1] : (number + 1) * size[1]] = draw_frame(picture, frame, size)
+    return strip
+
+
+_LEFT_OUT = ("group", "matte", "masks", "motion_blur", "blend", "solo")
+
+
+def _staged(document: dict[str, Any], layer: str, preset: dict[str, Any]) -> Scene:
+    """A scene of just that title in the middle, with just that move, as long as it takes."""
+    title = next((each for each in document["layers"] if each["id"] == layer), None)
+    if title is None:
+        raise KeyError(layer)
+    width, height = 1920, 1080
+    rate = files.from_data({**document, "layers": []}).frames_a_second
+    shortest = round((_SECONDS if preset["group"] != "Exits" else _SECONDS / 2) * rate)
+    # What it needs of other layers, and what cuts it where it stands, is left out.
+    alone = {name: value for name, value in title.items() if name not in _LEFT_OUT}
+    staged = {
+        **alone,
+        "on": True,
+        "text": title["text"] if title["text"].strip() else "Your words",
+        "transform": {},
+        "span": [0, shortest],
+        "moves": [],
+        **preset.get("title", {}),
+    }
+    base = {**document, "size": [width, height], "length": shortest, "layers": [staged]}
+    if base.get("background", {"kind": "none"})["kind"] != "color":
+        base["background"] = {"kind": "color", "color": _GROUND}
+    staged["transform"] = _centered(files.from_data(base))
+    staged["moves"] = [{**fitted(preset, base, staged), "id": "m1"}]
+    base["length"] = _length(files.from_data(base), shortest, round(_REST * rate))
+    staged["span"] = [0, base["length"]]
+    staged["moves"] = [{**fitted(preset, base, staged), "id": "m1"}]
+    return files.from_data(base)
+
+
+def _centered(scene: Scene) -> dict[str, Any]:
+    """The transform that sets a title in the middle, as large as there is room."""
+    box = lay_out(scene.layers[0]).boxes["title"]
+    width, height = scene.size
+    if not len(box):
+        return {"position": [width / 2, height / 2, 0]}
+    left, top, right, bottom = box[0].tolist()
+    wide, high = max(right - left, 1.0), max(bottom - top, 1.0)  # a mark alone has no width
+    scale = min(_ROOM[0] * width / wide, _ROOM[1] * height / high, 2.5)
+    x = width / 2 - (left + right) / 2 * scale
+    y = height / 2 - (top + bottom) / 2 * scale
+    return {"position": [x, y, 0], "scale": [scale, scale]}
+
+
+def _length(scene: Scene, shortest: int, rest: int) -> int:
+    """How many frames a move takes, with some rest at its end."""
+    title = scene.layers[0]
+    units = units_for(scene, title, lay_out(title), title.moves[0])
+    ends = timing(title.moves[0], units).ends
+    if title.moves[0].reach and not title.moves[0].follow:
+        return shortest
+    return max(shortest, int(ends.max(initial=0)) + rest)

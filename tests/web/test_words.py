@@ -1,0 +1,27 @@
+"""The page of words says what is in the code."""
+
+import re
+from itertools import chain
+
+from django.test import SimpleTestCase
+
+from web.services.start import ROOT
+
+FOLDERS = (("balletto", "*.py"), ("web", "*.py"), ("web", "*.js"))
+
+
+class WordsTest(SimpleTestCase):
+    def test_every_name_on_the_page_exists(self):
+        code = "\n".join(
+            path.read_text()
+            for path in chain(*((ROOT / folder).rglob(kind) for folder, kind in FOLDERS))
+            if "vendor" not in path.parts
+        )
+        names = set(re.findall(r"`([^`]+)`", (ROOT / "docs" / "words.md").read_text()))
+        self.assertGreater(len(names), 50)
+        for name in sorted(names - {"code"}):
+            with self.subTest(name):
+                if "/" in name:
+                    self.assertTrue((ROOT / name).exists())
+                else:
+                    self.assertRegex(code, rf"\b{name}\b")

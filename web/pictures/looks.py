@@ -1,0 +1,81 @@
+"""Looks: what a picture of a scene depends on besides its document.
+
+The address of a picture names the digest of the document and, behind it, its look: which of the
+files that it shows are there, in which state, and which version of the drawing draws it. So an
+address never comes to mean another picture, and browsers may keep what it gave.
+"""
+
+import hashlib
+from collections.abc import Iterable, Iterator
+from functools import lru_cache
+from typing import Any
+
+from django.core.cache import cache
+
+from balletto.picture.version import drawing_version
+from web.library.store import folder_of
+
+_LETTERS = 12
+_KEEP_NAMES_S = 24 * 60 * 60
+
+
+def files_in(document: dict[str, Any]) -> tuple[str, ...]:
+    """The names of all files that a document shows or plays, in nested scenes too."""
+    return tuple(sorted(set(_files(document))))
+
+
+def _files(part: Any) -> Iterator[str]:
+    if isinstance(part, dict):
+        for name, value in part.items():
+            if name == "file" and isinstance(value, str):
+                yield value
+            else:
+                yield from _files(value)
+    elif isinstance(part, list):
+        for item in part:
+            yield from _files(item)
+
+
+def look_of(names: Iterable[str], owner_id: int) -> str:
+    """The look of a document that shows files of those names of a person."""
+    told = [drawing_version(), *(_state(owner_id, name) for name in names)]
+    return hashlib.sha256("\n".join(told).encode()).hexdigest()[:_LETTERS]
+
+
+def _state(owner_id: int, name: str) -> str:
+    try:
+        found = (folder_of(owner_id) / name).stat()
+    except (OSError, ValueError):
+        return f"{name}: not there"
+    return f"{name}: {found.st_size} bytes of {found.st_mtime_ns}"
+
+
+def address(document: dict[str, Any], digest: str, owner_id: int) -> str:
+    """How pictures of a document are asked for: its digest and its look."""
+    return f"{digest}-{look_of(_kept_names(digest, document), owner_id)}"
+
+
+@lru_cache(maxsize=256)
+def _names_here(digest: str) -> list[tuple[str, ...]]:
+    """A place for the names of the files of a document, which a digest never changes."""
+    return []
+
+
+def _kept_names(digest: str, document: dict[str, Any]) -> tuple[str, ...]:
+    kept = _names_here(digest)
+    if not kept:
+        kept.append(files_in(document))
+        cache.set(f"files-in:{digest}", kept[0], _KEEP_NAMES_S)
+    return kept[0]
+
+
+def address_at(scene: Any, digest: str, document: Any = None) -> str:
+    """The same for a state of a scene; `document()` is asked for it if its files are not known."""
+    kept = _names_here(digest)
+    names = kept[0] if kept else cache.get(f"files-in:{digest}")
+    if names is None:
+        find = document or (lambda: scene.revisions.filter(digest=digest)[0].document)
+        names = _kept_names(digest, find())
+    elif not kept:
+        kept.append(tuple(names))
+    return f"{digest}-{look_of(names, scene.project.owner_id)}"

@@ -1,0 +1,117 @@
+// Masks of the selected layer, and the ends of a line, over the picture: dragged by their middle, their
+// sides and corner, and turned. The server says how a place in the picture is one of their own space.
+
+import { keying } from "./keying.js";
+import { state } from "./state.js";
+import { shape } from "./svg.js";
+
+const round = (number) => Math.round(number * 10) / 10;
+const OUT = 26; // px of the screen from a mask to the grip that turns it
+
+function through(rows, [x, y]) {
+  const [across, down, depth] = rows.map(([a, b, c]) => a * x + b * y + c);
+  return [across / depth, down / depth];
+}
+
+const turned = ([x, y], degrees) => {
+  const angle = (degrees * Math.PI) / 180;
+  return [x * Math.cos(angle) - y * Math.sin(angle), x * Math.sin(angle) + y * Math.cos(angle)];
+};
+
+const edit = (path, value) => ({ name: "set-value", path, value, at: state.frame, ...keying(path) });
+const maskPath = ({ index }, name) => `${state.layer}.masks.${index}.${name}`;
+
+/** A point of a mask, told from its middle along its own sides, in the picture. */
+const placeOn = (mask, point) =>
+  through(
+    mask.matrix,
+    turned(point, mask.rotation).map((value, axis) => value + mask.center[axis]),
+  );
+
+/** A place of the picture as a mask tells it: from its middle, along its own sides. */
+const toldBy = (mask, here) =>
+  turned(
+    through(mask.back, here).map((value, axis) => value - mask.center[axis]),
+    -mask.rotation,
+  );
+
+function grip([x, y], px, kind, data) {
+  return shape("rect", {
+    x: x - 4.5 * px,
+    y: y - 4.5 * px,
+    width: 9 * px,
+    height: 9 * px,
+    rx: 3 * px,
+    class: `spot__grip ${kind}`,
+    ...data,
+  });
+}
+
+function maskHandles(mask, number, px) {
+  const hand = (name) => ({ "data-grip": "mask", "data-number": number, "data-hand": name });
+  const handles = [
+    shape("polygon", { points: mask.outline.map((point) => point.join(",")).join(" "), class: "mask" }),
+    grip(placeOn(mask, [0, 0]), px, "mask__middle", hand("center")),
+  ];
+  if (!mask.size) return handles;
+  const [width, height] = mask.size.map((side) => side / 2);
+  const top = placeOn(mask, [0, -height]);
+  const middle = placeOn(mask, [0, 0]);
+  const away = Math.hypot(top[0] - middle[0], top[1] - middle[1]) || 1;
+  const knob = top.map((value, axis) => value + ((value - middle[axis]) / away) * OUT * px);
+  return [
+    ...handles,
+    shape("line", { x1: top[0], y1: top[1], x2: knob[0], y2: knob[1], class: "mask" }),
+    grip(knob, px, "", hand("rotation")),
+    grip(placeOn(mask, [width, 0]), px, "", hand("width")),
+    grip(placeOn(mask, [0, height]), px, "", hand("height")),
+    grip(placeOn(mask, [width, height]), px, "", hand("size")),
+  ];
+}
+
+export function shapeHandles({ places, px }) {
+  const ends = (places.line?.seen ?? []).map((place, number) =>
+    grip(place, px, "", { "data-grip": "line-end", "data-number": number }),
+  );
+  return [...(places.masks ?? []).flatMap((mask, number) => maskHandles(mask, number, px)), ...ends];
+}
+
+/** What each hand of a mask sets: a name and its value. */
+const MASK_VALUES = {
+  center(mask, here, from) {
+    const [to, was] = [here, from].map((point) => through(mask.back, point));
+    return ["center", mask.center.map((value, axis) => round(value + to[axis] - was[axis]))];
+  },
+  rotation(mask, here) {
+    const [x, y] = through(mask.back, here).map((value, axis) => value - mask.center[axis]);
+    return ["rotation", round((Math.atan2(x, -y) * 180) / Math.PI)];
+  },
+  width: (mask, here) => ["size", [round(2 * Math.abs(toldBy(mask, here)[0])), mask.size[1]]],
+  height: (mask, here) => ["size", [mask.size[0], round(2 * Math.abs(toldBy(mask, here)[1]))]],
+  size(mask, here, from, event) {
+    const sides = toldBy(mask, here).map((value) => 2 * Math.abs(value));
+    if (!event.shiftKey) return ["size", sides.map(round)];
+    const factor = Math.max(...sides.map((side, axis) => side / (mask.size[axis] || 1)));
+    return ["size", mask.size.map((side) => round(side * factor))];
+  },
+};
+
+export const formHands = {
+  mask({ number, hand }, { places }, from) {
+    const mask = places.masks[number];
+    return (here, event) => {
+      const [name, value] = MASK_VALUES[hand](mask, here, from, event);
+      return { edit: edit(maskPath(mask, name), value), said: `${name} of the mask ${[value].flat().join(", ")}` };
+    };
+  },
+  "line-end"({ number }, { places }) {
+    const name = number === "1" ? "to" : "from";
+    return (here) => {
+      const value = through(places.line.back, here).map(round);
+      return {
+        edit: edit(`${state.layer}.shape.${name}`, value),
+        said: `${number === "1" ? "end" : "start"} at ${value.join(", ")}`,
+      };
+    };
+  },
+};

@@ -1,0 +1,106 @@
+// Keys of the workbench; those of a value in a sentence are in values.js. A key acts only where no
+// control has the focus that could mean something else by it.
+
+import { addMarker, copy, duplicate, holdHere, paste, remove, selectAll } from "./actions.js";
+import { keyHere } from "./keyframe_rows.js";
+import { commit, walk } from "./pending.js";
+import { toggle, toggleWholeScreen } from "./player.js";
+import { goTo, state } from "./state.js";
+import { flip, toggleBeside } from "./takes.js";
+import { go } from "./time.js";
+import { farther, fit, nearer } from "./zoom.js";
+
+const WITH_CTRL = { a: selectAll, c: copy, d: duplicate, v: paste };
+const UNITS = { 1: "character", 2: "word", 3: "line" };
+const TYPED_IN = "input, textarea, select, [contenteditable]";
+const CONTROLS = "button, summary, a, [role=spinbutton], [role=slider], [role=option]";
+// Where Delete means what is selected: nowhere in particular, the picture, the list, the timeline.
+const OF_LAYERS = "body, #picture, #stage, .slab, #timeline";
+
+function history(event) {
+  event.preventDefault();
+  walk(event.shiftKey ? "redo" : "undo");
+}
+
+/** To the keyframe before or after the playhead; they are those of the selected title. */
+export function goToKey(way) {
+  const frames = JSON.parse(document.getElementById("workbench-state").dataset.keys);
+  const found =
+    way < 0 ? frames.filter((frame) => frame < state.frame).at(-1) : frames.find((frame) => frame > state.frame);
+  if (found !== undefined) goTo(found);
+}
+
+/** What Ctrl and a letter do; in words that are typed they are the browser's, but for Ctrl+D. */
+function commandOf(event) {
+  const letter = event.key.toLowerCase();
+  if (event.shiftKey || event.altKey || event.target.closest("dialog")) return null;
+  if (letter !== "d" && (event.target.closest(TYPED_IN) || (letter !== "a" && getSelection().toString()))) return null;
+  return WITH_CTRL[letter];
+}
+
+function key(event) {
+  const isCommand = event.ctrlKey || event.metaKey;
+  if (isCommand && event.key.toLowerCase() === "z" && !event.target.closest("dialog")) return history(event);
+  const action = isCommand ? commandOf(event) : actionOf(event);
+  if (!action) return;
+  event.preventDefault();
+  action();
+}
+
+function actionOf(event) {
+  const { target } = event;
+  if (
+    event.altKey ||
+    target.closest("dialog") ||
+    target.closest(TYPED_IN) ||
+    target.closest("[role=spinbutton], [role=option]")
+  )
+    return null;
+  if (event.key === "Delete" || event.key === "Backspace") return isOfLayers(target) ? remove : null;
+  if (event.key === " ") return target.closest(CONTROLS) ? null : toggle;
+  return LETTERS[event.key.toLowerCase()]?.(event) ?? null;
+}
+
+const isOfLayers = (target) =>
+  target.matches("body, .kbead") ||
+  (Boolean(target.closest(OF_LAYERS)) &&
+    !target.closest(CONTROLS) &&
+    !target.closest(".move, dialog, details, .moves, .top"));
+
+/** What each key does, Shift and what is selected regarded. */
+const LETTERS = {
+  arrowleft:
+    ({ shiftKey }) =>
+    () =>
+      go(shiftKey ? "back-ten" : "back"),
+  arrowright:
+    ({ shiftKey }) =>
+    () =>
+      go(shiftKey ? "next-ten" : "next"),
+  home: () => () => go("start"),
+  end: () => () => go("end"),
+  k: () => keyHere,
+  h: () => holdHere,
+  c: ({ shiftKey }) => (shiftKey ? toggleBeside : flip),
+  w: () => toggleWholeScreen,
+  m: () => addMarker,
+  g: () => () => document.getElementById("time").focus(),
+  "+": () => nearer,
+  "=": () => nearer,
+  "-": () => farther,
+  0: () => fit,
+  ",": () => () => goToKey(-1),
+  ".": () => () => goToKey(1),
+  ...Object.fromEntries(
+    Object.entries(UNITS).map(([digit, unit]) => [
+      digit,
+      () =>
+        state.move &&
+        (() => commit({ name: "set-value", path: `${state.layer}.moves.${state.move}.unit`, value: unit })),
+    ]),
+  ),
+};
+
+export function listen() {
+  document.addEventListener("keydown", key);
+}

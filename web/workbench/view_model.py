@@ -1,0 +1,337 @@
+"""What the workbench shows of a scene: put together once for each answer."""
+
+import json
+import re
+from collections import Counter
+from dataclasses import dataclass
+from fractions import Fraction
+from functools import cached_property
+from typing import Any
+
+import numpy as np
+from django.http import HttpRequest
+from django.utils.html import format_html_join
+from django.utils.safestring import SafeString
+
+from balletto.clip.sound import has_sound
+from balletto.lettering.families import FAMILIES
+from balletto.picture.media import SOUNDS, STILLS, VIDEOS
+from balletto.scene.document import Scene as SceneDocument
+from balletto.scene.layers import Title
+from balletto.scene.presets import presets
+from balletto.scene.shapes import SHAPE_KINDS
+from balletto.scene.starts import WORDS
+from balletto.scene.tracks import value_at
+from web.library.models import MediaFile
+from web.library.store import opened
+from web.pictures.looks import address
+from web.projects import history
+from web.projects.models import Revision, Scene
+from web.projects.nesting import offered
+from web.projects.takes import ShownTake, shown_takes
+
+from .chips import Chip, choice_chip
+from .ease_chips import ease_chips
+from .layer_blocks import LayerBlock, MoveCard, key_times
+from .phrases import Moment
+from .scene_sentences import SceneWords
+from .ties import tie_targets
+
+RATES = [
+    ("24000/1001", "23.976"), ("24", "24"), ("25", "25"), ("30000/1001", "29.97"), ("30", "30"),
+    ("50", "50"), ("60000/1001", "59.94"), ("60", "60"),
+]  # fmt: skip
+_LABEL_STEPS = (1, 2, 5, 10, 20, 25, 50, 100, 200, 250, 500, 1000, 2000, 5000, 10_000, 50_000)
+_MOST_LABELS = 14
+_COLOR = re.compile('"#[0-9A-Fa-f]{6}"')
+_MOST_COLORS = 14  # that are offered where one is picked
+_MOST_FILES = 400  # of a person, the newest, that are offered
+
+
+@dataclass(frozen=True)
+class Selection:
+    """What a person has selected, as the page says it with each request.
+
+    `also` are the layers that are selected with `layer`; `opened` are the ids of the parts that are
+    open: what others tell under "More" is left out.
+    """
+
+    layer: str = ""
+    also: tuple[str, ...] = ()
+    move: str = ""
+    letters: tuple[int, int] | None = None
+    frame: int = 0
+    opened: frozenset[str] = frozenset()
+
+    @classmethod
+    def of(cls, data: Any) -> "Selection":
+        """The selection in a request's GET or POST values; what is not usable is left out."""
+
+        def whole(name: str) -> int | None:
+            text = data.get(name, "")
+            return int(text) if text.isdigit() and len(text) < 10 else None
+
+        first, end = whole("first"), whole("end")
+        letters = (first, end) if first is not None and end is not None and first < end else None
+        opened = frozenset(data.get("opened", "").split(","))
+        layer, move = data.get("layer", ""), data.get("move", "")
+        also = tuple(filter(None, data.get("also_layers", "").split(",")))
+        return cls(layer, also, move, letters, whole("frame") or 0, opened)
+
+
+def _prominence(title: Title) -> float:
+    """How large the letters of a title stand in the picture, at rest."""
+    scale = value_at(title.transform.scale, np.array(1e6))
+    return title.style.size * float(np.abs(scale).max())
+
+
+class WorkbenchView:
+    """A scene at a revision with a selection, for the templates."""
+
+    def __init__(
+        self, request: HttpRequest, scene: Scene, revision: Revision, selection: Selection
+    ):
+        self.scene = scene
+        self.revision = revision
+        self.document: SceneDocument = opened(revision.document, scene.project.owner_id)
+        self.selection = selection
+
+    @cached_property
+    def address(self) -> str:
+        """How pictures and numbers of it are asked for."""
+        owner = self.scene.project.owner_id
+        return address(self.revision.document, self.revision.digest, owner)
+
+    @property
+    def moment(self) -> Moment:
+        """When sentences are told: at the playhead, with the parts open that are."""
+        return Moment(self.selection.frame, opened=self.selection.opened)
+
+    @cached_property
+    def layers(self) -> list["LayerBlock"]:
+        """All layers, the top one first."""
+        count = len(self.document.layers)
+        return [
+            LayerBlock(self, layer, count - index)
+            for index, layer in reversed(list(enumerate(self.document.layers)))
+        ]
+
+    @cached_property
+    def selected(self) -> "LayerBlock | None":
+        """The selected layer, or else the most prominent title, or the top layer."""
+        chosen = [block for block in self.layers if block.layer.id == self.selection.layer]
+        return (chosen or self._titles_by_size() or self.layers or [None])[0]
+
+    def _titles_by_size(self) -> list["LayerBlock"]:
+        """The titles that show something, the one set largest first."""
+        titles = [
+            block
+            for block in self.layers
+            if block.is_title and block.shows and block.layer.words and not block.layer.locked
+        ]
+        return sorted(titles, key=lambda block: -_prominence(block.layer))
+
+    @cached_property
+    def moves(self) -> list["MoveCard"]:
+        """The moves of the selected layer."""
+        if self.selected is None:
+            return []
+        moves = self.selected.moves
+        chosen = next((m.id for m in moves if m.id == self.selection.move), None)
+        chosen = chosen or (moves[0].id if moves else None)
+        return [MoveCard(self, self.selected, move, move.id == chosen) for move in moves]
+
+    @property
+    def colors(self) -> str:
+        """The colours of the scene, in hex, the most used first."""
+        found = Counter(_COLOR.findall(json.dumps(self.revision.document)))
+        return " ".join(color.strip('"').lower() for color, _ in found.most_common(_MOST_COLORS))
+
+    @property
+    def move(self) -> "MoveCard | None":
+        return next((card for card in self.moves if card.is_current), None)
+
+    @property
+    def is_open(self) -> bool:
+        """Whether more is told of the scene itself."""
+        return "more-scene" in self.selection.opened
+
+    @property
+    def fonts(self) -> list[str]:
+        """The families in which titles are listed, those that are shipped."""
+        titles = [layer for layer in self.document.layers if isinstance(layer, Title)]
+        return sorted({title.style.font for title in titles} & set(FAMILIES))
+
+    @property
+    def key_frames(self) -> list[int]:
+        """The whole frames of the scene nearest to the keyframes of the selected title."""
+        if self.selected is None:
+            return []
+        frames = set(self.selected.key_frames)
+        for move in self.selected.moves:
+            # Of what counts in local time, the keys of the first unit.
+            local = key_times([move.amount, *move.pose.given.values()])
+            frames |= {move.start + at for at in local}
+            frames |= key_times([value for selector in move.reach for _, value in selector])
+        last = self.document.length - 1
+        return sorted({round(frame) for frame in frames if 0 <= frame <= last})
+
+    # The views of time, in the order of their tabs.
+    time_views = ("cascade", "keyframes", "curves")
+
+    # How several layers are aligned, and what the buttons for it say.
+    sides = (
+        ("left", "left"), ("middle-across", "middle"), ("right", "right"), ("top", "top"),
+        ("middle-down", "half-way"), ("bottom", "bottom"),
+        ("spread-across", "even across"), ("spread-down", "even down"),
+    )  # fmt: skip
+
+    # The edges of the picture that one layer alone is aligned to.
+    edges = ("left", "right", "top", "bottom")
+
+    new_words = WORDS
+
+    # What a shape can start as.
+    shape_kinds = tuple(kind for kind in SHAPE_KINDS if kind != "path")
+
+    # What the browser offers to be chosen as a file.
+    accepted = ",".join((*STILLS, *VIDEOS, *SOUNDS))
+
+    @cached_property
+    def takes(self) -> list[ShownTake]:
+        return shown_takes(self.scene, self.revision)
+
+    @property
+    def eases(self) -> list[dict[str, str]]:
+        """The eases that the curves view offers, with their drawings."""
+        return ease_chips()
+
+    @property
+    def layer_ids(self) -> str:
+        """The ids of all layers as JSON, the front one first."""
+        return json.dumps([block.layer.id for block in self.layers])
+
+    @property
+    def also(self) -> str:
+        """The layers that are selected with the selected one, as JSON."""
+        own = self.selected.layer.id if self.selected else ""
+        there = {block.layer.id for block in self.layers}
+        return json.dumps([each for each in self.selection.also if each in there and each != own])
+
+    @property
+    def markers(self) -> str:
+        """The markers as JSON."""
+        return json.dumps([{"at": mark.at, "name": mark.name} for mark in self.document.markers])
+
+    @cached_property
+    def tie_targets(self) -> list[tuple[str, str]]:
+        """All values that another could follow, with how they are called."""
+        return tie_targets(self.document)
+
+    @cached_property
+    def steps(self) -> tuple[str | None, str | None]:
+        """What undo and redo would do."""
+        return history.steps(self.scene, self.revision)
+
+    @property
+    def preset_groups(self) -> list[tuple[str, list[dict[str, Any]]]]:
+        """The presets by group, in the order of the gallery."""
+        groups: dict[str, list[dict[str, Any]]] = {}
+        for preset in presets().values():
+            groups.setdefault(preset["group"], []).append(preset)
+        return list(groups.items())
+
+    @property
+    def rate(self) -> Fraction:
+        return self.document.frames_a_second
+
+    @property
+    def rate_chip(self) -> SafeString:
+        """The frame rate, to be chosen; what it is now is offered even if it is a rare one."""
+        now = self.document.rate
+        rates = RATES if any(now == rate for rate, _ in RATES) else [(now, self.rate_said), *RATES]
+        chip = Chip("rate", {"name": "set-rate"}, "Frames a second")
+        return choice_chip(chip, now, rates)
+
+    @property
+    def rate_said(self) -> str:
+        return f"{float(self.rate):.6g}"
+
+    @cached_property
+    def ruler(self) -> list[dict[str, Any]]:
+        """The labels of the time ruler: frames at even steps, and seconds where they fall."""
+        length, rate = self.document.length, float(self.rate)
+        step = next((s for s in _LABEL_STEPS if length / s <= _MOST_LABELS), _LABEL_STEPS[-1])
+        second = next((s for s in _LABEL_STEPS if length / rate / s <= _MOST_LABELS / 2), 1)
+        seconds = [round(n * second * rate, 3) for n in range(int(length / rate / second) + 1)]
+        frames = [n for n in range(0, length + 1, step) if length - n > step / 2 or n == 0]
+        return [
+            *({"at": n, "text": str(n), "kind": "frame"} for n in frames),
+            {"at": length, "text": str(length), "kind": "last"},
+            *(
+                {"at": at, "text": f"{n * second} s", "kind": "second"}
+                for n, at in enumerate(seconds)
+                if n and at < length * 0.97
+            ),
+        ]
+
+    @property
+    def ruler_labels(self) -> SafeString:
+        """The labels, each at its place on the time axis."""
+        classes = {"frame": "ruler__f", "last": "ruler__f is-last", "second": "ruler__s"}
+        return format_html_join(
+            "",
+            '<span class="{}" style="--f: {}">{}</span>',
+            ((classes[mark["kind"]], f"{mark['at']:g}", mark["text"]) for mark in self.ruler),
+        )
+
+    @property
+    def grid_lines(self) -> SafeString:
+        """The lines behind the rows, one for each label."""
+        return format_html_join(
+            "",
+            '<span class="{}" style="--f: {}"></span>',
+            (
+                ("is-second" if mark["kind"] == "second" else "", f"{mark['at']:g}")
+                for mark in self.ruler
+            ),
+        )
+
+    @property
+    def ticks(self) -> str:
+        """The ruler's ticks as an SVG path over `length` x 40."""
+        length = self.document.length
+        step = next((s for s in _LABEL_STEPS if length / s <= 150), _LABEL_STEPS[-1])
+        return "".join(
+            f"M{n} {30 if n % (10 * step) == 0 else 34 if n % (5 * step) == 0 else 37}V40"
+            for n in range(0, length + 1, step)
+        )
+
+    @property
+    def poster_frame(self) -> int:
+        return self.document.length * 2 // 3
+
+    @property
+    def has_files(self) -> bool:
+        """Whether it shows or sounds anything from files."""
+        return any(True for _ in self.document.files())
+
+    @property
+    def has_sound(self) -> bool:
+        return has_sound(self.document)
+
+    @cached_property
+    def words(self) -> SceneWords:
+        """The sentences of the scene itself."""
+        return SceneWords(self.document, self.files, self.moment)
+
+    @cached_property
+    def files(self) -> list[MediaFile]:
+        """The newest files of the owner, to be chosen from."""
+        own = MediaFile.objects.filter(owner_id=self.scene.project.owner_id)
+        return list(own.only("name", "title", "kind")[:_MOST_FILES])
+
+    @cached_property
+    def other_scenes(self) -> list[Scene]:
+        """The scenes that can be used in this one."""
+        return offered(self.scene)
