@@ -15,12 +15,13 @@ from .layers import AnyLayer, Layer, NestedLayer, Title
 from .media import FileName, Filling, Played
 from .model import (
     Color,
+    Counts,
     Frames,
     Identifier,
     Model,
     Name,
+    Number,
     kind_of,
-    number,
     one_of,
     shown,
 )
@@ -54,7 +55,7 @@ def _known_rate(text: str) -> str:
 
 _RATE = Field(json_schema_extra={"pattern": r"^[0-9.]+(/[0-9]+)?$"})
 Rate = Annotated[str, _RATE, AfterValidator(_known_rate)]
-Side = number("a whole number of pixels", int, ge=16, le=MAX_SIDE)
+Side = Annotated[int, Number("a whole number of pixels", Counts.PICTURE_LENGTH, ge=16, le=MAX_SIDE)]
 
 
 class NoBackground(Model):
@@ -109,10 +110,15 @@ class Marker(Model):
     name: Name = ""
 
 
+EyeDistance = Annotated[
+    float, Number("a distance in pixels", Counts.PICTURE_LENGTH, gt=1, le=1_000_000)
+]
+
+
 class Camera(Model):
     """The eye before the picture's centre, `distance` px from the plane z = 0."""
 
-    distance: number("a distance in pixels", gt=1, le=1_000_000) = 2000
+    distance: EyeDistance = 2000
 
 
 class Scene(Model):
@@ -123,7 +129,7 @@ class Scene(Model):
     name: Name = ""
     size: Annotated[tuple[Side, Side], Field(description="width and height in px")]
     rate: Rate
-    length: number("a whole number of frames", int, ge=1, le=MAX_LENGTH)
+    length: Annotated[int, Number("a whole number of frames", Counts.DURATION, ge=1, le=MAX_LENGTH)]
     background: Background = NoBackground(kind="none")
     camera: Camera = Camera()
     motion_blur: MotionBlur | None = None

@@ -14,7 +14,7 @@ import numpy as np
 from pydantic import AfterValidator, Field, model_validator
 from pydantic_core import PydanticCustomError
 
-from .model import Model, number, one_of, shown
+from .model import Counts, Model, Number, one_of, shown
 
 EaseFunction = Callable[[np.ndarray], np.ndarray]
 
@@ -28,8 +28,8 @@ NAMED_BEZIERS: dict[str, tuple[float, float, float, float]] = {
     "wind-up": (0.36, 0, 0.66, -0.56),
 }
 
-_Progress = number("a number of the progress axis", ge=0, le=1)
-_Value = number("a number", ge=-1000, le=1000)
+_Progress = Annotated[float, Number("a number of the progress axis", Counts.PART, ge=0, le=1)]
+_Value = Annotated[float, Number("a number", Counts.PART, ge=-1000, le=1000)]
 
 
 class Bezier(Model):
@@ -44,7 +44,7 @@ class Bezier(Model):
 class Steps(Model):
     """CSS steps(): `steps` stairs; `jump` says at which ends there is a jump."""
 
-    steps: number("a whole number of steps", int, ge=1, le=1000)
+    steps: Annotated[int, Number("a whole number of steps", Counts.COUNT, ge=1, le=1000)]
     jump: Literal["start", "end", "both", "none"] = "end"
 
     @model_validator(mode="after")
@@ -85,7 +85,7 @@ class Points(Model):
 class Spring(Model):
     """A damped spring let go at 0, settled to 1/1000 at s = 1; `spring` is its damping ratio."""
 
-    spring: number("a damping ratio", gt=0, le=1)
+    spring: Annotated[float, Number("a damping ratio", Counts.FACTOR, gt=0, le=1)]
 
     def function(self) -> EaseFunction:
         damping = self.spring
@@ -109,7 +109,7 @@ class Bounce(Model):
     """A dropped ball: it falls for half a flight and rebounds `bounce` times, each flight half as
     long as the one before, in parabolas that touch 1."""
 
-    bounce: number("a whole number of rebounds", int, ge=0, le=20)
+    bounce: Annotated[int, Number("a whole number of rebounds", Counts.COUNT, ge=0, le=20)]
 
     def function(self) -> EaseFunction:
         flights = np.array([0.5**count for count in range(self.bounce + 1)])

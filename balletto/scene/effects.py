@@ -5,19 +5,37 @@ A new kind is a model here with its line in EFFECT_KINDS, and a file in balletto
 Lengths are in px of the scene's picture, amounts in percent.
 """
 
-from typing import ClassVar, Literal
+from typing import Annotated, ClassVar, Literal
 
-from .model import Color, Degrees, Model, Opacity, Percent, Pixels, Seed, kind_of, number, one_of
-from .selectors import Distance, Pace, Share
-from .tracks import changing
+from .model import (
+    Color,
+    Counts,
+    Degrees,
+    Distance,
+    Model,
+    Number,
+    Opacity,
+    Percent,
+    PicturePixels,
+    Seed,
+    Share,
+    kind_of,
+    one_of,
+)
+from .selectors import Pace
+from .tracks import Changing
 
-Amount = number("a number of percent", ge=0, le=1000)
+Amount = Annotated[float, Number("a number of percent", Counts.PART, ge=0, le=1000)]
 # Lengths of what is done to pixels, and so takes memory, are kept to some pictures' width.
 SOFTEST, LONGEST, WIDEST, FARTHEST = 500, 4000, 200, 400
-Softness = number("a number of pixels", ge=0, le=SOFTEST)
-Smear = number("a number of pixels", ge=0, le=LONGEST)
-LineWidth = number("a number of pixels", ge=0, le=WIDEST)
-Spread = number("a number of percent", ge=0, le=FARTHEST)
+Softness = Annotated[float, Number("a number of pixels", Counts.PICTURE_LENGTH, ge=0, le=SOFTEST)]
+Smear = Annotated[float, Number("a number of pixels", Counts.PICTURE_LENGTH, ge=0, le=LONGEST)]
+LineWidth = Annotated[float, Number("a number of pixels", Counts.PICTURE_LENGTH, ge=0, le=WIDEST)]
+LetterLineWidth = Annotated[float, Number("a number of pixels", Counts.LENGTH, ge=0, le=WIDEST)]
+Spread = Annotated[float, Number("a number of percent", Counts.PART, ge=0, le=FARTHEST)]
+Shrinking = Annotated[float, Number("a factor", Counts.FACTOR, ge=0, le=2)]
+Bump = Annotated[float, Number("a size in pixels", Counts.LENGTH, gt=0, le=10_000)]
+ShutterAngle = Annotated[float, Number("a number of degrees", Counts.ANGLE, ge=0, le=360)]
 _ANY_AMOUNT = (0, 1000)
 
 
@@ -36,8 +54,8 @@ class Blur(Effect):
     limits: ClassVar = {"x": (0, SOFTEST), "y": (0, SOFTEST)}
 
     kind: Literal["blur"]
-    x: changing(Softness) = 12
-    y: changing(Softness) = 12
+    x: Changing[Softness] = 12
+    y: Changing[Softness] = 12
 
 
 class DirectionalBlur(Effect):
@@ -46,8 +64,8 @@ class DirectionalBlur(Effect):
     limits: ClassVar = {"length": (0, LONGEST)}
 
     kind: Literal["directional-blur"]
-    length: changing(Smear) = 60
-    angle: changing(Degrees) = 0
+    length: Changing[Smear] = 60
+    angle: Changing[Degrees] = 0
 
 
 class ZoomBlur(Effect):
@@ -57,9 +75,9 @@ class ZoomBlur(Effect):
     limits: ClassVar = {"amount": (0, FARTHEST)}
 
     kind: Literal["zoom-blur"]
-    amount: changing(Spread) = 20
-    x: changing(Percent) = 50
-    y: changing(Percent) = 50
+    amount: Changing[Spread] = 20
+    x: Changing[Percent] = 50
+    y: Changing[Percent] = 50
 
 
 class Glow(Effect):
@@ -68,9 +86,9 @@ class Glow(Effect):
     limits: ClassVar = {"radius": (0, SOFTEST), "strength": _ANY_AMOUNT}
 
     kind: Literal["glow"]
-    radius: changing(Softness) = 24
-    strength: changing(Amount) = 100
-    color: changing(Color) | None = None
+    radius: Changing[Softness] = 24
+    strength: Changing[Amount] = 100
+    color: Changing[Color] | None = None
 
 
 class Shadow(Effect):
@@ -80,11 +98,11 @@ class Shadow(Effect):
     limits: ClassVar = {"softness": (0, SOFTEST), "opacity": (0, 1)}
 
     kind: Literal["shadow"]
-    x: changing(Pixels) = 0
-    y: changing(Pixels) = 10
-    softness: changing(Softness) = 8
-    color: changing(Color) = "#000000"
-    opacity: changing(Opacity) = 0.6
+    x: Changing[PicturePixels] = 0
+    y: Changing[PicturePixels] = 10
+    softness: Changing[Softness] = 8
+    color: Changing[Color] = "#000000"
+    opacity: Changing[Opacity] = 0.6
 
 
 class Tint(Effect):
@@ -93,8 +111,8 @@ class Tint(Effect):
     limits: ClassVar = {"amount": (0, 100)}
 
     kind: Literal["tint"]
-    color: changing(Color) = "#F2B705"
-    amount: changing(Share) = 100
+    color: Changing[Color] = "#F2B705"
+    amount: Changing[Share] = 100
 
 
 class Hue(Effect):
@@ -103,8 +121,8 @@ class Hue(Effect):
     limits: ClassVar = {"saturation": _ANY_AMOUNT}
 
     kind: Literal["hue"]
-    turn: changing(Degrees) = 0
-    saturation: changing(Amount) = 100
+    turn: Changing[Degrees] = 0
+    saturation: Changing[Amount] = 100
 
 
 class Light(Effect):
@@ -113,8 +131,8 @@ class Light(Effect):
     limits: ClassVar = {"brightness": _ANY_AMOUNT, "contrast": _ANY_AMOUNT}
 
     kind: Literal["light"]
-    brightness: changing(Amount) = 100
-    contrast: changing(Amount) = 100
+    brightness: Changing[Amount] = 100
+    contrast: Changing[Amount] = 100
 
 
 class Outline(Effect):
@@ -123,8 +141,8 @@ class Outline(Effect):
     limits: ClassVar = {"width": (0, WIDEST)}
 
     kind: Literal["outline"]
-    width: changing(LineWidth) = 6
-    color: changing(Color) = "#FFFFFF"
+    width: Changing[LineWidth] = 6
+    color: Changing[Color] = "#FFFFFF"
 
 
 class Trail(Effect):
@@ -134,11 +152,11 @@ class Trail(Effect):
     limits: ClassVar = {"fade": (0, 1), "shrink": (0, 2), "outline": (0, WIDEST)}
 
     kind: Literal["trail"]
-    copies: number("a number of copies", int, ge=1, le=200) = 12
-    gap: number("a number of frames", ge=0.01, le=1000) = 1
-    fade: changing(Opacity) = 0.85
-    shrink: changing(number("a factor", ge=0, le=2)) = 1
-    outline: changing(LineWidth) = 0
+    copies: Annotated[int, Number("a number of copies", Counts.COUNT, ge=1, le=200)] = 12
+    gap: Annotated[float, Number("a number of frames", Counts.DURATION, ge=0.01, le=1000)] = 1
+    fade: Changing[Opacity] = 0.85
+    shrink: Changing[Shrinking] = 1
+    outline: Changing[LetterLineWidth] = 0
 
 
 class Displace(Effect):
@@ -146,8 +164,8 @@ class Displace(Effect):
     each tick."""
 
     kind: Literal["displace"]
-    size: changing(number("a size in pixels", gt=0, le=10_000)) = 40
-    amount: changing(Distance) = 6
+    size: Changing[Bump] = 40
+    amount: Changing[Distance] = 6
     every: Pace = "9/s"
     seed: Seed = 0
 
@@ -176,6 +194,6 @@ class MotionBlur(Model):
     that is not `on` stays closed, whatever that of the scene is."""
 
     on: bool = True
-    angle: changing(number("a number of degrees", ge=0, le=360)) = 180
+    angle: Changing[ShutterAngle] = 180
     phase: Degrees = 0
-    samples: number("a number of samples", int, ge=2, le=64) = 16
+    samples: Annotated[int, Number("a number of samples", Counts.COUNT, ge=2, le=64)] = 16

@@ -10,8 +10,8 @@ from typing import Annotated, Any, Literal, NamedTuple
 from pydantic import AfterValidator, Field
 from pydantic_core import PydanticCustomError
 
-from .model import Identifier, Model, number, shown
-from .orders import Point
+from .model import Counts, Identifier, Model, Number, shown
+from .orders import PictureShift
 
 SMALLEST, LARGEST = 1, 100
 _ALIKE = 0.01  # of a ratio: shapes that near to each other are one
@@ -43,8 +43,8 @@ class Place(Model):
     """Where a layer stands in a shape: moved by px of the scene, and larger or smaller."""
 
     layer: Identifier
-    shift: Point = (0, 0)
-    scale: number("a factor", gt=0, le=100) = 1
+    shift: PictureShift = (0, 0)
+    scale: Annotated[float, Number("a factor", Counts.FACTOR, gt=0, le=100)] = 1
 
 
 class Fit(Model):

@@ -11,33 +11,34 @@ from .effects import AnyEffect, MotionBlur
 from .masks import AnyMask, Matte
 from .media import After, FileName, Played, Seconds
 from .model import (
+    MAX_TEXT,
+    Decibels,
     Degrees,
     Factor,
     Frames,
     Identifier,
+    InnerFrames,
     Model,
     Name,
     Opacity,
     Pixels,
+    TextIndex,
     kind_of,
     needs,
-    number,
     one_of,
 )
-from .motion_path import PathTrack, Vector3
+from .motion_path import ChangingPosition
 from .moves import Move
 from .shapes import AnyShape, Stroke
 from .style import Fill, RunStyle, Style
-from .tracks import changing
-
-MAX_TEXT = 10_000
+from .tracks import Changing
 
 
 class Run(Model):
     """A style for the characters `from` to `to` (not included), counted with white space."""
 
-    first: number("a place in the text", int, ge=0, le=MAX_TEXT) = Field(alias="from")
-    end: number("a place in the text", int, ge=0, le=MAX_TEXT) = Field(alias="to")
+    first: TextIndex = Field(alias="from")
+    end: TextIndex = Field(alias="to")
     style: RunStyle
 
     @model_validator(mode="after")
@@ -62,10 +63,10 @@ class Transform(Model):
     It turns and grows about `pivot`, in px of the layer's own space.
     """
 
-    position: changing(Vector3, track=PathTrack) = (0, 0, 0)
-    rotation: changing(Angles) = (0, 0, 0)
-    scale: changing(Scale2) = (1, 1)
-    opacity: changing(Opacity) = 1
+    position: ChangingPosition = (0, 0, 0)
+    rotation: Changing[Angles] = (0, 0, 0)
+    scale: Changing[Scale2] = (1, 1)
+    opacity: Changing[Opacity] = 1
     pivot: Pivot = (0, 0)
 
 
@@ -177,7 +178,7 @@ class NestedLayer(Layer):
 
     kind: Literal["scene"]
     scene: Identifier
-    shift: Frames = 0
+    shift: InnerFrames = 0
     after: After = "hold"
 
 
@@ -188,7 +189,7 @@ class SoundLayer(Layer):
     kind: Literal["sound"]
     file: FileName
     start: Seconds = 0
-    gain: changing(number("a number of decibels", ge=-100, le=40)) = 0
+    gain: Changing[Decibels] = 0
     fade_in: Seconds = 0
     fade_out: Seconds = 0
 

@@ -7,15 +7,16 @@ from typing import Annotated, Literal
 
 from pydantic import Field
 
-from .model import Degrees, Identifier, Model, Opacity, kind_of, number, one_of
+from .model import Counts, Degrees, Distance, Identifier, Model, Number, Opacity, kind_of, one_of
 from .orders import Point
 from .outlines import Drawing
-from .selectors import Distance
-from .tracks import changing
+from .tracks import Changing
 
 SOFTEST_MASK = 1000
-Feather = number("a number of pixels", ge=0, le=SOFTEST_MASK)
-Expansion = number("a number of pixels", ge=-2000, le=2000)
+Feather = Annotated[
+    float, Number("a number of pixels", Counts.PICTURE_LENGTH, ge=0, le=SOFTEST_MASK)
+]
+Expansion = Annotated[float, Number("a number of pixels", Counts.LENGTH, ge=-2000, le=2000)]
 Size2 = Annotated[tuple[Distance, Distance], Field(strict=False)]
 
 
@@ -30,26 +31,26 @@ class Mask(Model):
     mode: Literal["add", "subtract", "intersect"] = "add"
     invert: bool = False
     fixed: bool = False
-    center: changing(Point) = (0, 0)
-    rotation: changing(Degrees) = 0
-    feather: changing(Feather) = 0
-    expand: changing(Expansion) = 0
-    opacity: changing(Opacity) = 1
+    center: Changing[Point] = (0, 0)
+    rotation: Changing[Degrees] = 0
+    feather: Changing[Feather] = 0
+    expand: Changing[Expansion] = 0
+    opacity: Changing[Opacity] = 1
 
 
 class RectangleMask(Mask):
     """A rectangle with rounded corners."""
 
     kind: Literal["rectangle"]
-    size: changing(Size2) = (400, 200)
-    corner: changing(Distance) = 0
+    size: Changing[Size2] = (400, 200)
+    corner: Changing[Distance] = 0
 
 
 class EllipseMask(Mask):
     """An ellipse in a box of `size`."""
 
     kind: Literal["ellipse"]
-    size: changing(Size2) = (400, 400)
+    size: Changing[Size2] = (400, 400)
 
 
 class PathMask(Mask):

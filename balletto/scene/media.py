@@ -8,15 +8,15 @@ from typing import Annotated, Literal
 from pydantic import Field, StringConstraints, model_validator
 from pydantic_core import PydanticCustomError
 
-from .model import Model, needs, number
+from .model import Counts, Model, Number, needs
 
 FileName = Annotated[
     str,
     StringConstraints(max_length=200, pattern=r"^[^./\\\x00-\x1f][^/\\\x00-\x1f]*$"),
     needs("the name of a file that lies beside the scene, without folders"),
 ]
-Seconds = number("a number of seconds", ge=0, le=100_000)
-Speed = number("a speed", ge=0, le=100)
+Seconds = Annotated[float, Number("a number of seconds", Counts.SECONDS, ge=0, le=100_000)]
+Speed = Annotated[float, Number("a speed", Counts.FACTOR, ge=0, le=100)]
 # What comes when it is over: its last frame stays, it begins again, or nothing is shown.
 After = Literal["hold", "loop", "gone"]
 

@@ -6,9 +6,12 @@ the kind that was meant. Their tags stand in parentheses to keep them out of the
 """
 
 import json
-from collections.abc import Callable
-from typing import Annotated, Any, Union
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from enum import Enum
+from typing import Annotated, Any, ClassVar, Union, get_args, get_origin
 
+from annotated_types import GroupedMetadata
 from pydantic import (
     BaseModel,
     ConfigDict,
@@ -24,6 +27,9 @@ from pydantic_core import PydanticCustomError
 
 class Model(BaseModel):
     """A part of the document: unknown keys and wrong types are refused; never changed in place."""
+
+    # Fields that count for nothing where another one is said, with that one.
+    replaced: ClassVar[dict[str, str]] = {}
 
     model_config = ConfigDict(
         extra="forbid",
@@ -63,11 +69,80 @@ def needs(what: str, limits: str = "") -> WrapValidator:
     return WrapValidator(check)
 
 
-def number(what: str, kind: type = float, **limits: float) -> Any:
-    """A finite number described by `what`, within `limits` (ge, gt, le, lt)."""
-    words = {"ge": "at least", "gt": "above", "le": "at most", "lt": "below"}
-    said = " and ".join(f"{words[limit]} {value:,}" for limit, value in limits.items())
-    return Annotated[kind, Field(**limits), needs(what, said)]
+class Counts(Enum):
+    """What a number counts, by which is known what becomes of it where a scene is changed as a
+    whole: shifted in time, put to another rate or into another picture."""
+
+    MOMENT = "frames from the start of the scene, or, in a pose or an amount, of its move"
+    DURATION = "frames"
+    INNER_FRAMES = "frames of a scene that is shown in this one"
+    SECONDS = "seconds of what is played"
+    LENGTH = "px of the space in which a thing is drawn, as that of its layer"
+    PICTURE_LENGTH = "px of the picture"
+    POINT = "px across and down from the origin of the space in which a thing is drawn"
+    PICTURE_POINT = "px across and down from the corner of the picture"
+    DEPTH = "px towards the eye"
+    ANGLE = "degrees"
+    PART = "percent, thousandths or another part of something"
+    FACTOR = "how many times"
+    COUNT = "things, counted"
+    INDEX = "the index of a letter, or a rank"
+    OWN = "what the value counts that it is a part of"
+    SEED = "no quantity: where chance begins"
+    DECIBELS = "decibels"
+    FREQUENCY = "times a second"
+    AXIS = "units of an axis of a font"
+
+
+@dataclass(frozen=True)
+class Number(GroupedMetadata):
+    """What a finite number is: in words, what it counts, and its limits."""
+
+    what: str
+    counts: Counts
+    ge: float | None = None
+    gt: float | None = None
+    le: float | None = None
+    lt: float | None = None
+
+    def __iter__(self) -> Iterator[object]:
+        """What pydantic checks of it."""
+        words = {"ge": "at least", "gt": "above", "le": "at most", "lt": "below"}
+        limits = {name: value for name in words if (value := getattr(self, name)) is not None}
+        said = " and ".join(f"{words[limit]} {value:,}" for limit, value in limits.items())
+        yield Field(**limits)
+        yield needs(self.what, said)
+
+    @property
+    def name(self) -> str:
+        """A name that no other number has, of plain letters, for the schema."""
+        limits = [value for value in (self.ge, self.gt, self.le, self.lt) if value is not None]
+        words = (*self.what.split()[1:], *self.counts.name.lower().split("_"))
+        return "".join(word.capitalize() for word in words) + "To".join(f"{n:.0f}" for n in limits)
+
+
+def name_of_type(kind: Any) -> str:
+    """A name for the type of a value, of plain letters."""
+    marks = getattr(kind, "__metadata__", ())
+    if number := next((mark for mark in marks if isinstance(mark, Number)), None):
+        return number.name
+    if marks:
+        counting = next((mark.counts.name for mark in marks if isinstance(mark, Counting)), "")
+        return name_of_type(kind.__origin__) + counting.title().replace("_", "")
+    if get_origin(kind) is tuple:
+        return "And".join(name_of_type(part) for part in get_args(kind))
+    return getattr(kind, "__name__", str(kind)).title()
+
+
+# Marks what counts its frames from the start of a move.
+LOCAL = "local"
+
+
+@dataclass(frozen=True)
+class Counting:
+    """Marks several numbers together by what they count."""
+
+    counts: Counts
 
 
 def one_of(pick: Callable[[Any], str], what: str, **kinds: Any) -> Any:
@@ -104,12 +179,29 @@ Color = Annotated[
     needs('a colour as "#RRGGBB"'),
 ]
 AxisTag = Annotated[str, Field(pattern=r"^[A-Za-z0-9]{4}$")]
-AxisValue = number("a number", ge=-10_000, le=10_000)
-Frames = number("a number of frames", ge=-1_000_000, le=1_000_000)
-Pixels = number("a number of pixels", ge=-1_000_000, le=1_000_000)
-Degrees = number("a number of degrees", ge=-1_000_000, le=1_000_000)
-Percent = number("a number of percent", ge=-1_000_000, le=1_000_000)
-Thousandths = number("a number of thousandths", ge=-10_000, le=10_000)
-Factor = number("a factor", ge=-10_000, le=10_000)
-Opacity = number("an opacity", ge=0, le=1)
-Seed = number("a whole number", int, ge=0, le=2**32 - 1)
+_FAR = 1_000_000
+AxisValue = Annotated[float, Number("a number", Counts.AXIS, ge=-10_000, le=10_000)]
+Frames = Annotated[float, Number("a number of frames", Counts.MOMENT, ge=-_FAR, le=_FAR)]
+Duration = Annotated[float, Number("a number of frames", Counts.DURATION, ge=-_FAR, le=_FAR)]
+InnerFrames = Annotated[float, Number("a number of frames", Counts.INNER_FRAMES, ge=-_FAR, le=_FAR)]
+Pixels = Annotated[float, Number("a number of pixels", Counts.LENGTH, ge=-_FAR, le=_FAR)]
+Depth = Annotated[float, Number("a number of pixels", Counts.DEPTH, ge=-_FAR, le=_FAR)]
+PicturePixels = Annotated[
+    float, Number("a number of pixels", Counts.PICTURE_LENGTH, ge=-_FAR, le=_FAR)
+]
+Distance = Annotated[float, Number("a number of pixels", Counts.LENGTH, ge=0, le=_FAR)]
+PictureDistance = Annotated[
+    float, Number("a number of pixels", Counts.PICTURE_LENGTH, ge=0, le=_FAR)
+]
+Degrees = Annotated[float, Number("a number of degrees", Counts.ANGLE, ge=-_FAR, le=_FAR)]
+Percent = Annotated[float, Number("a number of percent", Counts.PART, ge=-_FAR, le=_FAR)]
+Share = Annotated[float, Number("a number of percent", Counts.PART, ge=0, le=100)]
+Thousandths = Annotated[
+    float, Number("a number of thousandths", Counts.PART, ge=-10_000, le=10_000)
+]
+Factor = Annotated[float, Number("a factor", Counts.FACTOR, ge=-10_000, le=10_000)]
+Opacity = Annotated[float, Number("an opacity", Counts.PART, ge=0, le=1)]
+MAX_TEXT = 10_000
+TextIndex = Annotated[int, Number("a place in the text", Counts.INDEX, ge=0, le=MAX_TEXT)]
+Decibels = Annotated[float, Number("a number of decibels", Counts.DECIBELS, ge=-100, le=40)]
+Seed = Annotated[int, Number("a whole number", Counts.SEED, ge=0, le=2**32 - 1)]

@@ -6,13 +6,13 @@ length, so that the speed along the way is the ease's alone.
 
 from functools import cached_property
 from itertools import pairwise
-from typing import Annotated, Any
+from typing import TYPE_CHECKING, Annotated, Any, TypeAlias
 
 import numpy as np
 from pydantic import Field
 
 from .model import Pixels, needs
-from .tracks import Curve, Key, Track
+from .tracks import Curve, Key, Tied, Track, changing
 
 Vector3 = Annotated[
     tuple[Pixels, Pixels, Pixels],
@@ -48,6 +48,12 @@ class PathTrack(Track[Vector3]):
         if not self.is_bent:
             return super()._curve
         return _BentCurve(self.keys)
+
+
+if TYPE_CHECKING:
+    ChangingPosition: TypeAlias = Vector3 | PathTrack | Tied[Vector3]
+else:
+    ChangingPosition = changing(Vector3, track=PathTrack)
 
 
 class _BentCurve(Curve):

@@ -8,32 +8,41 @@ from pydantic_core import PydanticCustomError
 
 from .eases import Ease
 from .model import (
+    LOCAL,
     AxisTag,
     AxisValue,
     Color,
+    Counts,
     Degrees,
+    Depth,
+    Duration,
     Factor,
     Frames,
     Identifier,
     Model,
     Name,
+    Number,
     Opacity,
     Pixels,
+    TextIndex,
     Thousandths,
     needs,
-    number,
 )
 from .orders import Ordered
 from .selectors import AnySelector
-from .tracks import changing
+from .tracks import Changing
 
 Unit = Literal["character", "word", "line", "title"]
-Share = number("a share of the box", ge=-1000, le=1000)
+Share = Annotated[float, Number("a share of the box", Counts.PART, ge=-1000, le=1000)]
 Pivot = Annotated[tuple[Share, Share], Field(strict=False), needs("two shares of the box [x, y]")]
 
 
-_Index = number("a place in the text", int, ge=0, le=10_000)
-Letters = Annotated[tuple[_Index, _Index], Field(strict=False), needs("two places [from, to]")]
+Letters = Annotated[
+    tuple[TextIndex, TextIndex], Field(strict=False), needs("two places [from, to]")
+]
+
+
+_LEFT_OUT: Any = None
 
 
 class Pose(Model):
@@ -43,25 +52,25 @@ class Pose(Model):
     pace, or those that are usual; `shadow` is how much is left of the shadow of the layer.
     """
 
-    x: changing(Pixels) = None
-    y: changing(Pixels) = None
-    z: changing(Pixels) = None
-    rotation: changing(Degrees) = None
-    rotation_x: changing(Degrees) = None
-    rotation_y: changing(Degrees) = None
-    scale: changing(Factor) = None
-    scale_x: changing(Factor) = None
-    scale_y: changing(Factor) = None
-    opacity: changing(Opacity) = None
-    skew: changing(Degrees) = None
-    tracking: changing(Thousandths) = None
-    blur: changing(Pixels) = None
-    outline: changing(Pixels) = None
-    displace: changing(Pixels) = None
-    shadow: changing(Opacity) = None
-    fill: changing(Color) = None
-    outline_color: changing(Color) = None
-    axes: dict[AxisTag, changing(AxisValue)] = {}
+    x: Changing[Pixels] = _LEFT_OUT
+    y: Changing[Pixels] = _LEFT_OUT
+    z: Changing[Depth] = _LEFT_OUT
+    rotation: Changing[Degrees] = _LEFT_OUT
+    rotation_x: Changing[Degrees] = _LEFT_OUT
+    rotation_y: Changing[Degrees] = _LEFT_OUT
+    scale: Changing[Factor] = _LEFT_OUT
+    scale_x: Changing[Factor] = _LEFT_OUT
+    scale_y: Changing[Factor] = _LEFT_OUT
+    opacity: Changing[Opacity] = _LEFT_OUT
+    skew: Changing[Degrees] = _LEFT_OUT
+    tracking: Changing[Thousandths] = _LEFT_OUT
+    blur: Changing[Pixels] = _LEFT_OUT
+    outline: Changing[Pixels] = _LEFT_OUT
+    displace: Changing[Pixels] = _LEFT_OUT
+    shadow: Changing[Opacity] = _LEFT_OUT
+    fill: Changing[Color] = _LEFT_OUT
+    outline_color: Changing[Color] = _LEFT_OUT
+    axes: dict[AxisTag, Changing[AxisValue]] = {}
 
     @cached_property
     def given(self) -> dict[str, Any]:
@@ -77,15 +86,15 @@ class Follow(Model):
     `damping` is the ratio to the critical one: below 1 it swings, above 1 it creeps.
     """
 
-    frequency: number("a frequency in hertz", gt=0, le=100)
-    damping: number("a damping", ge=0.01, le=10) = 0.5
+    frequency: Annotated[float, Number("a frequency in hertz", Counts.FREQUENCY, gt=0, le=100)]
+    damping: Annotated[float, Number("a damping", Counts.FACTOR, ge=0.01, le=10)] = 0.5
 
 
 class Distribution(Ordered):
     """An order, and the delay from one to the next in it, or from first to last."""
 
-    gap: Frames | None = None
-    span: Frames | None = None
+    gap: Duration | None = None
+    span: Duration | None = None
     curve: Ease = "linear"
 
     @model_validator(mode="after")
@@ -104,7 +113,7 @@ class Groups(Distribution):
 class Stagger(Distribution):
     """The order of the units; or `times`, the delay of each, the last repeated."""
 
-    times: Annotated[tuple[Frames, ...], Field(min_length=1, max_length=10_000)] | None = None
+    times: Annotated[tuple[Duration, ...], Field(min_length=1, max_length=10_000)] | None = None
     groups: Groups | None = None
 
     @model_validator(mode="after")
@@ -113,6 +122,9 @@ class Stagger(Distribution):
         if "times" in said and said - {"times"}:
             raise PydanticCustomError("needs", "times say all delays and stand alone")
         return self
+
+
+Amount = Annotated[float, Number("an amount", Counts.FACTOR, ge=-1000, le=1000)]
 
 
 class Move(Model):
@@ -131,8 +143,8 @@ class Move(Model):
     on: bool = True
     unit: Unit = "character"
     start: Frames = 0
-    pose: Pose = Pose()
-    amount: changing(number("an amount", ge=-1000, le=1000)) = 1
+    pose: Annotated[Pose, LOCAL] = Pose()
+    amount: Annotated[Changing[Amount], LOCAL] = 1
     stagger: Stagger | None = None
     until_turn: Literal["hidden"] | None = None
     reach: tuple[AnySelector, ...] = Field((), max_length=16)

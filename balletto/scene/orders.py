@@ -5,7 +5,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
 
-from .model import Model, Pixels, Seed, needs, number
+from .model import Counting, Counts, Model, Number, PicturePixels, Pixels, Seed, needs
 
 Order = Literal[
     "forward",
@@ -19,10 +19,20 @@ Order = Literal[
     "from-point",
     "by-hand",
 ]
+Rank = Annotated[float, Number("a rank", Counts.INDEX, ge=-10_000, le=10_000)]
 Ranks = Annotated[
-    tuple[number("a rank", ge=-10_000, le=10_000), ...], Field(min_length=1, max_length=10_000)
+    tuple[Rank, ...],
+    Field(min_length=1, max_length=10_000),
 ]
-Point = Annotated[tuple[Pixels, Pixels], Field(strict=False), needs("two numbers of pixels [x, y]")]
+_PAIR = "two numbers of pixels [x, y]"
+Point = Annotated[tuple[Pixels, Pixels], Counting(Counts.POINT), Field(strict=False), needs(_PAIR)]
+PicturePoint = Annotated[
+    tuple[PicturePixels, PicturePixels],
+    Counting(Counts.PICTURE_POINT),
+    Field(strict=False),
+    needs(_PAIR),
+]
+PictureShift = Annotated[tuple[PicturePixels, PicturePixels], Field(strict=False), needs(_PAIR)]
 
 
 class Ordered(Model):
@@ -30,7 +40,7 @@ class Ordered(Model):
 
     order: Order = "forward"
     seed: Seed = 0
-    point: Point | None = None
+    point: PicturePoint | None = None
     ranks: Ranks | None = None
 
     @model_validator(mode="after")

@@ -10,12 +10,12 @@ from pathlib import Path
 from typing import Any
 
 from .document import rate_of
-from .edits.rate import in_rate
+from .edits.rate import InRate
+from .model import Counts
+from .moves import Move
+from .rewriting import Mark, Rewriter, Where
 
 _SIZE, _WIDTH, _HEIGHT, _RATE = 120, 1920, 1080, 30
-_LENGTHS = ("x", "y", "blur", "outline", "displace")
-_RADII = ("inner", "outer", "width")
-_POINTS = ("center", "from", "to", "point")
 
 
 @lru_cache(maxsize=1)
@@ -37,74 +37,64 @@ def fitted(preset: dict[str, Any], document: dict[str, Any], layer: dict[str, An
     size = layer.get("style", {}).get("size", _SIZE) / _SIZE
     scale = min(in_picture) if preset.get("measure") == "picture" else size
     factor = float(rate_of(document["rate"])) / _RATE
-    move = preset["move"] if factor == 1 else _in_whole_frames(in_rate(preset["move"], factor))
-    pose = {
-        name: _rounded(value * scale) if name in _LENGTHS else value
-        for name, value in move["pose"].items()
-    }
-    move = _in_picture({**move, "pose": pose}, in_picture)
+    move = preset["move"]
+    if factor != 1:
+        move = _OnWholeFrames().part(Move, InRate(factor).part(Move, move))
+        move = _in_order(move)
+    move = _Sized(scale, in_picture).part(Move, move)
     if preset["group"] == "Exits":
         late = move["amount"]["keys"][-1]["at"] + _spread(move, layer)
         move["start"] = max(layer["span"][0], round(layer["span"][1] - late))
     return move
 
 
-def _in_whole_frames(data: Any) -> Any:
+class _OnWholeFrames(Rewriter):
     """Moments on whole frames, gaps on halves: what another rate makes of round numbers is not."""
+
+    def number(self, value: float, mark: Mark, where: Where) -> float:
+        if mark.counts is Counts.MOMENT:
+            return round(value)
+        if mark.counts is not Counts.DURATION:
+            return value
+        if where.name == "gap":
+            return max(0.5, round(value * 2) / 2)
+        return round(value) if where.name == "span" else max(1, round(value))
+
+
+def _in_order(data: Any) -> Any:
+    """Keys each at least one frame after the last, however few frames a second has."""
     if isinstance(data, list):
-        return [_in_whole_frames(item) for item in data]
+        return [_in_order(item) for item in data]
     if not isinstance(data, dict):
         return data
-    whole = {}
-    for name, value in data.items():
-        if name == "gap":
-            whole[name] = max(0.5, round(value * 2) / 2)
-        elif name in ("start", "span") and isinstance(value, int | float):
-            whole[name] = round(value)
-        elif name in ("period", "hold") and isinstance(value, int | float):
-            whole[name] = max(1, round(value))
-        elif name == "keys":
-            whole[name] = _keys_on_frames(value)
-        else:
-            whole[name] = _in_whole_frames(value)
-    return whole
-
-
-def _keys_on_frames(keys: list[dict[str, Any]]) -> list[dict[str, Any]]:
-    """Keys on whole frames, each at least one after the last, however few frames a second has."""
-    whole: list[dict[str, Any]] = []
-    for key in keys:
-        earliest = whole[-1]["at"] + 1 if whole else round(key["at"])
-        whole.append({**key, "at": max(earliest, round(key["at"]))})
-    return whole
+    ordered = {name: _in_order(value) for name, value in data.items()}
+    if "keys" in data:
+        earliest = ordered["keys"][0]["at"]
+        for key in ordered["keys"]:
+            key["at"] = earliest = max(earliest, key["at"])
+            earliest += 1
+    return ordered
 
 
 def _rounded(value: float) -> float:
     return round(value, 0 if abs(value) >= 10 else 1)
 
 
-def _in_picture(data: Any, scale: tuple[float, float]) -> Any:
-    """Points and radii of the picture at its size."""
-    if not isinstance(data, dict):
-        return [_in_picture(item, scale) for item in data] if isinstance(data, list) else data
-    fitted = {}
-    for name, value in data.items():
-        if name in _POINTS and isinstance(value, list):
-            fitted[name] = [round(part * by, 1) for part, by in zip(value, scale, strict=True)]
-        elif name in _POINTS and isinstance(value, dict) and "keys" in value:
-            keys = [
-                {
-                    **key,
-                    "value": [round(p * by, 1) for p, by in zip(key["value"], scale, strict=True)],
-                }
-                for key in value["keys"]
-            ]
-            fitted[name] = {**value, "keys": keys}
-        elif name in _RADII and isinstance(value, int | float):
-            fitted[name] = round(value * scale[0], 1)
-        else:
-            fitted[name] = _in_picture(value, scale)
-    return fitted
+class _Sized(Rewriter):
+    """Lengths of the pose as large as the type, points and radii of the picture at its size."""
+
+    def __init__(self, scale: float, in_picture: tuple[float, float]):
+        self._scale, self._in_picture = scale, in_picture
+
+    def number(self, value: Any, mark: Mark, where: Where) -> Any:
+        if mark.counts is Counts.LENGTH:
+            return _rounded(value * self._scale)
+        if mark.counts is Counts.PICTURE_POINT:
+            both = zip(value, self._in_picture, strict=True)
+            return [round(part * by, 1) for part, by in both]
+        if mark.counts is Counts.PICTURE_LENGTH:
+            return round(value * self._in_picture[0], 1)
+        return value
 
 
 def _spread(move: dict[str, Any], layer: dict[str, Any]) -> float:

@@ -3,26 +3,37 @@
 A new kind is a model here with its line in SELECTOR_KINDS, and a function in balletto.motion.reach.
 """
 
-from typing import Annotated, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import AfterValidator, Field
 from pydantic_core import PydanticCustomError
 
 from .eases import Ease
-from .model import Factor, Model, Percent, Seed, kind_of, number, one_of, shown
-from .orders import Ordered, Point
-from .tracks import changing
+from .model import (
+    Counts,
+    Degrees,
+    Factor,
+    Model,
+    Number,
+    Percent,
+    PictureDistance,
+    Seed,
+    Share,
+    kind_of,
+    one_of,
+    shown,
+)
+from .orders import Ordered, PicturePoint
+from .tracks import Changing
 
-Share = number("a number of percent", ge=0, le=100)
-Softness = number("a softness", ge=0, le=1_000_000)
-Period = number("a number of frames", gt=0, le=1_000_000)
-Distance = number("a number of pixels", ge=0, le=1_000_000)
+Softness = Annotated[float, Number("a softness", Counts.PART, ge=0, le=1_000_000)]
+Period = Annotated[float, Number("a number of frames", Counts.DURATION, gt=0, le=1_000_000)]
 
 
 class Selector(Model):
     """What all kinds have: `strength` scales the value, then `combine` joins it to those before."""
 
-    strength: changing(Percent) = 100
+    strength: Changing[Percent] = 100
     combine: Literal["multiply", "add", "subtract", "min", "max", "difference"] = "multiply"
 
 
@@ -30,11 +41,11 @@ class Sweep(Selector, Ordered):
     """A band over the title: from low+travel to high+travel, softened at either side."""
 
     kind: Literal["sweep"]
-    low: changing(Percent) = 0
-    high: changing(Percent) = 100
-    travel: changing(Percent) = 0
-    soft_low: changing(Softness) = 0
-    soft_high: changing(Softness) = 0
+    low: Changing[Percent] = 0
+    high: Changing[Percent] = 100
+    travel: Changing[Percent] = 0
+    soft_low: Changing[Softness] = 0
+    soft_high: Changing[Softness] = 0
     measure: Literal["percent", "units"] = "percent"
     edge: Ease = "linear"
 
@@ -52,12 +63,12 @@ class Wave(Selector, Ordered):
 
     kind: Literal["wave"]
     shape: Literal["sine", "triangle", "saw", "pulse"] = "sine"
-    cycles: changing(Factor) = 1
-    period: changing(Period) = 30
-    phase: changing(Factor) = 0
-    low: changing(Factor) = -1
-    high: changing(Factor) = 1
-    soft: changing(number("a softness", ge=0, le=1)) = 0
+    cycles: Changing[Factor] = 1
+    period: Changing[Period] = 30
+    phase: Changing[Factor] = 0
+    low: Changing[Factor] = -1
+    high: Changing[Factor] = 1
+    soft: Changing[Annotated[float, Number("a softness", Counts.PART, ge=0, le=1)]] = 0
     loop: bool = False
 
 
@@ -84,12 +95,14 @@ Pace = Annotated[str, _PACE, AfterValidator(_known_pace)]
 class Jitter(Selector):
     """A new chance for each unit and property every `hold` frames, or so many times a second."""
 
+    replaced: ClassVar = {"hold": "every"}
+
     kind: Literal["jitter"]
-    hold: changing(Period) = 3
+    hold: Changing[Period] = 3
     every: Pace | None = None
     seed: Seed = 0
     smooth: bool = False
-    together: changing(Share) = 0
+    together: Changing[Share] = 0
 
 
 class _Spot(Selector):
@@ -98,36 +111,33 @@ class _Spot(Selector):
     kind: Literal["spot"]
     edge: Ease = "linear"
     invert: bool = False
-    floor: changing(Share) = 0
-
-
-_Vector = changing(Point)
+    floor: Changing[Share] = 0
 
 
 class SlopeSpot(_Spot):
     """0 at `from`, 1 at `to`, even between them."""
 
     shape: Literal["slope"]
-    start: _Vector = Field(alias="from")
-    end: _Vector = Field(alias="to")
+    start: Changing[PicturePoint] = Field(alias="from")
+    end: Changing[PicturePoint] = Field(alias="to")
 
 
 class RoundSpot(_Spot):
     """1 within `inner` of `center`, 0 beyond `outer`."""
 
     shape: Literal["round"]
-    center: _Vector
-    inner: changing(Distance) = 0
-    outer: changing(Distance) = 400
+    center: Changing[PicturePoint]
+    inner: Changing[PictureDistance] = 0
+    outer: Changing[PictureDistance] = 400
 
 
 class BandSpot(_Spot):
     """1 on the line through `center` at `angle`, 0 half a `width` away from it."""
 
     shape: Literal["band"]
-    center: _Vector
-    angle: changing(number("a number of degrees", ge=-1_000_000, le=1_000_000)) = 0
-    width: changing(Distance) = 400
+    center: Changing[PicturePoint]
+    angle: Changing[Degrees] = 0
+    width: Changing[PictureDistance] = 400
 
 
 SPOT_SHAPES = {"slope": SlopeSpot, "round": RoundSpot, "band": BandSpot}

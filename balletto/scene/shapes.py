@@ -9,45 +9,44 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from .masks import Size2
-from .model import Color, Degrees, Model, Percent, kind_of, number, one_of
+from .model import Color, Counts, Degrees, Distance, Model, Number, Percent, Pixels, kind_of, one_of
 from .orders import Point
 from .outlines import Drawing
-from .selectors import Distance
-from .tracks import changing
+from .tracks import Changing
 
-Corners = number("a number of corners", int, ge=3, le=200)
+Corners = Annotated[int, Number("a number of corners", Counts.COUNT, ge=3, le=200)]
 
 
 class Line(Model):
     """From one point to another."""
 
     kind: Literal["line"]
-    start: changing(Point) = Field((-300, 0), alias="from")
-    end: changing(Point) = Field((300, 0), alias="to")
+    start: Changing[Point] = Field((-300, 0), alias="from")
+    end: Changing[Point] = Field((300, 0), alias="to")
 
 
 class Rectangle(Model):
     """Of a size, about the origin, with corners of a radius."""
 
     kind: Literal["rectangle"]
-    size: changing(Size2) = (600, 200)
-    corner: changing(Distance) = 0
+    size: Changing[Size2] = (600, 200)
+    corner: Changing[Distance] = 0
 
 
 class Ellipse(Model):
     """In a box of a size about the origin."""
 
     kind: Literal["ellipse"]
-    size: changing(Size2) = (300, 300)
+    size: Changing[Size2] = (300, 300)
 
 
 class Arc(Model):
     """A part of an ellipse: from an angle on (0 is to the right, on clockwise), over `sweep`."""
 
     kind: Literal["arc"]
-    size: changing(Size2) = (300, 300)
-    angle: changing(Degrees) = -90
-    sweep: changing(Degrees) = 270
+    size: Changing[Size2] = (300, 300)
+    angle: Changing[Degrees] = -90
+    sweep: Changing[Degrees] = 270
 
 
 class Polygon(Model):
@@ -55,7 +54,7 @@ class Polygon(Model):
 
     kind: Literal["polygon"]
     corners: Corners = 6
-    radius: changing(Distance) = 150
+    radius: Changing[Distance] = 150
 
 
 class Star(Model):
@@ -63,8 +62,8 @@ class Star(Model):
 
     kind: Literal["star"]
     corners: Corners = 5
-    outer: changing(Distance) = 150
-    inner: changing(Distance) = 70
+    outer: Changing[Distance] = 150
+    inner: Changing[Distance] = 70
 
 
 class Path(Model):
@@ -85,8 +84,10 @@ SHAPE_KINDS: dict[str, type[Model]] = {
 }
 AnyShape = one_of(kind_of, f"a shape of one of the kinds {', '.join(SHAPE_KINDS)}", **SHAPE_KINDS)
 
+DashLength = Annotated[float, Number("a length in pixels", Counts.LENGTH, gt=0, le=10_000)]
 Dashes = Annotated[
-    tuple[number("a length in pixels", gt=0, le=10_000), ...], Field(min_length=2, max_length=16)
+    tuple[DashLength, ...],
+    Field(min_length=2, max_length=16),
 ]
 
 
@@ -97,12 +98,12 @@ class Stroke(Model):
     its length, moved on by `travel`: keyed, the line draws itself on and off.
     """
 
-    width: changing(Distance) = 6
-    color: changing(Color) = "#FFFFFF"
+    width: Changing[Distance] = 6
+    color: Changing[Color] = "#FFFFFF"
     dashes: Dashes | None = None
-    dash_shift: changing(number("a length in pixels", ge=-1_000_000, le=1_000_000)) = 0
+    dash_shift: Changing[Pixels] = 0
     ends: Literal["flat", "round", "square"] = "round"
     joins: Literal["sharp", "round", "cut"] = "round"
-    first: changing(Percent) = Field(0, alias="from")
-    last: changing(Percent) = Field(100, alias="to")
-    travel: changing(Percent) = 0
+    first: Changing[Percent] = Field(0, alias="from")
+    last: Changing[Percent] = Field(100, alias="to")
+    travel: Changing[Percent] = 0

@@ -2,6 +2,8 @@
 
 from typing import Any
 
+from .model import Counts
+from .rewriting import Mark, Rewriter, Where
 from .shapes import SHAPE_KINDS
 
 Data = dict[str, Any]
@@ -58,10 +60,6 @@ def new_title(document: Data) -> Data:
     }
 
 
-# The numbers of a shape that are lengths.
-_LENGTHS = ("from", "to", "size", "corner", "radius", "outer", "inner")
-
-
 def new_shape(document: Data, kind: str) -> Data:
     """A shape of a kind, a line or filled, not larger than it would be in the usual picture."""
     width, height = document["size"]
@@ -72,20 +70,22 @@ def new_shape(document: Data, kind: str) -> Data:
         "kind": "shape",
         "name": "",
         "span": [0, document["length"]],
-        "shape": {"kind": kind, **(_sized(kind, share) if share != 1 else {})},
+        "shape": {"kind": kind, **_Sized(share).part(SHAPE_KINDS[kind], {})},
         "fill": "none" if is_line else SHAPE_FILL,
         "stroke": stroke,
         "transform": {"position": [width / 2, height / 2, 0]},
     }
 
 
-def _sized(kind: str, share: float) -> Data:
-    """The lengths of a kind of shape, so many times as long as they usually are."""
-    found: Data = {}
-    for key, field in SHAPE_KINDS[kind].model_fields.items():
-        name, usual = field.alias or key, field.default
-        if name in _LENGTHS and isinstance(usual, tuple):
-            found[name] = [round(side * share, 1) for side in usual]
-        elif name in _LENGTHS and isinstance(usual, int | float):
-            found[name] = round(usual * share, 1)
-    return found
+class _Sized(Rewriter):
+    """The lengths of a shape, so many times as long as they usually are."""
+
+    def __init__(self, share: float):
+        self._share = share
+
+    def number(self, value: Any, mark: Mark, where: Where) -> Any:
+        if self._share != 1 and mark.counts is Counts.LENGTH:
+            return round(value * self._share, 1)
+        if self._share != 1 and mark.counts is Counts.POINT:
+            return [round(side * self._share, 1) for side in value]
+        return value

@@ -8,19 +8,20 @@ from .model import (
     AxisTag,
     AxisValue,
     Color,
+    Counts,
     Degrees,
     Model,
     Name,
+    Number,
     Thousandths,
     kind_of,
-    number,
     one_of,
 )
 
 Axes = dict[AxisTag, AxisValue]
-FontSize = number("a size in pixels", gt=0, le=10_000)
-Width = number("a width in pixels", ge=0, le=10_000)
-Wrap = number("a width in pixels", gt=0, le=100_000)
+FontSize = Annotated[float, Number("a size in pixels", Counts.LENGTH, gt=0, le=10_000)]
+Width = Annotated[float, Number("a width in pixels", Counts.LENGTH, ge=0, le=10_000)]
+Wrap = Annotated[float, Number("a width in pixels", Counts.LENGTH, gt=0, le=100_000)]
 
 
 class _Gradient(Model):
@@ -74,7 +75,7 @@ class Style(Model):
     axes: Axes = {}
     size: FontSize = 120
     tracking: Thousandths = 0
-    leading: number("a leading", gt=0, le=100) = 1.1
+    leading: Annotated[float, Number("a leading", Counts.FACTOR, gt=0, le=100)] = 1.1
     fill: Fill = "#FFFFFF"
     outline: Width = 0
     outline_color: Color = "#000000"

@@ -6,7 +6,7 @@ are asked the same way and for all times at once.
 
 from functools import cache, cached_property
 from itertools import pairwise
-from typing import Annotated, Any, Generic, Literal, TypeVar
+from typing import TYPE_CHECKING, Annotated, Any, Generic, Literal, TypeAlias, TypeVar
 
 import numpy as np
 from pydantic import Field, PrivateAttr, model_validator
@@ -14,13 +14,31 @@ from pydantic_core import PydanticCustomError
 
 from .colors import oklab
 from .eases import TrackEase, ease_function
-from .model import Factor, Frames, Model, Name, Pixels, one_of
+from .model import (
+    Counts,
+    Duration,
+    Factor,
+    Frames,
+    Model,
+    Name,
+    Number,
+    name_of_type,
+    one_of,
+)
 
 V = TypeVar("V")
 Beyond = Literal["hold", "cycle", "mirror", "continue"]
 
 
-class Key(Model, Generic[V]):
+class _OfValues(Model):
+    """What has a type of values: its name in the schema says which."""
+
+    @classmethod
+    def model_parametrized_name(cls, params: tuple[type[Any], ...]) -> str:
+        return cls.__name__ + "".join(name_of_type(kind) for kind in params)
+
+
+class Key(_OfValues, Generic[V]):
     """A value at a time; `ease` belongs to the stretch that leaves this key."""
 
     at: Frames
@@ -28,7 +46,7 @@ class Key(Model, Generic[V]):
     ease: TrackEase = "linear"
 
 
-class Track(Model, Generic[V]):
+class Track(_OfValues, Generic[V]):
     """Keys in order of time, and what happens before the first and after the last of them.
 
     hold: the value stays; cycle: the keys again; mirror: there and back; continue: straight on.
@@ -187,6 +205,9 @@ def mix(start: np.ndarray, end: np.ndarray, share: np.ndarray) -> np.ndarray:
     return np.where(start == end, start, start * (1 - share) + end * share)
 
 
+Plus = Annotated[float, Number("a number of pixels", Counts.OWN, ge=-1_000_000, le=1_000_000)]
+
+
 class Tie(Model):
     """What a value follows: gain * (the value at the path `to`, `delay` frames before) + plus.
 
@@ -196,11 +217,11 @@ class Tie(Model):
 
     to: Name
     gain: Factor = 1
-    plus: Pixels = 0
-    delay: Frames = 0
+    plus: Plus = 0
+    delay: Duration = 0
 
 
-class Tied(Model, Generic[V]):
+class Tied(_OfValues, Generic[V]):
     """A value that follows another. `balletto.scene.ties` finds what `to` names, when a scene is
     read, and keeps it here."""
 
@@ -281,6 +302,17 @@ def changing(plain: Any, track: Any = None) -> Any:
     """The type of a value that stands plainly, as a track of such values, or tied to another."""
     kinds = {"plain": plain, "track": track or Track[plain], "tie": Tied[plain]}
     return Annotated[one_of(_value_kind, "a value, keys or a tie", **kinds), CHANGES]
+
+
+if TYPE_CHECKING:
+    Changing: TypeAlias = V | Track[V] | Tied[V]
+else:
+
+    class Changing:
+        """`Changing[Pixels]`: the type that `changing` makes."""
+
+        def __class_getitem__(cls, plain: Any) -> Any:
+            return changing(plain)
 
 
 def value_at(value: Any, times: np.ndarray) -> np.ndarray:

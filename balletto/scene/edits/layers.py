@@ -8,7 +8,9 @@ from pydantic import Field
 from ..changes import Change, get
 from ..document import rate_of
 from ..errors import SceneError
-from ..model import MAX_NAME
+from ..layers import AnyLayer
+from ..model import MAX_NAME, Counts
+from ..rewriting import Mark, Rewriter, Where
 from ..tracks import is_track
 from .base import Document, Edit, edit
 from .paths import find, frames, free_id, layer_pointer, name_of, with_parents
@@ -179,33 +181,21 @@ class ShiftPlace(Edit):
         return f"{name} moved by {across:g} px across, {down:g} px down"
 
 
-_TIMED = ("moves", "transform", "effects", "masks", "shape", "stroke", "motion_blur", "gain")
+class _Later(Rewriter):
+    """All moments of the scene's own time later. What a pose and an amount say counts from the
+    start of their move, and goes along with it."""
+
+    def __init__(self, by: float):
+        self._by = by
+
+    def number(self, value: float, mark: Mark, where: Where) -> float:
+        is_moved = mark.counts is Counts.MOMENT and not where.is_local
+        return frames(value + self._by) if is_moved else value
 
 
 def shifted(layer: dict[str, Any], by: float) -> dict[str, Any]:
     """A layer with all its times `by` frames later."""
-    changed = {**layer, "span": [frames(frame + by) for frame in layer["span"]]}
-    for name in _TIMED:
-        if layer.get(name):
-            changed[name] = _later(layer[name], by)
-    return changed
-
-
-def _later(data: Any, by: float) -> Any:
-    """Plain data with its moves and the keys of its tracks shifted; what a pose and an amount say
-    counts from the start of their move, and goes along with it."""
-    if isinstance(data, list):
-        return [_later(item, by) for item in data]
-    if not isinstance(data, dict):
-        return data
-    if "id" in data:  # a move
-        own = {"start": frames(data.get("start", 0) + by)}
-        reach = {"reach": _later(data["reach"], by)} if "reach" in data else {}
-        return {**data, **own, **reach}
-    return {
-        name: frames(value + by) if name == "at" else _later(value, by)
-        for name, value in data.items()
-    }
+    return _Later(by).rewritten(AnyLayer, layer)
 
 
 def family_of(document: Document, layer: str) -> list[str]:

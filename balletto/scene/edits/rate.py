@@ -3,16 +3,15 @@
 from typing import Any
 
 from ..changes import Change
-from ..document import rate_of
+from ..document import Scene, rate_of
 from ..errors import SceneError
+from ..layers import AnyLayer
+from ..model import Counts
+from ..rewriting import Mark, Rewriter, Where, mark_at
 from .base import Document, Edit, edit
+from .paths import pointer_to
 
-# The names under which numbers of frames stand. Keys of a track that changes one of _LASTING hold
-# frames as values as well.
-_MOMENTS = ("at", "start", "gap", "span", "times", "delay")
-_LASTING = ("period", "hold")
-# What counts where a selector says nothing: to be said once frames are others.
-_SAID_BY_NONE = {"wave": ("period", 30), "jitter": ("hold", 3)}
+FRAMES = (Counts.MOMENT, Counts.DURATION)
 _DIGITS = 12  # so many that a tick of a shake stays on its frame
 
 
@@ -32,16 +31,18 @@ class SetRate(Edit):
             raise SceneError.at("rate", told) from None
         length = max(1, round(document["length"] * factor))
         changes = [Change("put", ("rate",), self.value), Change("put", ("length",), length)]
+        in_rate = InRate(factor, document)
         for index, layer in enumerate(document.get("layers", [])):
             first, end = layer["span"]
             is_whole = end == document["length"]
             scaled = {
-                **in_rate(layer, factor),
+                **in_rate.rewritten(AnyLayer, layer),
                 "span": [_times(first, factor), length if is_whole else _times(end, factor)],
             }
             changes.append(Change("put", ("layers", index), scaled))
         if "markers" in document:
-            changes.append(Change("put", ("markers",), in_rate(document["markers"], factor)))
+            markers = in_rate.rewritten(_MARKERS, document["markers"])
+            changes.append(Change("put", ("markers",), markers))
         return changes
 
     def label(self, document: Document) -> str:
@@ -60,51 +61,41 @@ def _times(frames: float, factor: float) -> float:
     return int(scaled) if scaled == int(scaled) else scaled
 
 
-def in_rate(data: Any, factor: float) -> Any:
-    """Plain data of a scene with all its frames `factor` times as many, new."""
-    if isinstance(data, list):
-        return [in_rate(item, factor) for item in data]
-    if not isinstance(data, dict):
-        return data
-    scaled = {}
-    for name, value in data.items():
-        if name == "start" and "file" in data:
-            scaled[name] = value  # what is played counts in seconds
-        elif name in _MOMENTS and isinstance(value, int | float):
-            scaled[name] = _times(value, factor)
-        elif name in _MOMENTS and isinstance(value, list):
-            scaled[name] = [_times(item, factor) for item in value]
-        elif name in _LASTING:
-            scaled[name] = _lasting(value, factor)
-        elif name == "tie":
-            scaled[name] = _tie(value, 1.0, factor)
-        else:
-            scaled[name] = in_rate(value, factor)
-    name, frames = _SAID_BY_NONE.get(data.get("kind", ""), ("", 0))
-    if name and name not in data and "every" not in data:
-        scaled[name] = _times(frames, factor)
-    return scaled
+_MARKERS = Scene.model_fields["markers"].annotation
 
 
-def _lasting(value: Any, factor: float) -> Any:
-    """A number of frames that may itself be keyed or tied."""
-    if not isinstance(value, dict):
-        return _times(value, factor)
-    if "tie" in value:
-        return {"tie": _tie(value["tie"], factor, factor)}
-    keys = [{**key, "value": _times(key["value"], factor)} for key in value["keys"]]
-    return in_rate({**value, "keys": keys}, factor)
+class InRate(Rewriter):
+    """Plain data of a scene with all its frames `factor` times as many.
 
+    document: where ties of the data lead; None if there are none
+    """
 
-def _tie(tie: dict[str, Any], own: float, factor: float) -> dict[str, Any]:
-    """A tie whose own value becomes `own` times as large. What it follows has become larger by
-    `factor` if its path names a number of frames."""
-    names = [name for name in tie["to"].split(".") if not name.isdigit()]
-    followed = factor if names[-1] in (*_MOMENTS, *_LASTING, "length") else 1.0
-    scaled = {**tie}
-    if own != followed:
-        scaled["gain"] = tie.get("gain", 1) * own / followed
-    for name, times in (("plus", own), ("delay", factor)):
-        if name in tie:
-            scaled[name] = _times(tie[name], times)
-    return scaled
+    def __init__(self, factor: float, document: Document | None = None):
+        self._factor, self._document = factor, document
+
+    def number(self, value: float, mark: Mark, where: Where) -> float:
+        return _times(value, self._factor) if mark.counts in FRAMES else value
+
+    def tie(self, tie: dict[str, Any], mark: Mark | None, where: Where) -> dict[str, Any]:
+        """A tie of which is scaled what it adds, if that is a number of frames; what it follows
+        has become larger if that is one."""
+        own = self._factor_of(mark)
+        followed = self._factor_of(self._followed(tie["to"]))
+        scaled = {**tie}
+        if own != followed:
+            scaled["gain"] = tie.get("gain", 1) * own / followed
+        for name, times in (("plus", own), ("delay", self._factor)):
+            if name in tie:
+                scaled[name] = _times(tie[name], times)
+        return scaled
+
+    def _factor_of(self, mark: Mark | None) -> float:
+        return self._factor if mark and mark.counts in FRAMES else 1.0
+
+    def _followed(self, path: str) -> Mark | None:
+        if self._document is None:
+            return None
+        try:
+            return mark_at(Scene, self._document, pointer_to(self._document, path))
+        except SceneError:
+            return None
