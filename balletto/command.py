@@ -5,6 +5,7 @@ import json
 import re
 import sys
 from pathlib import Path
+from typing import Any
 
 from .clip.errors import ClipError
 from .clip.export_settings import ExportSettings
@@ -25,7 +26,7 @@ class CommandError(Exception):
     """What was asked for cannot be done; the message is for the person at the terminal."""
 
 
-def add_commands(commands: argparse._SubParsersAction) -> None:
+def add_commands(commands: Any) -> None:
     """Adds frame, render, poses and schema to a command line."""
     frame = commands.add_parser("frame", help="draw one frame of a scene file as a PNG")
     frame.add_argument("file", type=Path)

@@ -104,7 +104,7 @@ class GifWriter(_AnimationWriter):
             indices = np.asarray(made).copy()
             indices[is_clear] = _COLORS
             clear = Image.fromarray(indices)
-            clear.putpalette(made.getpalette())
+            clear.putpalette(made.getpalette() or [])
             clear.info["transparency"] = _COLORS
             return clear
         return made

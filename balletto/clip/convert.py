@@ -56,5 +56,5 @@ def _even(first: int, end: int, height: int) -> tuple[int, int]:
 
 def _rows(plane: av.video.plane.VideoPlane) -> np.ndarray:
     """A plane as rows of samples, without the padding at their end; a view of its memory."""
-    rows = np.frombuffer(plane, dtype=np.uint8).reshape(plane.height, plane.line_size)
+    rows = np.frombuffer(memoryview(plane), dtype=np.uint8).reshape(plane.height, plane.line_size)
     return rows[:, : plane.width]

@@ -100,10 +100,12 @@ class Encoder:
         self.codec, self.size = codec, size
         self._container = av.open(str(path), "w", format=codec.container, options=more or {})
         options = codec.options(quality)
-        self._stream = self._container.add_stream(codec.name, rate=rate, options=options)
-        self._stream.width, self._stream.height = size
-        self._stream.pix_fmt = codec.pixels
-        context = self._stream.codec_context
+        # The library does not tell streams of pictures from others by their type.
+        stream: Any = self._container.add_stream(codec.name, rate=rate, options=options)
+        self._stream = stream
+        stream.width, stream.height = size
+        stream.pix_fmt = codec.pixels
+        context = stream.codec_context
         context.time_base = 1 / rate
         context.thread_count = threads
         context.thread_type = codec.threads
@@ -120,8 +122,12 @@ class Encoder:
         return self
 
     def __exit__(self, kind: type | None, *_: object) -> None:
+        self.end(is_whole=kind is None)
+
+    def end(self, is_whole: bool) -> None:
+        """Ends the file, after what is still to come of it if it is to be whole."""
         try:
-            if kind is None:
+            if is_whole:
                 self._container.mux(self._stream.encode(None))
         finally:
             self._container.close()
@@ -158,8 +164,8 @@ def join(
         for piece in pieces:
             count = 0
             for packet in _packets(piece):
-                packet.pts += start
-                packet.dts += start
+                packet.pts = (packet.pts or 0) + start
+                packet.dts = (packet.dts or 0) + start
                 packet.stream = stream
                 if track:
                     track.write_until(float((done + count) / rate))
@@ -184,7 +190,7 @@ def _stream_like(whole: Any, piece: Path) -> Any:
         return stream
 
 
-def _packets(piece: Path) -> Iterator[av.Packet]:
+def _packets(piece: Path) -> Iterator[Any]:
     with av.open(str(piece)) as part:
         for packet in part.demux(part.streams.video[0]):
             if packet.pts is not None:  # it is in the empty packet at the end

@@ -53,7 +53,9 @@ def _sampled(
     scene: Scene, settings: ExportSettings, pieces: Pieces, count: int, folder: Path
 ) -> tuple[float, float]:
     """The bytes of a frame that stands alone, and of one that follows another: their means."""
-    began, firsts, others = time.thread_time(), [], []
+    began = time.thread_time()
+    firsts: list[float] = []
+    others: list[float] = []
     for stretch in _stretches(count):
         if isinstance(pieces, EncodedPieces):
             sizes = _packets(scene, settings, stretch, folder / f"piece{pieces.suffix}")

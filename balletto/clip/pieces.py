@@ -86,8 +86,8 @@ class _LosslessWriter:
     def __enter__(self) -> "_LosslessWriter":
         return self
 
-    def __exit__(self, *ended: object) -> None:
-        self._encoder.__exit__(*ended)
+    def __exit__(self, kind: type | None, *_: object) -> None:
+        self._encoder.end(is_whole=kind is None)
 
     def add(self, pixels: np.ndarray, changed: Rows | None = None) -> None:
         frame = av.VideoFrame.from_ndarray(np.ascontiguousarray(pixels), format="bgra")

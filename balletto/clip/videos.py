@@ -24,8 +24,8 @@ class VideoWriter:
     def __enter__(self) -> "VideoWriter":
         return self
 
-    def __exit__(self, *ended: object) -> None:
-        self._encoder.__exit__(*ended)
+    def __exit__(self, kind: type | None, *_: object) -> None:
+        self._encoder.end(is_whole=kind is None)
 
     def add(self, pixels: np.ndarray, changed: tuple[int, int] | None = None) -> None:
         """Adds a frame; `changed`: the rows that differ from the one before."""

@@ -220,8 +220,8 @@ def unions(boxes: np.ndarray, member: np.ndarray) -> np.ndarray:
     """The boxes around those (k, 4) that belong together, (n, 4), read-only; member: (k,)."""
     count = int(member.max()) + 1 if len(member) else 0
     union = np.tile([np.inf, np.inf, -np.inf, -np.inf], (count, 1))
-    np.minimum.at(union, (member, slice(0, 2)), boxes[:, :2])
-    np.maximum.at(union, (member, slice(2, 4)), boxes[:, 2:])
+    np.minimum.at(union[:, :2], member, boxes[:, :2])
+    np.maximum.at(union[:, 2:], member, boxes[:, 2:])
     union.flags.writeable = False
     return union
 

@@ -14,6 +14,7 @@ from ..scene.layers import Layer, Transform
 from ..scene.tracks import changes_over_time, value_at
 
 Values = np.ndarray | float
+Parts = Sequence[Values] | np.ndarray  # one for each axis
 
 
 class Space(NamedTuple):
@@ -86,9 +87,7 @@ def scaled_about(pivot: tuple[float, float], factors: np.ndarray) -> Space:
     return Space(linear[:, None], (point - linear @ point)[:, None])
 
 
-def turn(
-    linear: np.ndarray, turns: Sequence[Values], scale: Sequence[Values], skew: Values = 0.0
-) -> None:
+def turn(linear: np.ndarray, turns: Parts, scale: Parts, skew: Values = 0.0) -> None:
     """Fills `linear` (..., 3, 3) with Rz Ry Rx, the skew and the scale.
 
     Angles about x, y, z in degrees, positive clockwise seen along the axis; a positive skew leans

@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from functools import cache, partial
-from typing import Any
+from typing import Any, cast
 
 import numpy as np
 
@@ -39,6 +39,10 @@ class Trace:
         return self.weights_of("x")
 
 
+def _no_units() -> np.ndarray:
+    return np.zeros(0, dtype=int)
+
+
 @dataclass(frozen=True)
 class Composite:
     """All moves of one unit kind added up, or those of some letters that are not whole units.
@@ -52,9 +56,9 @@ class Composite:
 
     shape: tuple[int, int]
     kind: str = "character"
-    member: np.ndarray | None = None
-    boxes: np.ndarray | None = None
-    edges: np.ndarray | None = None
+    member: np.ndarray = field(default_factory=_no_units)
+    boxes: np.ndarray = field(default_factory=_no_units)
+    edges: np.ndarray = field(default_factory=_no_units)
     pivot: Pivot = ((0.5, 0.5), "unit")
     values: dict[str, Any] = field(default_factory=dict)
     turns: dict[Pivot, "Composite"] = field(default_factory=dict)
@@ -92,7 +96,7 @@ def trace(move: Move, units: Units, times: np.ndarray) -> Trace:
             return plain(times[:, None], number)
         if _moves_alike(move, delays, local):
             course = partial(value_at, move.amount)
-            since = move.amount.keys[0].at
+            since = cast(Track[Any], move.amount).keys[0].at  # what has a course has keys
             return followed_alike(course, move.follow, units.rate, since, local)
         course = partial(plain, number=number)
         # The amount as it stands before a key that may stand at frame 0, whose ease may jump.

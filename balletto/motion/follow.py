@@ -117,7 +117,7 @@ def followed(
     for here, states in _states(weights, oscillator, cell, first, places.max(), state):
         end = np.searchsorted(places[sorted_rows], here + len(states), side="left")
         rows = sorted_rows[done:end]
-        done = end
+        done = int(end)
         before = states[places[rows] - here]
         followed[rows] = _within(weights, oscillator, before, places[rows] * cell, wanted[rows])
     return followed
@@ -286,7 +286,7 @@ def _refine(
         answer = _kernel(oscillator, part) @ samples[:, done]
         left = np.maximum(ends[whole[done]] - begin[done] - part, 0.0)
         states = np.einsum("nab,bn->na", oscillator.state_after(left), answer)
-        np.add.at(pushed, (cells[whole[done]], slice(None), units[whole[done]]), states)
+        np.add.at(pushed.swapaxes(1, 2), (cells[whole[done]], units[whole[done]]), states)
         if not again.any():
             return
         whole, begin = whole[again], begin[again]

@@ -9,14 +9,16 @@ _PROPERTY, _TICK = np.uint64(0x94D049BB133111EB), np.uint64(0xD6E8FEB86659FD93)
 SHUFFLE = 101
 
 
-def hash_random(seed: int, unit: np.ndarray, property_number: int, tick: np.ndarray) -> np.ndarray:
+def hash_random(
+    seed: int, unit: np.ndarray | int, property_number: int, tick: np.ndarray | int
+) -> np.ndarray:
     """u(seed, unit, property, tick) in [0, 1), for whole numbers that broadcast together.
 
     The four are mixed by odd multipliers and put through the finaliser of splitmix64 (Steele, Lea
     and Flood 2014), all in wrapping 64-bit arithmetic; the top 53 bits make the double.
     """
     with np.errstate(over="ignore"):
-        h = (
+        h: np.ndarray = (
             _wrapped(seed) * _SEED
             + _wrapped(unit) * _UNIT
             + _wrapped(property_number) * _PROPERTY

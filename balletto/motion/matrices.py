@@ -4,6 +4,7 @@ The result maps a point of title space (u, v, 1) to picture pixels, in homogeneo
 3x3 matrix.
 """
 
+from functools import reduce
 from typing import NamedTuple
 
 import numpy as np
@@ -66,7 +67,7 @@ def _unit_space(values: Composite, layout: Layout, flow: Reflow | None) -> Space
 
     Where moves have pivots that differ, the first of them turns last; all shifts add up.
     """
-    space = None
+    spaces = []
     for part in values.turns.values() or (values,):
         pivots = _pivots(part, layout, flow)
         linear = np.empty((*values.shape, 3, 3))
@@ -74,8 +75,8 @@ def _unit_space(values: Composite, layout: Layout, flow: Reflow | None) -> Space
         turn(linear, turns, (part["scale_x"], part["scale_y"]), part["skew"])
         shift = -linear[..., 0] * pivots[..., 0, None] - linear[..., 1] * pivots[..., 1, None]
         shift[..., :2] += pivots
-        inner = Space(linear, shift)
-        space = inner if space is None else space.after(inner)
+        spaces.append(Space(linear, shift))
+    space = reduce(Space.after, spaces)
     for axis, name in enumerate(("x", "y", "z")):
         space.shift[..., axis] += values[name]
     return space

@@ -14,10 +14,10 @@ Values = np.ndarray | float
 
 
 class Tint(NamedTuple):
-    """What moves do to a colour c of a style, in OKLab: keep * c + add."""
+    """What moves do to a colour c of a style, in OKLab: keep * c + add; numbers or arrays."""
 
-    keep: Values
-    add: np.ndarray | float
+    keep: Any
+    add: Any
 
     def after(self, outer: "Tint") -> "Tint":
         """This tint on top of another."""

@@ -22,7 +22,7 @@ class KeyedValue(NamedTuple):
     path: str
     move: str | None
     start: float
-    track: Track
+    track: Track[Any]
 
 
 def keyed_values(layer: Layer, of_moves: bool = True) -> list[KeyedValue]:
@@ -42,7 +42,7 @@ def keyed_values(layer: Layer, of_moves: bool = True) -> list[KeyedValue]:
     return rows
 
 
-def _tracks(part: Any, path: str) -> Iterator[tuple[str, Track]]:
+def _tracks(part: Any, path: str) -> Iterator[tuple[str, Track[Any]]]:
     if isinstance(part, Track):
         yield path, part
     elif isinstance(part, BaseModel):
@@ -82,5 +82,5 @@ def sampled(scene: Scene, keyed: KeyedValue) -> Course:
     return Course(times, values, speeds)
 
 
-def _parts(track: Track, times: np.ndarray) -> np.ndarray:
+def _parts(track: Track[Any], times: np.ndarray) -> np.ndarray:
     return value_at(track, times).reshape(len(times), -1).T

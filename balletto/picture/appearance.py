@@ -74,7 +74,7 @@ def _multiplied(name: str, composites: dict[str, Composite]) -> np.ndarray | flo
 
 def _widths(layout: Layout, composites: dict[str, Composite]) -> np.ndarray:
     own = np.array([character.setting.outline for character in layout.characters])
-    return _summed("outline", composites, own)
+    return np.asarray(_summed("outline", composites, own))
 
 
 def _rows_of(values: np.ndarray | float, layout: Layout, frames: int) -> list[list[float]]:
@@ -105,7 +105,7 @@ def _fills(layout: Layout, composites: dict[str, Composite], frames: int) -> lis
         if isinstance(fill, Gradient):
             columns.append(_tinted_gradients(fill, own))
         else:
-            columns.append([None] * frames if fill is None else _tinted(fill, own))
+            columns.append([*_tinted(fill, own)] if fill else [None] * frames)
     return _by_frame(columns, frames)
 
 

@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from .canvas import Box
+from .bitmaps import Box
 
 
 def boxes_of(extents: np.ndarray, matrices: np.ndarray, seen: np.ndarray) -> list[Box]:

@@ -9,7 +9,8 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from typing import NamedTuple
 
-from .canvas import Box, Canvas, Cut, DrawItem, EffectValues
+from .bitmaps import Box
+from .canvas import Canvas, Cut, DrawItem, EffectValues
 from .effects import margin_of
 
 DrawItems = list[DrawItem]

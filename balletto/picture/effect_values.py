@@ -30,7 +30,7 @@ def effects_at(layer: Layer, frame: float, size: tuple[int, int]) -> tuple[Effec
 def values_of(effect: Effect, frame: float) -> dict[str, Any]:
     """All that an effect says, at a frame."""
     at = np.array(float(frame))
-    values = {
+    values: dict[str, Any] = {
         name: value if isinstance(value, bool | None) else _plain(value, at)
         for name, value in effect
         if name not in ("kind", "on")
@@ -105,7 +105,7 @@ class ShadowValues(NamedTuple):
 def shadow_at(layer: Layer, frame: float) -> ShadowValues | None:
     """The shadow of the letters of a layer; of several the first."""
     found = next((e for e in layer.effects if e.on and isinstance(e, Shadow)), None)
-    return found and ShadowValues(**values_of(found, frame))
+    return ShadowValues(**values_of(found, frame)) if found else None
 
 
 def with_shadows(

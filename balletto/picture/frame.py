@@ -14,8 +14,9 @@ from ..scene.document import Scene
 from ..scene.layers import Layer
 from ..scene.tracks import value_at
 from .backgrounds import Backgrounds
+from .bitmaps import Box
 from .boxes import around, widened
-from .canvas import Box, Canvas, DrawItem
+from .canvas import Canvas, DrawItem
 from .compositing import CompositeNode, Drawn, DrawnMatte, draw_node
 from .effect_values import effects_at
 from .masks import cuts_of
@@ -147,9 +148,10 @@ class Picture:
     def _shutter_times(self, layer: Layer, frame: float) -> np.ndarray:
         """The times at which a layer is seen in a frame: one, or those of an open shutter."""
         shutter = layer.motion_blur or self.scene.motion_blur
-        is_open = shutter is not None and shutter.on
-        angle = float(value_at(shutter.angle, np.array(frame))) if is_open else 0.0
-        if shutter is None or angle <= 0:
+        if shutter is None or not shutter.on:
+            return np.array([float(frame)])
+        angle = float(value_at(shutter.angle, np.array(frame)))
+        if angle <= 0:
             return np.array([float(frame)])
         count = shutter.samples
         steps = (np.arange(count) + 0.5 - count / 2) / count

@@ -1,5 +1,6 @@
 """Masks and lines as they are drawn over the picture, to be dragged."""
 
+from collections.abc import Callable
 from typing import Any
 
 import numpy as np
@@ -93,7 +94,7 @@ def _length_there(matrix: np.ndarray, length: float) -> float:
 
 
 # How each value of a mask is told in another space; its feather is always in px of the picture.
-_ELSEWHERE = {
+_ELSEWHERE: dict[str, Callable[[np.ndarray, Any], Any]] = {
     "center": _center_there, "rotation": _turn_there, "size": _size_there,
     "corner": _length_there, "expand": _length_there,
 }  # fmt: skip

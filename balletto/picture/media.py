@@ -36,7 +36,7 @@ class About(NamedTuple):
     """What a file holds. kind: still, video or sound; size in px; how long it lasts."""
 
     kind: str
-    size: tuple[int, int] = (0, 0)
+    size: tuple[float, float] = (0, 0)
     seconds: float = 0.0
     rate: float = 0.0
 
@@ -141,7 +141,7 @@ class Video:
         self._pixels: dict[int, Bitmap] = {}
 
     @cached_property
-    def size(self) -> tuple[int, int]:
+    def size(self) -> tuple[float, float]:
         """Of its frames."""
         return self.at(0.0).size
 
@@ -177,7 +177,7 @@ class Video:
 
     def _seek(self, seconds: float) -> None:
         start = self._stream.start_time or 0
-        target = start + int(max(seconds, 0.0) / self._stream.time_base)
+        target = start + int(max(seconds, 0.0) / (self._stream.time_base or 1))
         self._container.seek(target, stream=self._stream, backward=True)
         self._frames = self._decoded()
         self._current = next(self._frames, None)

@@ -8,9 +8,9 @@ import numpy as np
 from ..motion.affine import layer_matrices
 from ..scene.document import Scene
 from ..scene.tracks import value_at
-from .bitmaps import Photo
+from .bitmaps import Box, Photo
 from .boxes import around, boxes_of, widened
-from .canvas import Box, Canvas, DrawItem, Gradient, Line
+from .canvas import Canvas, DrawItem, Gradient, Line
 from .compositing import Drawn
 from .effect_values import as_copies, shadow_at, trail_of, values_of, with_shadows
 from .outlines import Commands

@@ -80,7 +80,7 @@ class PreparedVideo(PreparedForm):
 
     def form(self, time: float) -> Form | None:
         bitmap = frame_of(self._scene, self._layer, time - self._layer.span[0])
-        return bitmap and _form(bitmap, bitmap.size)
+        return _form(bitmap, bitmap.size) if bitmap else None
 
 
 class PreparedNested(PreparedForm):

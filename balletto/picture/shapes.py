@@ -27,16 +27,19 @@ def _line(shape: Any, at: np.ndarray) -> Commands:
     return ("move", tuple(start.tolist())), ("line", tuple(end.tolist()))
 
 
+def _rectangle(shape: Any, at: np.ndarray) -> Commands:
+    width, height = value_at(shape.size, at).tolist()
+    return rectangle(width, height, _number(shape.corner, at))
+
+
 def _arc(shape: Any, at: np.ndarray) -> Commands:
-    size = value_at(shape.size, at).tolist()
-    return arc(*size, _number(shape.angle, at), _number(shape.sweep, at))
+    width, height = value_at(shape.size, at).tolist()
+    return arc(width, height, _number(shape.angle, at), _number(shape.sweep, at))
 
 
 SHAPES: dict[str, Callable[[Any, np.ndarray], Commands]] = {
     "line": _line,
-    "rectangle": lambda shape, at: rectangle(
-        *value_at(shape.size, at).tolist(), _number(shape.corner, at)
-    ),
+    "rectangle": _rectangle,
     "ellipse": lambda shape, at: ellipse(*value_at(shape.size, at).tolist()),
     "arc": _arc,
     "polygon": lambda shape, at: regular(shape.corners, _number(shape.radius, at)),

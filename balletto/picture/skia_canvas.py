@@ -7,8 +7,8 @@ from functools import lru_cache
 import numpy as np
 import skia
 
-from .bitmaps import Photo
-from .canvas import Box, Cut, DrawItem, EffectValues, Gradient, Line
+from .bitmaps import Box, Photo
+from .canvas import Cut, DrawItem, EffectValues, Gradient, Line
 from .effects import EFFECTS, margin_of
 from .masks import let_through, matte_of
 from .motion_blur import mean_in_linear_light
@@ -161,7 +161,7 @@ class SkiaCanvas:
         """An item with a line, a gradient, a picture or a blur."""
         # A line over a fill that both let something through would show their overlap.
         is_layered = line is not None and fill is not None and opacity < 1
-        if is_layered:
+        if line is not None and is_layered:
             bounds = outline.path.computeTightBounds().makeOutset(*[line.width + 3 * blur] * 2)
             self._canvas.saveLayerAlpha(bounds, round(opacity * 255))
             opacity = 1.0
@@ -197,9 +197,9 @@ class SkiaCanvas:
             near = (left * scale.across - 2, top * scale.down - 2)
             far = (right * scale.across + 2, bottom * scale.down + 2)
             # A box without end, or with nothing in it, is kept within the edges as well.
-            low = [_within(n, *edges[axis::2]) for axis, n in enumerate(near)]
-            high = [_within(n, *edges[axis::2]) for axis, n in enumerate(far)]
-            edges = (*map(math.floor, low), *map(math.ceil, high))
+            low = [math.floor(_within(n, *edges[axis::2])) for axis, n in enumerate(near)]
+            high = [math.ceil(_within(n, *edges[axis::2])) for axis, n in enumerate(far)]
+            edges = (low[0], low[1], high[0], high[1])
         self._buffers.append(PixelBuffer.empty(*edges))
         self._aim()
 

@@ -16,7 +16,8 @@ from PIL import Image
 from .bitmaps import Box, Photo
 from .canvas import Cut, DrawItem, EffectValues, Gradient, Line, Matrix
 from .effects.colors import MATRICES
-from .skia_canvas import SkiaCanvas
+from .outlines import Commands
+from .skia_canvas import Outline, SkiaCanvas
 from .stills import straight_rgba
 
 _FAR = 20_000  # px: farther than anything is seen
@@ -68,7 +69,9 @@ class SvgCanvas:
         self.draw([background])
 
     # Paths are prepared as for drawing: parts and edges of them are the same then.
-    outline = staticmethod(SkiaCanvas.outline)
+    @staticmethod
+    def outline(commands: Commands) -> Outline:
+        return SkiaCanvas.outline(commands)
 
     def draw(self, items: Iterable[DrawItem], blend: str = "normal") -> None:
         said = [part for item in items for part in self._item(item)]
@@ -226,7 +229,7 @@ class SvgCanvas:
     def _defined_filter(self, content: str) -> str:
         return self._define("filter", f'{_REGION} color-interpolation-filters="sRGB"', content)
 
-    def _colors(self, rows: list[list[float]]) -> str:
+    def _colors(self, rows: Sequence[Sequence[float]]) -> str:
         told = " ".join(_number(number) for row in rows for number in row)
         return self._defined_filter(f'<feColorMatrix values="{told}"/>')
 
@@ -324,7 +327,7 @@ def _placed(path: skia.Path, matrix: Matrix) -> tuple[skia.Path, str]:
 
 def _data(path: skia.Path) -> str:
     """The path data of a path."""
-    parts = []
+    parts: list[str] = []
     walk = skia.Path.Iter(path, False)
     while True:
         verb, points = walk.next()

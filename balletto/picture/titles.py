@@ -1,7 +1,7 @@
 """Titles made ready to draw: their letters in any frame, as moves, trails and displacements have
 them."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
 from typing import Any
@@ -16,8 +16,9 @@ from ..scene.document import Scene
 from ..scene.effects import Trail
 from ..scene.layers import Title
 from .appearance import Appearance, appearance_of
+from .bitmaps import Box
 from .boxes import around, boxes_of, widened
-from .canvas import Box, Canvas, DrawItem
+from .canvas import Canvas, DrawItem
 from .compositing import Drawn
 from .effect_values import (
     DisplacementValues,
@@ -134,7 +135,7 @@ class PreparedTitle:
             strict=True,
         )
         letters = [DrawItem(*letter) for letter in every]
-        order = range(len(letters))
+        order: Sequence[int] = range(len(letters))
         if self._title.draw_order != "reading":
             order = self._order(block, row)
         seen = [number for number in order if letters[number].opacity > 0]

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 from fractions import Fraction
 from functools import cached_property
 from pathlib import Path
-from typing import Annotated, Any, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Literal, TypeAlias
 
 from pydantic import AfterValidator, Field, PrivateAttr
 from pydantic_core import PydanticCustomError
@@ -98,9 +98,16 @@ BACKGROUND_KINDS: dict[str, type[Model]] = {
     "still": StillBackground,
     "clip": ClipBackground,
 }
-Background = one_of(
-    kind_of, f"a background of one of the kinds {', '.join(BACKGROUND_KINDS)}", **BACKGROUND_KINDS
-)
+if TYPE_CHECKING:
+    Background: TypeAlias = (
+        NoBackground | ColorBackground | GradientBackground | StillBackground | ClipBackground
+    )
+else:
+    Background = one_of(
+        kind_of,
+        f"a background of one of the kinds {', '.join(BACKGROUND_KINDS)}",
+        **BACKGROUND_KINDS,
+    )
 
 
 class Marker(Model):

@@ -5,7 +5,7 @@ A new kind is a model here with its line in EFFECT_KINDS, and a file in balletto
 Lengths are in px of the scene's picture, amounts in percent.
 """
 
-from typing import Annotated, ClassVar, Literal
+from typing import TYPE_CHECKING, Annotated, ClassVar, Literal
 
 from .model import (
     Color,
@@ -44,6 +44,9 @@ class Effect(Model):
     they overshoot."""
 
     limits: ClassVar[dict[str, tuple[float, float]]] = {}
+
+    if TYPE_CHECKING:
+        kind: str
 
     on: bool = True
 

@@ -5,7 +5,7 @@ placed: its shorter side keeps its length, and layers have places of their own.
 """
 
 import math
-from typing import Annotated, Any, Literal, NamedTuple
+from typing import Annotated, Any, Literal, NamedTuple, get_args
 
 from pydantic import AfterValidator, Field
 from pydantic_core import PydanticCustomError
@@ -36,7 +36,8 @@ def _known_shape(text: str) -> str:
 
 
 _SHAPE = Field(json_schema_extra={"pattern": r"^[0-9]+:[0-9]+$"})
-FIT_KINDS = ("whole", "filled", "placed")
+FitKind = Literal["whole", "filled", "placed"]
+FIT_KINDS: tuple[str, ...] = get_args(FitKind)
 
 
 class Place(Model):
@@ -51,7 +52,7 @@ class Fit(Model):
     """How the scene fills pictures of a shape; `places` of layers count where it is `placed`."""
 
     shape: Annotated[str, _SHAPE, AfterValidator(_known_shape)]
-    by: Literal[FIT_KINDS] = "whole"
+    by: FitKind = "whole"
     places: tuple[Place, ...] = Field((), max_length=1000)
 
 

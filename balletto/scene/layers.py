@@ -2,7 +2,7 @@
 LAYER_KINDS; how it is drawn is told in balletto.picture.
 """
 
-from typing import Annotated, Literal
+from typing import TYPE_CHECKING, Annotated, Literal, get_args
 
 from pydantic import Field, field_validator, model_validator
 from pydantic_core import PydanticCustomError
@@ -74,12 +74,12 @@ Span = Annotated[tuple[Frames, Frames], LIST, needs("the first and the end frame
 
 
 # The modes of the W3C's "Compositing and Blending".
-BLENDS = (
+Blend = Literal[
     "normal", "multiply", "screen", "overlay", "darken", "lighten", "color-dodge", "color-burn",
     "hard-light", "soft-light", "difference", "exclusion", "hue", "saturation", "color",
     "luminosity",
-)  # fmt: skip
-Blend = Literal[BLENDS]
+]  # fmt: skip
+BLENDS: tuple[str, ...] = get_args(Blend)
 
 
 class Layer(Model):
@@ -90,6 +90,9 @@ class Layer(Model):
     A layer of a `group` stands, turns and shows with it. Its picture is cut by its masks and its
     matte after all its effects but `shadow`, `trail` and `displace`, which are drawn with it.
     """
+
+    if TYPE_CHECKING:
+        kind: str
 
     id: Identifier
     name: Name = ""

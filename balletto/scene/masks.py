@@ -3,7 +3,7 @@
 A new kind of mask is a model here with its line in MASK_KINDS, and a function there.
 """
 
-from typing import Annotated, Literal
+from typing import TYPE_CHECKING, Annotated, Literal
 
 from pydantic import Field
 
@@ -26,6 +26,9 @@ class Mask(Model):
     In px of the layer's own space, with which it moves; `fixed` ones are in px of the picture. The
     first adds to nothing, or takes from everything, each next is joined to those before.
     """
+
+    if TYPE_CHECKING:
+        kind: str
 
     on: bool = True
     mode: Literal["add", "subtract", "intersect"] = "add"

@@ -99,7 +99,7 @@ def _is_time(measure: Measure) -> bool:
 class _Token(NamedTuple):
     kind: str
     text: str
-    index: int
+    at: int
 
 
 class QuantityReader:
@@ -137,7 +137,7 @@ class QuantityReader:
         if change is None and (word := self._taken("word", "less", "more")):
             return self._limited(self._toward(number, word))
         if (left := self._token()) is not None:
-            raise self._fault(f"“{left.text}” is not understood", left.index)
+            raise self._fault(f"“{left.text}” is not understood", left.at)
         if change is not None:
             return self._limited(self._changed(change, number))
         return self._limited(number)
@@ -147,7 +147,7 @@ class QuantityReader:
     def _now(self, token: _Token) -> float:
         if self._context.now is None:
             raise QuantityError(f"there is no value here yet for “{token.text}” to change: say one",
-                                token.index)  # fmt: skip
+                                token.at)  # fmt: skip
         return self._context.now * self._measure.scale
 
     def _changed(self, sign: _Token, number: float) -> float:
@@ -173,15 +173,15 @@ class QuantityReader:
         number = self._sum()
         second = self._direction()
         if first and second:
-            raise self._fault(f"one direction is enough, got “{second.text}” too", second.index)
+            raise self._fault(f"one direction is enough, got “{second.text}” too", second.at)
         said = first or second
         if said is None:
             return number
         word = _ALSO.get(said.text, said.text)
         if word not in (self._measure.below, self._measure.above):
-            raise self._fault(f"this value does not go “{said.text}”", said.index)
+            raise self._fault(f"this value does not go “{said.text}”", said.at)
         if number < 0:
-            index = start.index if start else said.index
+            index = start.at if start else said.at
             raise self._fault("a sign and a direction do not go together", index)
         return -number if word == self._measure.below else number
 
@@ -211,7 +211,7 @@ class QuantityReader:
 
     def _divisor(self, number: float, sign: _Token) -> float:
         if number == 0:
-            raise QuantityError("nothing can be divided by 0", sign.index)
+            raise QuantityError("nothing can be divided by 0", sign.at)
         return number
 
     def _factor(self) -> float:
@@ -225,12 +225,12 @@ class QuantityReader:
             return self._measured(number)
         token = self._token()
         got = f", got “{token.text}”" if token else ""
-        raise self._fault(f"a number is needed{got}", token.index if token else self._end)
+        raise self._fault(f"a number is needed{got}", token.at if token else self._end)
 
     def _inside(self, opened: _Token) -> float:
         self._depth += 1
         if self._depth > MOST_NESTED:
-            raise QuantityError("too many parentheses in one another", opened.index)
+            raise QuantityError("too many parentheses in one another", opened.at)
         number = self._sum()
         if self._taken("sign", ")") is None:
             raise QuantityError("a “)” is missing", self._end)
@@ -242,10 +242,10 @@ class QuantityReader:
     def _measured(self, token: _Token) -> float:
         if re.fullmatch(r"\d{1,3},\d{3}", token.text):
             plain, point = token.text.replace(",", ""), token.text.replace(",", ".")
-            raise QuantityError(f"is {plain} or {point} meant? type it so", token.index)
+            raise QuantityError(f"is {plain} or {point} meant? type it so", token.at)
         number = float(token.text.replace(",", "."))
         if not abs(number) < LARGEST:
-            raise self._fault("this number is too large", token.index)
+            raise self._fault("this number is too large", token.at)
         unit = self._unit()
         return number if unit is None else self._in_measure(number, *unit)
 
@@ -277,20 +277,20 @@ class QuantityReader:
             what = f"is measured in {own}" if own else "has no unit"
         else:
             what = f"counts {own}"
-        raise self._fault(f"“{token.text}” does not fit here, this value {what}", token.index)
+        raise self._fault(f"“{token.text}” does not fit here, this value {what}", token.at)
 
     def _clock(self, token: _Token) -> float:
         own = self._measure.unit.strip() or ("frames" if self._measure.before == "frame" else "")
         if own not in ("frames", "s"):
-            raise self._fault(f"“{token.text}” is a time, and this value is none", token.index)
+            raise self._fault(f"“{token.text}” is a time, and this value is none", token.at)
         *minutes, seconds, frames = (int(part) for part in token.text.split(":"))
         base = round(self._context.rate)
         if frames >= base:
             told = f"there are {base} frames in a second, so “:{frames}” is none of them"
-            raise QuantityError(told, token.index)
+            raise QuantityError(told, token.at)
         count = ((minutes[0] if minutes else 0) * 60 + seconds) * base + frames
         if not count < LARGEST:
-            raise self._fault("this time is too long", token.index)
+            raise self._fault("this time is too long", token.at)
         return count if own == "frames" else count / self._context.rate
 
     # Tokens

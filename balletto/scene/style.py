@@ -1,6 +1,6 @@
 """Style: how the letters of a title are set and dressed."""
 
-from typing import Annotated, Any, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Literal, TypeAlias
 
 from pydantic import Field
 
@@ -55,13 +55,16 @@ def _fill_kind(data: Any) -> str:
 
 
 # "none" leaves the inside of the letters open: with an outline, they are outline only.
-Fill = one_of(
-    _fill_kind,
-    'a colour as "#RRGGBB", a gradient of the kind linear or round, or "none"',
-    none=Literal["none"],
-    color=Color,
-    **GRADIENT_KINDS,
-)
+if TYPE_CHECKING:
+    Fill: TypeAlias = str | LinearGradient | RoundGradient
+else:
+    Fill = one_of(
+        _fill_kind,
+        'a colour as "#RRGGBB", a gradient of the kind linear or round, or "none"',
+        none=Literal["none"],
+        color=Color,
+        **GRADIENT_KINDS,
+    )
 
 
 class Style(Model):

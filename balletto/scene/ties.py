@@ -34,7 +34,7 @@ def bind_ties(scene: Any) -> list[Fault]:
     return faults or [fault for pointer, tied in ties.items() for fault in _misfits(pointer, tied)]
 
 
-def ties_in(part: Any, pointer: Pointer) -> Iterator[tuple[Pointer, Tied]]:
+def ties_in(part: Any, pointer: Pointer) -> Iterator[tuple[Pointer, Tied[Any]]]:
     """All ties below a part of a scene, with their places."""
     if isinstance(part, Tied):
         yield pointer, part
@@ -117,7 +117,7 @@ _COLOR = re.compile("#[0-9A-Fa-f]{6}")
 
 
 @cache
-def _stand_in(kind: type[Tied]) -> tuple[float, ...]:
+def _stand_in(kind: type[Tied[Any]]) -> tuple[float, ...]:
     """As many ones as the values have that a kind of tie stands for; none for a plain number."""
     plain = TypeAdapter(kind.__pydantic_generic_metadata__["args"][0])
     for candidate in ((), (1, 1), (1, 1, 1)):
@@ -129,7 +129,7 @@ def _stand_in(kind: type[Tied]) -> tuple[float, ...]:
     return ()
 
 
-def _takes_colors(kind: type[Tied]) -> bool:
+def _takes_colors(kind: type[Tied[Any]]) -> bool:
     try:
         TypeAdapter(kind.__pydantic_generic_metadata__["args"][0]).validate_python("#000000")
     except ValidationError:
@@ -137,7 +137,7 @@ def _takes_colors(kind: type[Tied]) -> bool:
     return True
 
 
-def _endless(pointer: Pointer, start: Tied, names: dict[int, str]) -> Iterator[Fault]:
+def _endless(pointer: Pointer, start: Tied[Any], names: dict[int, str]) -> Iterator[Fault]:
     """A fault if the ties from one on come back to it, or are too many in a row."""
     steps, followed = [start], start.source
     while isinstance(followed, Tied) and followed is not start and len(steps) <= MOST_STEPS:
@@ -151,7 +151,7 @@ def _endless(pointer: Pointer, start: Tied, names: dict[int, str]) -> Iterator[F
         yield Fault(_path(pointer), told)
 
 
-def _misfits(pointer: Pointer, tied: Tied) -> Iterator[Fault]:
+def _misfits(pointer: Pointer, tied: Tied[Any]) -> Iterator[Fault]:
     """A fault if what is followed has not as many numbers as what follows."""
     needed = len(_stand_in(type(tied)))
     given = 0 if tied.part is not None else _width(tied.source)
@@ -169,7 +169,8 @@ def _name(scene: Any, pointer: Pointer) -> str:
     names: list[str] = []
     part: Any = scene
     for index, step in enumerate(pointer):
-        part = part[step] if isinstance(part, tuple | dict) else _step(part, str(step), "")
+        is_inside = isinstance(part, tuple | dict)
+        part = part[step] if is_inside else _step(part, str(step), "")
         if index and pointer[index - 1] in ("layers", "moves") and isinstance(step, int):
             names.append(part.id)
         elif step != "layers":

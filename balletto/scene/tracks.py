@@ -34,7 +34,7 @@ class _OfValues(Model):
     """What has a type of values: its name in the schema says which."""
 
     @classmethod
-    def model_parametrized_name(cls, params: tuple[type[Any], ...]) -> str:
+    def model_parametrized_name(cls, params: tuple[Any, ...]) -> str:
         return cls.__name__ + "".join(name_of_type(kind) for kind in params)
 
 

@@ -19,6 +19,7 @@ _LINTERS = (
     (_SCRIPTS / "ruff", "check", "."),
     (_SCRIPTS / "ruff", "format", "--check", "."),
     (_SCRIPTS / "lint-imports",),
+    (_SCRIPTS / "mypy",),
     (_NODE_PROGRAMS / "eslint", "."),
     (_NODE_PROGRAMS / "prettier", "--check", "web/static/js", "tests/scripts", "eslint.config.js"),
 )

@@ -24,7 +24,7 @@ def blurred(buffer: PixelBuffer, x: float, y: float, scale: Scale) -> PixelBuffe
     if across <= 0 and down <= 0:
         return buffer
     by = int(min(_MOST_SMALLER, max(1.0, min(across, down) // _FINE + 1)))
-    beyond = [int(np.ceil(3 * deviation)) for deviation in (across, down)]
+    beyond = (int(np.ceil(3 * across)), int(np.ceil(3 * down)))
     grown = _filled_up(buffer.grown(*beyond, scale.edges), by)
     height, width = grown.pixels.shape[:2]
     # Four plain channels: in a mode with alpha Pillow would multiply by it once more.

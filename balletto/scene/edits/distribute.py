@@ -75,7 +75,9 @@ class DistributeKeys(KeysEdit):
     descending: bool = False
     whole: bool = False
 
-    def edited(self, document: Document, path: str, keys: list, indices: list[int]) -> list:
+    def edited(
+        self, document: Document, path: str, keys: list[Any], indices: list[int]
+    ) -> list[Any]:
         begin = min(self.times(document)) - start_of(document, path)
         if len(self.keys) == 1:
             delays = spread(len(indices), self.span, self.curve, self.descending, self.whole)

@@ -42,7 +42,9 @@ class KeysEdit(Edit):
             changes.append(Change("put", pointer, kept))
         return changes
 
-    def edited(self, document: Document, path: str, keys: list[Key], indices: list[int]) -> list:
+    def edited(
+        self, document: Document, path: str, keys: list[Key], indices: list[int]
+    ) -> list[Key]:
         """The keys of a row after the edit; `indices` are those selected, in order."""
         raise NotImplementedError
 
@@ -92,7 +94,9 @@ class ShiftKeys(KeysEdit):
 
     by: Frames
 
-    def edited(self, document: Document, path: str, keys: list[Key], indices: list[int]) -> list:
+    def edited(
+        self, document: Document, path: str, keys: list[Key], indices: list[int]
+    ) -> list[Key]:
         return retimed(keys, {index: keys[index]["at"] + self.by for index in indices})
 
     def label(self, document: Document) -> str:
@@ -107,7 +111,9 @@ class StretchKeys(KeysEdit):
     about: Frames
     factor: float = Field(gt=0, le=1000)
 
-    def edited(self, document: Document, path: str, keys: list[Key], indices: list[int]) -> list:
+    def edited(
+        self, document: Document, path: str, keys: list[Key], indices: list[int]
+    ) -> list[Key]:
         about = self.about - start_of(document, path)
         times = {index: about + (keys[index]["at"] - about) * self.factor for index in indices}
         return retimed(keys, times)
@@ -122,7 +128,9 @@ class AlignKeys(KeysEdit):
 
     at: Frames
 
-    def edited(self, document: Document, path: str, keys: list[Key], indices: list[int]) -> list:
+    def edited(
+        self, document: Document, path: str, keys: list[Key], indices: list[int]
+    ) -> list[Key]:
         by = self.at - start_of(document, path) - keys[indices[0]]["at"]
         return retimed(keys, {index: keys[index]["at"] + by for index in indices})
 
@@ -134,7 +142,9 @@ class AlignKeys(KeysEdit):
 class ReverseKeys(KeysEdit):
     """Turns keys round in time: the last comes first, and the way between them runs backwards."""
 
-    def edited(self, document: Document, path: str, keys: list[Key], indices: list[int]) -> list:
+    def edited(
+        self, document: Document, path: str, keys: list[Key], indices: list[int]
+    ) -> list[Key]:
         times, start = self.times(document), start_of(document, path)
         total = min(times) + max(times) - 2 * start
         turned = list(keys)
@@ -198,7 +208,9 @@ def _named(bezier: list[float]) -> Any:
 class RemoveKeys(KeysEdit):
     """Takes keys away; where none is left, the value of the first stays."""
 
-    def edited(self, document: Document, path: str, keys: list[Key], indices: list[int]) -> list:
+    def edited(
+        self, document: Document, path: str, keys: list[Key], indices: list[int]
+    ) -> list[Key]:
         return [key for index, key in enumerate(keys) if index not in indices]
 
     def label(self, document: Document) -> str:
@@ -215,7 +227,9 @@ class EaseKeys(KeysEdit):
 
     ease: Any
 
-    def edited(self, document: Document, path: str, keys: list[Key], indices: list[int]) -> list:
+    def edited(
+        self, document: Document, path: str, keys: list[Key], indices: list[int]
+    ) -> list[Key]:
         eased = stretches(len(keys), indices)
         return [_eased(key, self.ease) if index in eased else key for index, key in enumerate(keys)]
 
@@ -234,7 +248,9 @@ def stretches(count: int, indices: list[int]) -> list[int]:
 class FlattenKeys(KeysEdit):
     """Lets the curve come to the selected keys and leave them level, so that none is passed."""
 
-    def edited(self, document: Document, path: str, keys: list[Key], indices: list[int]) -> list:
+    def edited(
+        self, document: Document, path: str, keys: list[Key], indices: list[int]
+    ) -> list[Key]:
         flat = [dict(key) for key in keys]
         for index, (key, _) in enumerate(pairwise(keys)):
             handles = handles_of(key.get("ease", "linear"))

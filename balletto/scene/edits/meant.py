@@ -111,6 +111,7 @@ def _by_kinds(then: Items, now: Items) -> dict[int, int | None]:
     """Where items are by their kinds alone, in the order of the list."""
     kinds = [[str(item.get("kind", item.get("at"))) for item in items] for items in (then, now)]
     indices: dict[int, int | None] = dict.fromkeys(range(len(then)))
-    for start, to, size in SequenceMatcher(None, *kinds, autojunk=False).get_matching_blocks():
+    matcher = SequenceMatcher(None, kinds[0], kinds[1], autojunk=False)
+    for start, to, size in matcher.get_matching_blocks():
         indices.update((start + step, to + step) for step in range(size))
     return indices

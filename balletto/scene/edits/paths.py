@@ -3,12 +3,14 @@
 "t1.style.size", "t1.moves.m1.stagger.gap", "t1.moves.m1.reach.0.travel", "scene.background".
 """
 
+from collections.abc import Mapping
 from typing import Any
 
 from ..changes import Pointer, get
 from ..errors import SceneError
 from ..keyable import start_path
 from ..masks import MASK_KINDS
+from ..model import Model
 from ..shapes import SHAPE_KINDS
 from ..value_names import value_name
 from .base import Document
@@ -26,8 +28,10 @@ _WHEN_LEFT_OUT: dict[str, Any] = {
 def when_left_out(document: Document, pointer: Pointer) -> Any:
     """What a list or object starts from that was left out: for a mask or shape its kind's own."""
     kind = (find(document, pointer[:-1]) or {}).get("kind") if len(pointer) > 2 else None
-    for part, kinds in (("masks", MASK_KINDS), ("shape", SHAPE_KINDS)):
-        if part in pointer and kind in kinds:
+    models: tuple[tuple[str, Mapping[str, type[Model]]], ...]
+    models = (("masks", MASK_KINDS), ("shape", SHAPE_KINDS))
+    for part, kinds in models:
+        if part in pointer and isinstance(kind, str) and kind in kinds:
             fields = kinds[kind].model_fields.items()
             default = next(f.default for key, f in fields if pointer[-1] in (key, f.alias))
             return list(default)
@@ -122,7 +126,7 @@ def with_parents(document: Document, pointer: Pointer, value: Any) -> tuple[Poin
 def title_of(document: Document, path: str) -> str:
     """What a path names, to begin a line with: "t1.moves.m1.stagger.gap" is "Gap"."""
     head, *way = path.split(".")
-    layer = next((each for each in document.get("layers", []) if each["id"] == head), {})
+    layer: Document = next((each for each in document.get("layers", []) if each["id"] == head), {})
     if not way:
         return path
     return _capital(value_name(layer, path))

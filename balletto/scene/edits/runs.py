@@ -49,7 +49,8 @@ class SetText(Edit):
 
     def _styles(self, runs: list[dict[str, Any]], old: tuple[str, ...]) -> Styles:
         new = characters_of(self.text)
-        styles, kept = spread(runs, len(old)), [{} for _ in new]
+        styles = spread(runs, len(old))
+        kept: list[dict[str, Any]] = [{} for _ in new]
         for old_from, old_to, new_from, new_to in _word_pairs(old, new):
             before = kept[new_from - 1] if new_from else {}
             part = styles[old_from:old_to]
