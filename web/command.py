@@ -3,6 +3,7 @@
 import argparse
 import sys
 
+from balletto import __version__
 from balletto.command import CommandError, add_commands
 
 from .services.checks import add_checks
@@ -15,6 +16,7 @@ def main() -> int:
     parser = argparse.ArgumentParser(
         prog="balletto", description="Animate titles and render them as clips."
     )
+    parser.add_argument("--version", action="version", version=f"Balletto {__version__}")
     commands = parser.add_subparsers(title="commands", metavar="COMMAND", required=True)
     add_start(commands)
     add_commands(commands)

@@ -20,6 +20,8 @@ class Format:
 
     title, about: its name, and what it is good for, for people
     needs_even: whether its sides must be even; most_rate: the most frames a second that it plays
+    bytes_a_pixel: of a frame in the file, as a rule, on a moving title at the usual quality
+    shown_as: how browsers show it: "video", "picture", or "" if they do not
     bytes_kept: of each pixel of all frames in memory, until the file is written
     has_sound: whether sound layers are heard
     has_alpha: whether it keeps what is transparent; else that is on black
@@ -29,6 +31,8 @@ class Format:
     about: str
     suffix: str
     pieces: Pieces
+    bytes_a_pixel: float
+    shown_as: str = "picture"
     needs_even: bool = False
     most_rate: int = 240
     has_alpha: bool = False
@@ -53,29 +57,39 @@ def _webp(path: Path, settings: ExportSettings, _: Samples) -> WebpWriter:
     return WebpWriter(path, settings.rate, settings.loops, settings.quality)
 
 
-def _video(title: str, about: str, codec: Codec, suffix: str) -> Format:
-    pieces = EncodedPieces(codec, suffix)
-    alpha = codec.has_alpha
+def _video(
+    title: str, about: str, codec: Codec, suffix: str, bytes_a_pixel: float, shown_as: str = "video"
+) -> Format:
     return Format(
-        title, about, suffix, pieces, True, has_alpha=alpha, has_quality=True, has_sound=True
+        title,
+        about,
+        suffix,
+        EncodedPieces(codec, suffix),
+        bytes_a_pixel,
+        shown_as,
+        needs_even=True,
+        has_alpha=codec.has_alpha,
+        has_quality=True,
+        has_sound=True,
     )
 
 
 FORMATS: dict[str, Format] = {
-    "mp4": _video("MP4, H.264", "plays everywhere", H264, ".mp4"),
-    "webm": _video("WebM, VP9", "for web pages, smaller", VP9, ".webm"),
+    "mp4": _video("MP4, H.264", "plays everywhere", H264, ".mp4", 0.06),
+    "webm": _video("WebM, VP9", "for web pages, smaller", VP9, ".webm", 0.04),
     "webm-alpha": _video(
-        "WebM, VP9 with transparency", "to lie over a web page", VP9_ALPHA, ".webm"
+        "WebM, VP9 with transparency", "to lie over a web page", VP9_ALPHA, ".webm", 0.05
     ),
-    "webm-av1": _video("WebM, AV1", "the smallest, for new browsers", AV1, ".webm"),
+    "webm-av1": _video("WebM, AV1", "the smallest, for new browsers", AV1, ".webm", 0.03),
     "prores": _video(
-        "MOV, ProRes 4444 with transparency", "for cutting and compositing", PRORES, ".mov"
+        "MOV, ProRes 4444 with transparency", "for cutting and compositing", PRORES, ".mov", 0.6, ""
     ),
     "gif": Format(
         "GIF",
         "moves in chats and mails",
         ".gif",
         CollectedPieces(_gif),
+        0.25,
         bytes_kept=1,
         most_rate=50,
         has_alpha=True,
@@ -86,6 +100,7 @@ FORMATS: dict[str, Format] = {
         "all colours, no loss",
         ".apng",
         CollectedPieces(_apng),
+        0.5,
         has_alpha=True,
         has_loops=True,
     ),
@@ -94,6 +109,7 @@ FORMATS: dict[str, Format] = {
         "small, with transparency",
         ".webp",
         CollectedPieces(_webp),
+        0.06,
         bytes_kept=4,
         has_alpha=True,
         has_quality=True,
@@ -104,6 +120,8 @@ FORMATS: dict[str, Format] = {
         "a still for each frame",
         ".zip",
         CollectedPieces(lambda path, *_: NumberedWriter(path)),
+        0.6,
+        shown_as="",
         has_alpha=True,
     ),
     "png": Format(
@@ -111,6 +129,7 @@ FORMATS: dict[str, Format] = {
         "one frame",
         ".png",
         StillPieces(".png", png),
+        0.6,
         has_alpha=True,
         is_still=True,
     ),
@@ -119,18 +138,17 @@ FORMATS: dict[str, Format] = {
         "one frame as paths, sharp at any size",
         ".svg",
         DrawnPieces(".svg", svg),
+        0.2,
         has_alpha=True,
         is_still=True,
     ),
 }
-_BY_SUFFIX = {".mp4": "mp4", ".webm": "webm", ".mov": "prores", ".gif": "gif", ".apng": "apng",
-              ".webp": "webp", ".zip": "pngs", ".png": "png",
-              ".svg": "svg"}  # fmt: skip
 
 
 def format_for(path: Path, name: str | None = None) -> str:
-    """The name of a format, or of the one that a file's suffix means; ClipError naming all."""
-    known = name or _BY_SUFFIX.get(path.suffix.lower())
+    """The name of a format, or of the first that has a file's suffix; ClipError naming all."""
+    meant = (each for each, format in FORMATS.items() if format.suffix == path.suffix.lower())
+    known = name or next(meant, None)
     if known not in FORMATS:
         told = ", ".join(f"{each} ({FORMATS[each].title})" for each in FORMATS)
         asked = f"“{name}”" if name else f"a file that ends in “{path.suffix}”"

@@ -27,7 +27,8 @@ const stateIs = (changes) =>
     .join(" ");
 
 const dom = new JSDOM(
-  `<body data-person="ada" hx-headers='{"X-CSRFToken": "token"}'>
+  `<body data-person="ada" data-token-at="/token/" data-sign-in-at="/sign-in-here/" data-signed-out-at="/sign-in/"
+    hx-headers='{"X-CSRFToken": "token"}'>
     <div id="workbench-state" ${stateIs({})}></div>
     <div id="notices"></div><div id="kept"><span></span></div><div id="picture"></div>
     <div class="workbench" data-view="keyframes"></div>

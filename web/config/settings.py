@@ -176,6 +176,13 @@ CONTENT_SECURITY_POLICY = {
         "frame-ancestors": [NONE],
     }
 }
+# Behind a server that speaks HTTPS; a local start does not.
+HTTPS = _setting("HTTPS", "no") == "yes"
+SECURE_SSL_REDIRECT = SESSION_COOKIE_SECURE = CSRF_COOKIE_SECURE = HTTPS
+SECURE_PROXY_SSL_HEADER = ("HTTP_X_FORWARDED_PROTO", "https") if HTTPS else None
+SECURE_HSTS_SECONDS = 365 * 24 * 60 * 60 if HTTPS else 0
+# What other hosts of the domain do is not ours to say (W005), nor whether browsers list it (W021).
+SILENCED_SYSTEM_CHECKS = ["security.W005", "security.W021"]
 X_FRAME_OPTIONS = "DENY"
 SECURE_CONTENT_TYPE_NOSNIFF = True
 SESSION_COOKIE_HTTPONLY = True

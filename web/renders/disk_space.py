@@ -16,12 +16,7 @@ from balletto.clip.pieces import CollectedPieces
 
 from .models import UNFINISHED, Render, Retention
 
-# Bytes that a pixel of a frame takes, as a rule, on a moving title at the usual quality; lossless
-# pieces are needed while the file is put together.
-_BYTES_A_PIXEL = {
-    "mp4": 0.06, "webm": 0.04, "webm-alpha": 0.05, "webm-av1": 0.03, "prores": 0.6,
-    "gif": 0.25, "apng": 0.5, "webp": 0.06, "pngs": 0.6, "png": 0.6, "svg": 0.2,
-}  # fmt: skip
+# Bytes a pixel of lossless pieces, which are needed while the file is put together.
 _LOSSLESS = 0.8
 
 
@@ -29,7 +24,7 @@ def rough_bytes(export: ExportSettings, count: int) -> float:
     """Roughly how large a clip of so many frames becomes, to see whether there is room: of what it
     is like `balletto.clip.likely` tells more."""
     width, height = export.size
-    return _BYTES_A_PIXEL[export.format] * width * height * count
+    return FORMATS[export.format].bytes_a_pixel * width * height * count
 
 
 def check_disk_space(export: ExportSettings, count: int) -> None:

@@ -50,10 +50,7 @@ class RenderProgress:
     @property
     def kind(self) -> str:
         """video or picture: how a browser shows it; empty if it cannot."""
-        suffix = self.format.suffix
-        if suffix in (".mp4", ".webm"):
-            return "video"
-        return "picture" if suffix in (".gif", ".apng", ".webp", ".png", ".svg") else ""
+        return self.format.shown_as
 
     @property
     def rate(self) -> str:

@@ -6,7 +6,6 @@ import shutil
 import tempfile
 import time
 from collections.abc import Callable
-from contextlib import suppress
 from functools import partial
 from pathlib import Path
 
@@ -84,8 +83,10 @@ def _measure(render: Render) -> bool:
         return False
     workers = settings.RENDER_WORKERS if slow else 1
     if queue.cut_for(render, workers) and slow:
-        with suppress(Exception):  # without the broker this one draws alone
+        try:
             call_workers(render.segments.count() - 1)
+        except Exception:
+            log.exception("render=%s is drawn by one worker: others cannot be called", render.pk)
     return True
 
 

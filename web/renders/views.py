@@ -2,6 +2,7 @@
 where clips are asked for."""
 
 import hashlib
+import logging
 import re
 
 from django.contrib import messages
@@ -10,6 +11,7 @@ from django.core.paginator import Paginator
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.template.defaultfilters import filesizeformat
+from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from balletto.clip.errors import ClipError
@@ -31,6 +33,8 @@ from .disk_space import free_bytes, set_retention
 from .forms import KEPT_DAYS, RenderForm
 from .models import Render, Retention, State
 from .progress import progress_of, progress_of_all
+
+log = logging.getLogger(__name__)
 
 FILTERS = ("all", "waiting", "drawing", "finished", "failed")
 
@@ -117,27 +121,33 @@ def again(request: HttpRequest, render_id: int) -> HttpResponse:
         return redirect("renders")
 
 
+def _shown(render_id: int) -> HttpResponse:
+    """The page of renders, with one of them shown."""
+    return redirect(f"{reverse('renders')}?render={render_id}")
+
+
 def _in_line(request: HttpRequest, asked: list[Render]) -> HttpResponse:
     try:
         tasks.call_workers(len(asked))
     except Exception:  # the broker is away: what was asked for is kept, and taken up later
+        log.exception("the workers cannot be called")
         told = "The render queue does not answer. The clip waits, and is drawn when it does."
         messages.warning(request, told)
-    return redirect(f"/renders/?render={asked[0].pk}")
+    return _shown(asked[0].pk)
 
 
 @require_POST
 def first(request: HttpRequest, render_id: int) -> HttpResponse:
     """Puts a render before all others in line."""
     queue.put_first(own_render(request, render_id))
-    return redirect(f"/renders/?render={render_id}")
+    return _shown(render_id)
 
 
 @require_POST
 def cancel(request: HttpRequest, render_id: int) -> HttpResponse:
     """Stops a render."""
     queue.cancel(own_render(request, render_id))
-    return redirect(f"/renders/?render={render_id}")
+    return _shown(render_id)
 
 
 @require_POST

@@ -3,6 +3,7 @@ failed."""
 
 import time
 import unittest
+from collections import Counter
 from typing import Any
 
 from django.test.runner import DiscoverRunner
@@ -25,8 +26,16 @@ class TimedResult(unittest.TextTestResult):
 took: list[tuple[float, str]] = []  # seconds and names
 
 
+def _slowest_modules() -> list[tuple[float, str]]:
+    """The modules that take the longest: what the shares of the tests are weighed by."""
+    modules: Counter[str] = Counter()
+    for seconds, name in took:
+        modules[name.rsplit(".", 2)[0]] += seconds
+    return [(seconds, module) for module, seconds in modules.most_common(_SLOWEST)]
+
+
 class Runner(DiscoverRunner):
-    """Adds the slowest tests, and the line "N passed, N failed, N skipped"."""
+    """Adds the slowest tests and modules, and the line "N passed, N failed, N skipped"."""
 
     def get_resultclass(self) -> type[unittest.TextTestResult]:
         return super().get_resultclass() or TimedResult
@@ -34,7 +43,7 @@ class Runner(DiscoverRunner):
     def suite_result(self, suite: Any, result: Any, **options: Any) -> int:
         failed = super().suite_result(suite, result, **options)
         if len(took) > _SLOWEST:
-            for seconds, name in sorted(took, reverse=True)[:_SLOWEST]:
+            for seconds, name in (*sorted(took, reverse=True)[:_SLOWEST], *_slowest_modules()):
                 print(f"{seconds:7.1f} s  {name}")
         passed = result.testsRun - failed - len(result.skipped)
         print(f"{passed} passed, {failed} failed, {len(result.skipped)} skipped")

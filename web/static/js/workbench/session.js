@@ -4,7 +4,7 @@
 
 import { ask } from "./ask.js";
 
-const OWN = document.body.dataset.person;
+const { person: OWN, tokenAt, signInAt, signedOutAt } = document.body.dataset;
 let token = JSON.parse(document.body.getAttribute("hx-headers"))["X-CSRFToken"];
 let asking = null; // the promise of being signed in again
 
@@ -13,7 +13,7 @@ export const headers = () => ({ "X-CSRFToken": token });
 
 /** Whether an answer says that nobody is signed in, or that the token is an old one. */
 export const isSignedOut = (response) =>
-  response.status === 403 || (response.redirected && response.url.includes("/accounts/sign-in/"));
+  response.status === 403 || (response.redirected && response.url.includes(signedOutAt));
 
 const dialog = () => document.getElementById("sign-in-here");
 const said = () => document.getElementById("sign-in-said");
@@ -26,7 +26,7 @@ function takeToken(told) {
 
 /** Is there once the owner of the page is signed in; throws if the server is away. */
 export async function signedIn() {
-  const answer = await ask("/accounts/token/");
+  const answer = await ask(tokenAt);
   if (!answer.ok) throw new Error(String(answer.status));
   const told = await answer.json();
   takeToken(told);
@@ -55,7 +55,7 @@ async function submit(event) {
   event.preventDefault();
   try {
     const body = new URLSearchParams(new FormData(event.target));
-    const answer = await ask("/accounts/sign-in-here/", { method: "POST", headers: headers(), body });
+    const answer = await ask(signInAt, { method: "POST", headers: headers(), body });
     const told = await answer.json();
     if (!answer.ok) said().textContent = told.message;
     else if (told.name !== OWN) said().textContent = `This scene is ${OWN}’s: sign in as ${OWN} to go on.`;
