@@ -5,57 +5,25 @@
 `document` is plain scene data and stays as it was. The result holds the new document, checked as a
 whole, a sentence for the history, and the inverse: an edit that leads back exactly.
 
-A new edit is a class with the decorator `edit`, in the module of what it changes.
+A new edit is a class with the decorator `edit`, in the module of what it changes, or in a new one.
 """
 
+from importlib import import_module
+from pkgutil import iter_modules
 from typing import Any, NamedTuple
 
 from .. import files
 from ..changes import apply_changes
 from ..document import Scene
 from ..errors import SceneError
-from . import (
-    appearance,
-    copies,
-    courses,
-    distribute,
-    groups,
-    keyframes,
-    layers,
-    markers,
-    moves,
-    nested,
-    rate,
-    runs,
-    size,
-    timing,
-    values,
-    whole,
-)
 from .base import EDITS, parse_edit
 from .paths import name_of
 
 __all__ = ["EDITS", "Applied", "apply"]
 
-# Imported for their edits.
-_MODULES = (
-    copies,
-    courses,
-    distribute,
-    appearance,
-    groups,
-    keyframes,
-    layers,
-    markers,
-    moves,
-    nested,
-    rate,
-    runs,
-    size,
-    timing,
-    values,
-    whole,
-)
+# Every module of the folder is imported for the edits that are in it.
+for _module in iter_modules(__path__):
+    import_module(f"{__name__}.{_module.name}")
 
 
 class Applied(NamedTuple):
