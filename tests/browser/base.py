@@ -1,9 +1,11 @@
 """The real application in Debian's Chromium: a live server, and a worker where clips are made."""
 
+import atexit
 import json
 import os
 import subprocess
 import tempfile
+from functools import cache
 from pathlib import Path
 from typing import Any
 
@@ -11,7 +13,7 @@ from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.db import connection
 from django.test import Client, LiveServerTestCase
-from playwright.sync_api import Locator, Page, expect, sync_playwright
+from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
 
 from tests.core.scenes import scene_data
 from web.projects import history
@@ -28,18 +30,21 @@ PASSWORD = "a-long-way-round-the-sun"  # noqa: S105
 expect.set_options(timeout=15_000)
 
 
-class BrowserTest(LiveServerTestCase):
-    """One browser for a class; a fresh profile and page for each test."""
+@cache
+def the_browser() -> Browser:
+    """The browser of this process: starting one takes as long as many a test."""
+    playwright = sync_playwright().start()
+    browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+    atexit.register(playwright.stop)
+    atexit.register(browser.close)  # first: what was registered last is done first
+    return browser
 
-    @classmethod
-    def setUpClass(cls) -> None:
-        super().setUpClass()
-        cls._playwright = sync_playwright().start()
-        cls.addClassCleanup(cls._playwright.stop)
-        cls.browser = cls._playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-        cls.addClassCleanup(cls.browser.close)
+
+class BrowserTest(LiveServerTestCase):
+    """A fresh profile and page for each test."""
 
     def setUp(self) -> None:
+        self.browser = the_browser()
         self.faults: list[str] = []
         self.context = self.browser.new_context(viewport={"width": 1280, "height": 800})
         self.addCleanup(self.context.close)

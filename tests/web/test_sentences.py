@@ -28,6 +28,7 @@ from web.workbench.appearance_sentences import (
     appearance_to_add,
 )
 from web.workbench.layer_blocks import PLACE_ACTIONS
+from web.workbench.move_offers import MoveOffers
 from web.workbench.move_sentences import POSE_COLORS, POSE_WORDS, MoveSentence
 from web.workbench.phrases import Moment
 from web.workbench.shape_sentences import SHAPES, STROKE, shape_more, shape_sentences
@@ -108,8 +109,8 @@ def offers_of(scene, layer):
         if card.earlier:
             yield {"label": "earlier", "edit": card.earlier}
     for move in layer.moves if layer.kind == "title" else ():
-        words = MoveSentence(scene, layer, move)
-        yield from [*words.actions(), *words.pose_to_add(), *words.reach_to_add()]
+        offers = MoveOffers(scene, layer, move)
+        yield from [*offers.actions(), *offers.pose_to_add(), *offers.reach_to_add()]
 
 
 class EverySentenceTest(TestCase):

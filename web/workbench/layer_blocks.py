@@ -25,6 +25,7 @@ from .media_sentences import (
     missing_words,
     source_link,
 )
+from .move_offers import MoveOffers
 from .move_sentences import MoveSentence
 from .shape_sentences import shape_actions, shape_more, shape_sentences
 from .title_sentences import TypeSentence, place_actions, place_more, place_sentence, way_actions
@@ -304,9 +305,11 @@ class MoveCard:
 
     @property
     def words(self) -> MoveSentence:
-        return MoveSentence(
-            self.view.document, self.title, self.move, self.view.moment, self.block.letters
-        )
+        return MoveSentence(self.view.document, self.title, self.move, self.view.moment)
+
+    @property
+    def offers(self) -> MoveOffers:
+        return MoveOffers(self.view.document, self.title, self.move, self.block.letters)
 
     @property
     def path(self) -> str:

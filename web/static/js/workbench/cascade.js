@@ -10,6 +10,7 @@ import { select } from "./pending.js";
 import { pickLayer } from "./layer_selection.js";
 import { showSpans } from "./spans.js";
 import { isPicked, listenToUnits } from "./units.js";
+import { element } from "./elements.js";
 
 const ROW_HEIGHT = 12; // px, as in the style sheet
 const ROWS_BEYOND = 12; // above and below those that are seen
@@ -38,9 +39,6 @@ async function refresh() {
   showFrame();
   emit("motion");
 }
-
-const element = (name, classes, text = "") =>
-  Object.assign(document.createElement(name), { className: classes, textContent: text });
 
 const span = (move) => [Math.min(...move.starts), Math.max(...move.ends)];
 const round = (number) => String(Number(number.toFixed(1))).replace("-", "−");

@@ -2,7 +2,7 @@
 // snaps to, which show while it does.
 
 import { state } from "./state.js";
-import { shape } from "./svg.js";
+import { shape } from "./elements.js";
 
 const SAFE = [0.05, 0.1]; // of the picture, on every side
 const NEAR = 7; // px of the screen within which a line catches

@@ -26,11 +26,10 @@ import { catchers, snappedBy } from "./snap.js";
 import { goTo, on, selectedLayers, state } from "./state.js";
 import { keyFocused } from "./values.js";
 import { frameAt, framesAPixel, view } from "./views.js";
+import { element } from "./elements.js";
 
 let stepping = null;
 
-const element = (name, classes, text = "") =>
-  Object.assign(document.createElement(name), { className: classes, textContent: text });
 const frames = (number) => String(Number(number.toFixed(2))).replace("-", "−");
 
 function bead(row, key, index) {

@@ -49,3 +49,7 @@ export function rounded(measure, value, finer = 1) {
   const grid = measure.step / finer;
   return Number((Math.round(value / grid) * grid).toFixed(6));
 }
+
+/** Numbers without the dust of binary fractions. */
+export const toThousandths = (number) => Math.round(number * 1000) / 1000;
+export const toTenths = (number) => Math.round(number * 10) / 10;

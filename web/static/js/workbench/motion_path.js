@@ -2,10 +2,10 @@
 // speed, a bead for each keyframe, and handles that bend the way between them.
 
 import { state } from "./state.js";
-import { shape } from "./svg.js";
+import { shape } from "./elements.js";
+import { toTenths } from "./measure.js";
 
 const path = () => `${state.layer}.transform.position`;
-const whole = (number) => Math.round(number * 10) / 10;
 
 /** Whether a bead lies where the title itself is dragged: then it leaves that to the title. */
 const isUnder = ([x, y], pivot, px) => Math.hypot(x - pivot[0], y - pivot[1]) < 6 * px;
@@ -35,7 +35,7 @@ export function pathHandles({ places, own, px }) {
       shape(
         "text",
         { x: x + 9 * px, y: y - 7 * px, class: "tag", style: `font-size: ${11 * px}px` },
-        String(whole(at)),
+        String(toTenths(at)),
       ),
     ]),
   ];
@@ -74,8 +74,11 @@ export const wayHands = {
       let by = here.map((value, axis) => (value - from[axis]) * scale);
       if (event.altKey) return { edit: pulled(index, by, places.way.keys.length), said: "bent" };
       if (event.shiftKey) by = Math.abs(by[0]) > Math.abs(by[1]) ? [by[0], 0] : [0, by[1]];
-      const value = [whole(old[0] + by[0]), whole(old[1] + by[1]), old[2]];
-      return { edit: setKey(index, "value", value), said: `frame ${whole(at)}: ${value[0]} across, ${value[1]} down` };
+      const value = [toTenths(old[0] + by[0]), toTenths(old[1] + by[1]), old[2]];
+      return {
+        edit: setKey(index, "value", value),
+        said: `frame ${toTenths(at)}: ${value[0]} across, ${value[1]} down`,
+      };
     };
   },
   /** A handle bends one side, and with it the other; with Alt that side alone. */
@@ -84,7 +87,7 @@ export const wayHands = {
     const { place, scale } = places.way.keys[index];
     const other = side === "in" ? "out" : "in";
     return (here, event) => {
-      const value = here.map((number, axis) => whole((number - place[axis]) * scale));
+      const value = here.map((number, axis) => toTenths((number - place[axis]) * scale));
       const edits = [setKey(index, side, value)];
       if (!event.altKey && places.way.keys[index][other]) {
         const size = Math.hypot(...places.way.keys[index][other].map((number, axis) => (number - place[axis]) * scale));
@@ -93,7 +96,7 @@ export const wayHands = {
           setKey(
             index,
             other,
-            value.map((number) => whole((-number / long) * size)),
+            value.map((number) => toTenths((-number / long) * size)),
           ),
         );
       }
@@ -107,13 +110,13 @@ export const wayHands = {
 
 function pulled(index, by, count) {
   const edits = [];
-  if (index < count - 1) edits.push(setKey(index, "out", by.map(whole)));
+  if (index < count - 1) edits.push(setKey(index, "out", by.map(toTenths)));
   if (index > 0)
     edits.push(
       setKey(
         index,
         "in",
-        by.map((number) => whole(-number)),
+        by.map((number) => toTenths(-number)),
       ),
     );
   return edits.length === 1 ? edits[0] : { name: "several", edits, said: "Way bent" };

@@ -14,7 +14,7 @@ import { commit, heldAs, hold, release, select } from "./pending.js";
 import { giveUp, preview } from "./preview.js";
 import { pickLayer, selectLayers, toggleLayer } from "./layer_selection.js";
 import { on, paced, selectedLayers, state, url } from "./state.js";
-import { shape } from "./svg.js";
+import { shape } from "./elements.js";
 import { caretDrawing, editTextAt, isEditing } from "./typing.js";
 import { pathHandles, wayHands } from "./motion_path.js";
 import { isPanning } from "./zoom.js";

@@ -3,10 +3,10 @@
 
 import { keying } from "./keying.js";
 import { state } from "./state.js";
-import { shape } from "./svg.js";
+import { shape } from "./elements.js";
+import { toTenths } from "./measure.js";
 
 const path = (index, name) => `${state.layer}.moves.${state.move}.reach.${index}.${name}`;
-const round = (number) => Math.round(number * 10) / 10;
 const edit = (index, name, value) => ({
   name: "set-value",
   path: path(index, name),
@@ -136,22 +136,25 @@ function acrossLine([x, y], start, end, px) {
 /** A radius changed by as much as the hand has come nearer to the middle or gone away from it. */
 function radius({ center, ...spot }, name, here, from) {
   const far = (point) => Math.hypot(point[0] - center[0], point[1] - center[1]);
-  return [name, round(Math.max(0, spot[name] + far(here) - far(from)))];
+  return [name, toTenths(Math.max(0, spot[name] + far(here) - far(from)))];
 }
 
 /** What each hand of a spot sets: a name and its value. */
 const SPOT_VALUES = {
-  center: (_, here) => ["center", here.map(round)],
-  start: (_, here) => ["from", here.map(round)],
-  end: (_, here) => ["to", here.map(round)],
+  center: (_, here) => ["center", here.map(toTenths)],
+  start: (_, here) => ["from", here.map(toTenths)],
+  end: (_, here) => ["to", here.map(toTenths)],
   outer: (spot, here, from) => radius(spot, "outer", here, from),
   inner: (spot, here, from) => radius(spot, "inner", here, from),
-  angle: ({ center }, here) => ["angle", round((Math.atan2(here[1] - center[1], here[0] - center[0]) * 180) / Math.PI)],
+  angle: ({ center }, here) => [
+    "angle",
+    toTenths((Math.atan2(here[1] - center[1], here[0] - center[0]) * 180) / Math.PI),
+  ],
   width({ center, angle }, here) {
     const turn = (angle * Math.PI) / 180;
     return [
       "width",
-      round(2 * Math.abs((here[1] - center[1]) * Math.cos(turn) - (here[0] - center[0]) * Math.sin(turn))),
+      toTenths(2 * Math.abs((here[1] - center[1]) * Math.cos(turn) - (here[0] - center[0]) * Math.sin(turn))),
     ];
   },
 };
@@ -164,10 +167,10 @@ export const reachHands = {
     const [back, front] = sweep.low <= sweep.high ? ["low", "high"] : ["high", "low"];
     const name = edge === "1" ? front : back;
     return (here) => {
-      const value = round(sweep[name] + (here[0] - from[0]) * sweep.step);
+      const value = toTenths(sweep[name] + (here[0] - from[0]) * sweep.step);
       return {
         edit: edit(sweep.index, name, value),
-        said: `${edge === "1" ? "front" : "back"} edge at ${round(value + sweep.travel)}`,
+        said: `${edge === "1" ? "front" : "back"} edge at ${toTenths(value + sweep.travel)}`,
       };
     };
   },
@@ -175,7 +178,7 @@ export const reachHands = {
   "sweep-band"({ number }, { places }, from) {
     const sweep = places.sweeps[number];
     return (here) => {
-      const value = round(sweep.travel + (here[0] - from[0]) * sweep.step);
+      const value = toTenths(sweep.travel + (here[0] - from[0]) * sweep.step);
       return { edit: edit(sweep.index, "travel", value), said: `travelled ${value}` };
     };
   },

@@ -3,9 +3,9 @@
 
 import { keying } from "./keying.js";
 import { state } from "./state.js";
-import { shape } from "./svg.js";
+import { shape } from "./elements.js";
+import { toTenths } from "./measure.js";
 
-const round = (number) => Math.round(number * 10) / 10;
 const OUT = 26; // px of the screen from a mask to the grip that turns it
 
 function through(rows, [x, y]) {
@@ -80,19 +80,19 @@ export function shapeHandles({ places, px }) {
 const MASK_VALUES = {
   center(mask, here, from) {
     const [to, was] = [here, from].map((point) => through(mask.back, point));
-    return ["center", mask.center.map((value, axis) => round(value + to[axis] - was[axis]))];
+    return ["center", mask.center.map((value, axis) => toTenths(value + to[axis] - was[axis]))];
   },
   rotation(mask, here) {
     const [x, y] = through(mask.back, here).map((value, axis) => value - mask.center[axis]);
-    return ["rotation", round((Math.atan2(x, -y) * 180) / Math.PI)];
+    return ["rotation", toTenths((Math.atan2(x, -y) * 180) / Math.PI)];
   },
-  width: (mask, here) => ["size", [round(2 * Math.abs(toldBy(mask, here)[0])), mask.size[1]]],
-  height: (mask, here) => ["size", [mask.size[0], round(2 * Math.abs(toldBy(mask, here)[1]))]],
+  width: (mask, here) => ["size", [toTenths(2 * Math.abs(toldBy(mask, here)[0])), mask.size[1]]],
+  height: (mask, here) => ["size", [mask.size[0], toTenths(2 * Math.abs(toldBy(mask, here)[1]))]],
   size(mask, here, from, event) {
     const sides = toldBy(mask, here).map((value) => 2 * Math.abs(value));
-    if (!event.shiftKey) return ["size", sides.map(round)];
+    if (!event.shiftKey) return ["size", sides.map(toTenths)];
     const factor = Math.max(...sides.map((side, axis) => side / (mask.size[axis] || 1)));
-    return ["size", mask.size.map((side) => round(side * factor))];
+    return ["size", mask.size.map((side) => toTenths(side * factor))];
   },
 };
 
@@ -107,7 +107,7 @@ export const formHands = {
   "line-end"({ number }, { places }) {
     const name = number === "1" ? "to" : "from";
     return (here) => {
-      const value = through(places.line.back, here).map(round);
+      const value = through(places.line.back, here).map(toTenths);
       return {
         edit: edit(`${state.layer}.shape.${name}`, value),
         said: `${number === "1" ? "end" : "start"} at ${value.join(", ")}`,

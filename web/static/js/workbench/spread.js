@@ -8,6 +8,7 @@ import { readTyped } from "./typed_time.js";
 import { remember, remembered } from "./preferences.js";
 import { selectedLayers } from "./state.js";
 import { view } from "./views.js";
+import { toThousandths } from "./measure.js";
 
 const SIZE = 140; // of the drawing of the curve, in px
 const AIR = 20;
@@ -20,10 +21,9 @@ let { handles } = LINEAR;
 let drag = null;
 
 const isKeys = () => view() !== "cascade" && chosenList().length > 1;
-const three = (number) => Math.round(number * 1000) / 1000;
 
 function edit() {
-  const curve = { bezier: handles.map(three) };
+  const curve = { bezier: handles.map(toThousandths) };
   const descending = document.getElementById("spread-descending").checked;
   const whole = document.getElementById("spread-whole").checked;
   const what = isKeys()
@@ -67,10 +67,10 @@ function draw() {
       "aria-valuetext",
       handles
         .slice(index * 2, index * 2 + 2)
-        .map(three)
+        .map(toThousandths)
         .join(", "),
     );
-    grip.setAttribute("aria-valuenow", three(handles[index * 2]));
+    grip.setAttribute("aria-valuenow", toThousandths(handles[index * 2]));
   }
 }
 

@@ -2,7 +2,7 @@
 // bar to give that unit a time of its own, drag the end of a bar to make all slower or faster. What
 // they do is an edit like any other; while a hand drags, the picture and the rows show its preview.
 
-import { framesSaid } from "./measure.js";
+import { framesSaid, toThousandths } from "./measure.js";
 import { drags, said } from "./drags.js";
 import { commit } from "./pending.js";
 import { giveUp, preview } from "./preview.js";
@@ -15,7 +15,6 @@ const EDGE = 7; // px at the end of a bar that change the length
 let motion = () => null; // gives the numbers that are drawn
 
 const rounded = (number, event) => (event.altKey ? Math.round(number * 10) / 10 : Math.round(number));
-const clean = (number) => Math.round(number * 1000) / 1000;
 const setValue = (where, value) => ({ name: "set-value", path: where, value });
 
 /** From a shift in frames to the edit that it makes; each tells what it changes as well. `path` is of the
@@ -26,7 +25,7 @@ const HANDS = {
     const rank = ranks[index];
     const here = `${path}.${level.path}`;
     if (span !== null) {
-      const value = clean(span + (by * Math.max(...ranks)) / rank);
+      const value = toThousandths(span + (by * Math.max(...ranks)) / rank);
       return {
         edit: setValue(`${here}.span`, value),
         chip: `${level.path}.span`,
@@ -34,7 +33,7 @@ const HANDS = {
         said: `${framesSaid(value)} from first to last`,
       };
     }
-    const value = clean(gap + by / rank);
+    const value = toThousandths(gap + by / rank);
     return {
       edit: setValue(`${here}.gap`, value),
       chip: `${level.path}.gap`,
@@ -48,25 +47,25 @@ const HANDS = {
     const whole = Math.max(...delays) - first || 1;
     const share = Math.max(-0.9, Math.min(1.9, (level.delays[index] - first + by) / whole));
     return {
-      edit: { name: "bend-stagger", path: `${path}.${level.path}`, middle: clean(share) },
+      edit: { name: "bend-stagger", path: `${path}.${level.path}`, middle: toThousandths(share) },
       said: `the middle at ${Math.round(share * 100)} %`,
     };
   },
   unit({ path, move, index }, by) {
-    const times = move.delays.map((delay, place) => (place === index ? clean(delay + by) : delay));
+    const times = move.delays.map((delay, unit) => (unit === index ? toThousandths(delay + by) : delay));
     return {
       edit: setValue(`${path}.stagger`, { times }),
       said: `${move.units[index]} ${framesSaid(times[index])} later`,
     };
   },
   start({ path, move }, by) {
-    const value = clean(move.start + by);
+    const value = toThousandths(move.start + by);
     return { edit: setValue(`${path}.start`, value), chip: "start", value, said: `from frame ${value} on` };
   },
   layer({ layer, span }, by) {
     return {
       edit: { name: "shift-layer", layer, by },
-      said: `frames ${clean(span[0] + by)} to ${clean(span[1] + by)}`,
+      said: `frames ${toThousandths(span[0] + by)} to ${toThousandths(span[1] + by)}`,
     };
   },
   trim({ layer, span, edge }, by) {
@@ -82,7 +81,7 @@ const HANDS = {
     return {
       edit: { name: "scale-keys", path: `${path}.amount`, factor: wanted / whole },
       chip: "amount.keys.1.at",
-      value: clean(wanted),
+      value: toThousandths(wanted),
       said: `over ${framesSaid(wanted)}`,
     };
   },

@@ -3,7 +3,8 @@
 
 import { keying } from "./keying.js";
 import { state } from "./state.js";
-import { shape } from "./svg.js";
+import { shape } from "./elements.js";
+import { toThousandths } from "./measure.js";
 
 const SIZE = 9; // px of the screen
 const REACH = 44; // px within which a finger takes a grip
@@ -88,7 +89,6 @@ export function transformHandles({ own, px }) {
   return [...reaches(handles, px), ...handles];
 }
 
-const three = (number) => Math.round(number * 1000) / 1000;
 const edit = (name, value) => ({
   name: "set-value",
   path: `${state.layer}.transform.${name}`,
@@ -107,7 +107,7 @@ export const gripHands = {
     const start = length(away(from, own.pivot)) || 1;
     return (here) => {
       const factor = length(away(here, own.pivot)) / start;
-      const value = own.scale.map((old) => three(old * factor));
+      const value = own.scale.map((old) => toThousandths(old * factor));
       return { edit: edit("scale", value), said: `${percent(value[0])} wide, ${percent(value[1])} high` };
     };
   },
@@ -123,7 +123,7 @@ export const gripHands = {
       Math.abs(start) > length(direction) * 0.05 ? start : length(direction) * (side === "1" || side === "2" ? 1 : -1);
     return (here) => {
       const by = along(here, own.pivot, direction) - start;
-      const value = own.scale.map((old, index) => (index === axis ? three(old * (1 + by / lever)) : old));
+      const value = own.scale.map((old, index) => (index === axis ? toThousandths(old * (1 + by / lever)) : old));
       return { edit: edit("scale", value), said: `${percent(value[0])} wide, ${percent(value[1])} high` };
     };
   },

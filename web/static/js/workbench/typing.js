@@ -3,7 +3,7 @@
 
 import { select } from "./pending.js";
 import { emit, state } from "./state.js";
-import { shape } from "./svg.js";
+import { shape } from "./elements.js";
 import { count } from "./text.js";
 
 let editing = "";

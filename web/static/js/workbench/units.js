@@ -5,8 +5,8 @@ import { whenKnown } from "./known.js";
 import { commit, heldAs, hold } from "./pending.js";
 import { onEnter } from "./typed_time.js";
 import { on, state } from "./state.js";
+import { toThousandths } from "./measure.js";
 
-const clean = (number) => Math.round(number * 1000) / 1000;
 let picked = new Set();
 let owner = ""; // the move that they are of
 let current = () => null; // gives the move that is drawn
@@ -25,7 +25,7 @@ function show() {
   const [unit] = picked;
   const name =
     picked.size === 1
-      ? `“${move.units[unit]}” starts at frame ${clean(move.starts[unit])}`
+      ? `“${move.units[unit]}” starts at frame ${toThousandths(move.starts[unit])}`
       : `${picked.size} ${move?.unit}s`;
   document.getElementById("units-said").textContent = picked.size ? name : "";
 }
@@ -40,7 +40,7 @@ export function pick(move, unit, more) {
 
 /** The edit that gives units other times than `delays`. */
 function later(path, delays, units, by) {
-  const times = delays.map((delay, unit) => (units.has(unit) ? clean(delay + by) : delay));
+  const times = delays.map((delay, unit) => (units.has(unit) ? toThousandths(delay + by) : delay));
   return { name: "set-value", path, value: { times } };
 }
 

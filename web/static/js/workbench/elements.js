@@ -1,4 +1,4 @@
-// Making parts of drawings.
+// Making parts of the page and of drawings.
 
 const NAMESPACE = "http://www.w3.org/2000/svg";
 
@@ -9,3 +9,7 @@ export function shape(name, attributes, text = "") {
   if (text) made.textContent = text;
   return made;
 }
+
+/** An element of the page with classes, and a text in it. */
+export const element = (name, classes, text = "") =>
+  Object.assign(document.createElement(name), { className: classes, textContent: text });

@@ -1,0 +1,181 @@
+"""What a move can be given, and what can be taken from it: buttons under "More", each an edit with
+its name."""
+
+from typing import Any
+
+from balletto.lettering.faces import axes_of
+from balletto.lettering.layout import lay_out
+from balletto.motion.stagger import delays_of, levels_of
+from balletto.motion.units import units_for
+from balletto.scene.document import Scene
+from balletto.scene.layers import Title
+from balletto.scene.moves import Move
+from balletto.scene.tracks import Track
+from balletto.scene.value_names import axis_name, selector_name
+
+from .move_sentences import MOST_TIMES, POSE_COLORS, POSE_WORDS, has_pivot
+from .phrases import edit_of
+from .reach_sentences import new_selectors, reach_actions
+from .ties import tie_ends, ties_of
+
+
+class MoveOffers:
+    """The offers for one move; `letters` are those that are selected."""
+
+    def __init__(
+        self, scene: Scene, title: Title, move: Move, letters: tuple[int, int] | None = None
+    ):
+        self.scene, self.title, self.move, self._letters = scene, title, move, letters
+        self.path = f"{title.id}.moves.{move.id}"
+
+    def pose_to_add(self) -> list[dict[str, Any]]:
+        """The properties that the pose does not have yet, as edits with their names."""
+        starts = {name: (label, start) for name, (_, _, label, start) in POSE_WORDS.items()}
+        starts |= {name: (label, start) for name, (_, label, start) in POSE_COLORS.items()}
+        for axis in axes_of(self.title.style.font):
+            if axis.tag != "opsz":
+                away = round((axis.high - axis.low) / 3, 2)
+                starts[f"axes.{axis.tag}"] = (f"font {axis_name(axis.tag, axis.name)}", away)
+        return [
+            _action(label, edit_of(f"{self.path}.pose.{name}"), start)
+            for name, (label, start) in starts.items()
+            if name not in self.move.pose.given
+        ]
+
+    def tie_ends(self) -> list[tuple[str, str]]:
+        """What can be tied from here: paths with how they are called."""
+        return tie_ends(self.title, self.move)
+
+    def ties(self) -> list[dict[str, Any]]:
+        """Ties to loosen, as edits with their names."""
+        return [
+            {"label": f"untie {said}", "edit": {"name": "untie", "path": path, "at": "playhead"}}
+            for path, said in ties_of(self.title, self.move)
+        ]
+
+    def reach_to_add(self) -> list[dict[str, Any]]:
+        """Selectors to add, and those there are to take away."""
+        where = {"layer": self.title.id, "move": self.move.id}
+        added = [
+            {"label": label, "edit": {"name": "add-selector", **where, "selector": selector}}
+            for label, selector in new_selectors(self.scene.size)
+        ]
+        removed = [
+            {
+                "label": f"without the {selector_name(selector.kind)}",
+                "edit": {"name": "remove-selector", **where, "index": index},
+            }
+            for index, selector in enumerate(self.move.reach)
+        ]
+        return added + removed + reach_actions(self.path, self.move.reach)
+
+    def actions(self) -> list[dict[str, Any]]:
+        """Changes of the sentence's shape, as edits with their names."""
+        actions = self._stagger_actions()
+        path = f"{self.path}.until_turn"
+        if self.move.until_turn:
+            actions.append(_clear("seen before its turn", path))
+        else:
+            actions.append(_action("hidden until its turn", edit_of(path), "hidden"))
+        actions += self._dressings()
+        among = f"{self.path}.among"
+        if self._letters:
+            value = [list(self._letters)]
+            actions.append(_action("the selected letters alone", edit_of(among), value))
+        if self.move.among is not None:
+            actions.append(_clear("all letters", among))
+        if not isinstance(self.move.amount, Track):
+            keys = [{"at": 0, "value": 1, "ease": "soft-landing"}, {"at": 20, "value": 0}]
+            actions.append(
+                _action("give it a length", edit_of(f"{self.path}.amount"), {"keys": keys})
+            )
+        else:
+            edit = {"name": "add-key", "path": f"{self.path}.amount", "at": "playhead"}
+            actions.append({"label": "a keyframe of the amount here", "edit": edit})
+            actions.append(_clear("without a length", f"{self.path}.amount"))
+        return actions
+
+    def _dressings(self) -> list[dict[str, Any]]:
+        """Follow, pivot and white space, to add or to leave, and colours to leave."""
+        move, path = self.move, self.path
+        spring = {"frequency": 2.5, "damping": 0.4}
+        optional = [
+            ("follow", move.follow is not None, "swinging after", spring),
+            ("pivot", has_pivot(move), "about another point", [0.5, 1]),
+        ]
+        if move.unit == "character":
+            optional.append(("spaces", move.spaces, "white space too", True))
+        actions = [
+            _clear(f"not {label}", f"{path}.{name}")
+            if is_there
+            else _action(label, edit_of(f"{path}.{name}"), start)
+            for name, is_there, label, start in optional
+        ]
+        for action in actions:
+            if action["edit"]["name"] == "clear-value" and action["edit"]["path"].endswith("pivot"):
+                action["edit"]["also"] = [f"{path}.pivot_of"]
+        return actions + [
+            _clear(f"without {label}", f"{path}.pose.{name}")
+            for name, (_, label, _) in POSE_COLORS.items()
+            if name in move.pose.given
+        ]
+
+    def _stagger_actions(self) -> list[dict[str, Any]]:
+        stagger, path = self.move.stagger, f"{self.path}.stagger"
+        if stagger is None or stagger.times is not None:
+            start = {"order": "forward", "gap": 2}
+            actions = [_action("one after another", edit_of(path), start)]
+            if stagger is None:
+                return [*actions, self._times_for_each()]
+            return [*actions, _clear("all together", path)]
+        kept = stagger.model_dump(exclude_unset=True)
+        kept.pop("gap", None)
+        span = kept.pop("span", None)
+        actions = [_clear("all together", path)]
+        largest = self._largest_rank()
+        if span is None:
+            whole = round((stagger.gap or 0) * largest, 6)
+            actions.append(_action("say the whole time", edit_of(path), {**kept, "span": whole}))
+        else:
+            gap = round(span / largest, 6) if largest else 0
+            actions.append(_action("say the gap", edit_of(path), {**kept, "gap": gap}))
+        if stagger.groups is not None:
+            actions.append(_clear("without groups", f"{path}.groups"))
+        else:
+            for by in {"character": ("word", "line"), "word": ("line",)}.get(self.move.unit, ()):
+                groups = {"by": by, "order": "forward", "gap": 12}
+                actions.append(_action(f"{by}s in turn", edit_of(f"{path}.groups"), groups))
+        actions.append(self._times_for_each())
+        if stagger.ranks is not None:
+            ranks = list(range(max(1, len(self._delays()))))
+            label = f"a rank for each {self.move.unit}"
+            actions.append(_action(label, edit_of(f"{path}.ranks"), ranks))
+        return actions
+
+    def _largest_rank(self) -> float:
+        """The rank of the last unit: so many gaps make the whole time."""
+        units = units_for(self.scene, self.title, lay_out(self.title), self.move)
+        level = next(
+            level
+            for level in levels_of(self.move.stagger, units)
+            if level.distribution is self.move.stagger
+        )
+        return float(level.ranks.max(initial=0.0))
+
+    def _times_for_each(self) -> dict[str, Any]:
+        """The delays as they are now, each to be set by itself."""
+        times = {"times": [round(delay, 2) for delay in self._delays()] or [0]}
+        return _action(f"a time for each {self.move.unit}", edit_of(f"{self.path}.stagger"), times)
+
+    def _delays(self) -> list[float]:
+        """The delays that the units have now, as many of them as can be said."""
+        units = units_for(self.scene, self.title, lay_out(self.title), self.move)
+        return delays_of(self.move.stagger, units).tolist()[:MOST_TIMES]
+
+
+def _action(label: str, edit: dict[str, Any], value: Any) -> dict[str, Any]:
+    return {"label": label, "edit": {**edit, "value": value}}
+
+
+def _clear(label: str, path: str) -> dict[str, Any]:
+    return {"label": label, "edit": {"name": "clear-value", "path": path}}
