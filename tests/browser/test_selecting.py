@@ -80,6 +80,7 @@ class SelectingTest(BrowserTest):
     def corner(self, layer):
         polygon = self.page.locator(f'#over polygon[data-layer="{layer}"]')
         expect(polygon).to_be_visible()
+        self.wait_for_picture()  # what lies over it is drawn anew when the selection is answered
         box = polygon.bounding_box()
         return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
 
