@@ -176,16 +176,25 @@ class Hand:
         self.model.change(key, self.model.own[key] + by * count, is_one)
         return f"{axis} {by * count}"
 
+    def press(self, chip: Any, key: str) -> tuple[float, float]:
+        """Presses on a value, and says where. A hand sees what it presses: if lines were broken
+        anew under the pointer at that moment, it lets go and presses again."""
+        while True:
+            chip.hover()
+            box = chip.bounding_box()
+            x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+            self.page.mouse.move(x, y)
+            self.page.mouse.down()
+            if self.page.evaluate("window.pressed") == key:
+                return x, y
+            self.page.mouse.up()
+            print(f"missed {key}")
+
     def scrub(self) -> str:
         key = self.random.choice((ACROSS, DOWN))
         old = self.model.own[key]
         by = self.random.choice((-40, -20, 20, 40))
-        chip = self.chip(key)
-        chip.hover()
-        box = chip.bounding_box()
-        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
-        self.page.mouse.move(x, y)
-        self.page.mouse.down()
+        x, y = self.press(self.chip(key), key.format(self.model.layer))
         self.page.mouse.move(x + by / 2, y)
         self.page.mouse.move(x + by, y)
         self.page.mouse.up()
@@ -232,6 +241,12 @@ class Hand:
         return self.walk("Control+Shift+z", 1)
 
 
+# What the pointer was pressed on last.
+PRESSED = """addEventListener("pointerdown", (event) => {
+  window.pressed = event.target.closest("[data-chip]")?.dataset.chip;
+}, true);"""
+
+
 class RandomHandsTest(BrowserTest):
     def told(self, trail: list[Trace], layer: str, key: str) -> str:
         """How a value came to be what it is: by the hand, and by the revisions that were kept."""
@@ -261,6 +276,7 @@ class RandomHandsTest(BrowserTest):
             for layer, y in places
         ]
         self.context.add_init_script(LATE)
+        self.context.add_init_script(PRESSED)
         self.page.set_default_timeout(120_000)  # the answers of many edits may all be late
         person = self.sign_in()
         self.scene = self.open_scene(person, layers=layers)

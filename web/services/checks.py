@@ -4,11 +4,12 @@ import argparse
 import os
 import subprocess
 import sys
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 
 from .databases import Databases
 from .start import ROOT, sole_owner
-from .test_shares import run_shares, share_of_tests
+from .test_shares import run_measured, run_shares, share_of_tests
 
 TEST_VAR = ROOT / "var" / "test"
 FIRST_TEST_PORT = 33161
@@ -30,6 +31,7 @@ def add_checks(commands: argparse._SubParsersAction) -> None:
     test = commands.add_parser("test", help="lint, then run all tests, or just those named")
     test.add_argument("labels", nargs="*", metavar="LABEL", help="tests.core, tests.web, ...")
     test.add_argument("--no-lint", action="store_true")
+    test.add_argument("--coverage", action="store_true", help="how much of the code is tested")
     test.add_argument("--share", metavar="N/M", help="of all tests the Nth of M shares alone")
     test.set_defaults(run=run_tests)
     commands.add_parser("lint", help="check style and layers").set_defaults(run=run_lint)
@@ -42,14 +44,18 @@ def add_checks(commands: argparse._SubParsersAction) -> None:
 def run_lint(_: argparse.Namespace | None = None) -> int:
     """Runs every linter; 1 if any of them found something."""
     found = 0
-    for linter, *rest in _LINTERS:
-        done = subprocess.run([linter, *rest], cwd=ROOT, capture_output=True, text=True)
-        if done.returncode:
-            found = 1
-            print(f"{linter.name} {' '.join(rest)}\n{done.stdout}{done.stderr}")
+    with ThreadPoolExecutor() as pool:
+        for (linter, *rest), done in zip(_LINTERS, pool.map(_lint, _LINTERS), strict=True):
+            if done.returncode:
+                found = 1
+                print(f"{linter.name} {' '.join(rest)}\n{done.stdout}{done.stderr}")
     if not found:
         print("Lint: nothing found.")
     return found
+
+
+def _lint(command: tuple[Path | str, ...]) -> subprocess.CompletedProcess[str]:
+    return subprocess.run(command, cwd=ROOT, capture_output=True, text=True)
 
 
 def run_tests(arguments: argparse.Namespace) -> int:
@@ -59,6 +65,8 @@ def run_tests(arguments: argparse.Namespace) -> int:
         return _run_labels(share_of_tests(number, count), number)
     if not arguments.no_lint and run_lint():
         return 1
+    if arguments.coverage:
+        return run_measured(TEST_VAR)
     if arguments.labels:
         return _run_labels(arguments.labels, 0)
     return _run_script_tests() or run_shares(len(os.sched_getaffinity(0)) + 1, TEST_VAR)
