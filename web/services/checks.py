@@ -69,7 +69,7 @@ def run_tests(arguments: argparse.Namespace) -> int:
         return run_measured(TEST_VAR)
     if arguments.labels:
         return _run_labels(arguments.labels, 0)
-    return _run_script_tests() or run_shares(len(os.sched_getaffinity(0)) + 1, TEST_VAR)
+    return _run_script_tests() or run_shares(len(os.sched_getaffinity(0)), TEST_VAR)
 
 
 def _run_script_tests() -> int:
