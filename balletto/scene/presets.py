@@ -58,7 +58,8 @@ class _OnWholeFrames(Rewriter):
             return value
         if where.name == "gap":
             return max(0.5, round(value * 2) / 2)
-        return round(value) if where.name == "span" else max(1, round(value))
+        # What lasts may not last for nothing; a delay may be none.
+        return max(1, round(value)) if getattr(mark, "gt", None) == 0 else round(value)
 
 
 def _in_order(data: Any) -> Any:

@@ -118,15 +118,15 @@ class _Fitted:
         scale = transform.get("scale", [1, 1])
         return {
             **transform,
-            "position": _each(position, self._position, self._handle),
-            "scale": _each(scale, self._handle),
+            "position": _each(position, self._position, self._each_length),
+            "scale": _each(scale, self._each_length),
         }
 
     def _position(self, position: list[float]) -> list[float]:
         return [*self.point(position[:2]), self.length(position[2])]
 
-    def _handle(self, handle: list[float]) -> list[float]:
-        return [self.length(side) for side in handle]
+    def _each_length(self, lengths: list[float]) -> list[float]:
+        return [self.length(length) for length in lengths]
 
 
 def _each(value: Any, change: Any, handle: Any = None) -> Any:

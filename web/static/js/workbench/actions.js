@@ -175,18 +175,23 @@ export function selectAll() {
 }
 
 /** Repeats the last value up to the playhead: of the value that has the focus, or of the selected keys. */
-export function holdHere() {
-  if (keyFocused("hold-to")) return;
-  const paths = Object.keys(chosenKeys());
-  if (!paths.length)
-    return tell(
-      "Give a value in a sentence the focus, or select a keyframe of it: H then holds it to the playhead.",
-      "info",
-    );
-  const edits = paths.map((path) => ({ name: "hold-to", path, at: state.frame }));
-  commit(
-    edits.length === 1 ? edits[0] : { name: "several", edits, said: `${paths.length} values held to ${state.frame}` },
+export const holdHere = () =>
+  atPlayhead("hold-to", "H then holds it to the playhead", (count) => `${count} values held to ${state.frame}`);
+
+/** Adds keys at the playhead to the value that has the focus, or to those of the selected keys. */
+export const keyHere = () =>
+  atPlayhead(
+    "add-key",
+    "K then sets one at the playhead",
+    (count) => `Keyframes at ${state.frame} for ${count} values`,
   );
+
+/** Does an edit of keys at the playhead; `then` says what a key of the keyboard does where there is nothing. */
+function atPlayhead(name, then, said) {
+  if (keyFocused(name)) return;
+  const edits = Object.keys(chosenKeys()).map((path) => ({ name, path, at: state.frame }));
+  if (!edits.length) return tell(`Give a value in a sentence the focus, or select a keyframe of it: ${then}.`, "info");
+  commit(edits.length === 1 ? edits[0] : { name: "several", edits, said: said(edits.length) });
 }
 
 export const addMarker = () => commit({ name: "add-marker", at: state.frame });

@@ -1,11 +1,9 @@
 // The keyframes view: a row of beads for each keyed value of the selected layers. Beads are selected
 // by click, Shift and box, and moved, stretched or nudged together.
 
-import { tell } from "../page.js";
 import {
   allRows,
   choose,
-  chosenKeys,
   chosenList,
   expect,
   expectNothing,
@@ -24,7 +22,6 @@ import { commit, heldAs, hold, letGo, release } from "./pending.js";
 import { giveUp, preview } from "./preview.js";
 import { catchers, snappedBy } from "./snap.js";
 import { goTo, on, selectedLayers, state } from "./state.js";
-import { keyFocused } from "./values.js";
 import { frameAt, framesAPixel, view } from "./views.js";
 import { element } from "./elements.js";
 
@@ -269,23 +266,6 @@ function key(event) {
   }
   event.preventDefault();
   event.stopPropagation();
-}
-
-/** Adds keys at the playhead to the rows of the selected keys. */
-export function keyHere() {
-  if (keyFocused("add-key")) return;
-  const paths = Object.keys(chosenKeys());
-  if (!paths.length)
-    return tell(
-      "Give a value in a sentence the focus, or select a keyframe of it: K then sets one at the playhead.",
-      "info",
-    );
-  const edits = paths.map((path) => ({ name: "add-key", path, at: state.frame }));
-  commit(
-    edits.length === 1
-      ? edits[0]
-      : { name: "several", edits, said: `Keyframes at ${state.frame} for ${paths.length} values` },
-  );
 }
 
 function doubleClick(event) {

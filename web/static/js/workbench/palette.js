@@ -2,7 +2,7 @@
 
 import { tell } from "../page.js";
 import * as actions from "./actions.js";
-import { everyKey, keyHere } from "./keyframe_rows.js";
+import { everyKey } from "./keyframe_rows.js";
 import { addPreset, openGallery } from "./gallery.js";
 import { choose } from "./keyframe_selection.js";
 import { toggleKeying } from "./keying.js";
@@ -36,7 +36,7 @@ const COMMANDS = [
   ["Type a time", "G", () => document.getElementById("time").focus()],
   ["To the keyframe before", ",", () => goToKey(-1)],
   ["To the keyframe after", ".", () => goToKey(1)],
-  ["Set a keyframe for the value that has the focus, or the selected ones", "K", keyHere],
+  ["Set a keyframe for the value that has the focus, or the selected ones", "K", () => actions.keyHere()],
   ["Hold to here: repeat the last value up to the playhead", "H", () => actions.holdHere()],
   ["Select all layers, or all keyframes shown", "Ctrl A", () => actions.selectAll()],
   ["Undo", "Ctrl Z", () => walk("undo")],

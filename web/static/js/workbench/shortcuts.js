@@ -1,8 +1,7 @@
 // Keys of the workbench; those of a value in a sentence are in values.js. A key acts only where no
 // control has the focus that could mean something else by it.
 
-import { addMarker, copy, duplicate, holdHere, paste, remove, selectAll } from "./actions.js";
-import { keyHere } from "./keyframe_rows.js";
+import { addMarker, copy, duplicate, holdHere, keyHere, paste, remove, selectAll } from "./actions.js";
 import { commit, walk } from "./pending.js";
 import { toggle, toggleWholeScreen } from "./player.js";
 import { goTo, state } from "./state.js";
