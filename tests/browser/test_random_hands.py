@@ -241,10 +241,14 @@ class Hand:
         return self.walk("Control+Shift+z", 1)
 
 
-# What the pointer was pressed on last.
-PRESSED = """addEventListener("pointerdown", (event) => {
+# What the pointer was pressed on last, and what the page has told since it was opened.
+NOTED = """addEventListener("pointerdown", (event) => {
   window.pressed = event.target.closest("[data-chip]")?.dataset.chip;
-}, true);"""
+}, true);
+window.told = [];
+addEventListener("DOMContentLoaded", () => new MutationObserver((changes) => {
+  for (const { addedNodes } of changes) for (const node of addedNodes) told.push(node.textContent);
+}).observe(document.getElementById("notices"), { childList: true }));"""
 
 
 class RandomHandsTest(BrowserTest):
@@ -276,7 +280,7 @@ class RandomHandsTest(BrowserTest):
             for layer, y in places
         ]
         self.context.add_init_script(LATE)
-        self.context.add_init_script(PRESSED)
+        self.context.add_init_script(NOTED)
         self.page.set_default_timeout(120_000)  # the answers of many edits may all be late
         person = self.sign_in()
         self.scene = self.open_scene(person, layers=layers)
@@ -301,6 +305,7 @@ class RandomHandsTest(BrowserTest):
             if kept[layer][key] != wanted
         }
         told = "\n".join(self.told(trail, layer, key) for layer, key in other)
+        told += f"\nthe page told: {self.page.evaluate('told')}"
         self.assertEqual(other, {}, told)
         for layer in LAYERS:
             self.page.locator(f"#row-{layer} [data-select-layer]").click()
