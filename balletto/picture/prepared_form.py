@@ -38,7 +38,7 @@ class PreparedForm:
         raise NotImplementedError
 
     def opacity(self, frame: float) -> float:
-        """That of the layer is its item's own."""
+        """That of the layer is its form's own."""
         return 1.0
 
     def drawn(self, canvas: Canvas, times: np.ndarray) -> Drawn:

@@ -5,7 +5,8 @@ track, in a list. So what shifts a layer in time, or puts a scene into another p
 fields, and a new field is handled by its type.
 """
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterable
+from functools import cache
 from itertools import repeat
 from types import UnionType
 from typing import Annotated, Any, NamedTuple, Union, get_args, get_origin
@@ -45,25 +46,24 @@ class Rewriter:
 
     def rewritten(self, kind: Any, data: Any, where: Where = _ANYWHERE) -> Any:
         """Data of a type, new where it changes."""
-        base, marks = _split(kind)
-        if LOCAL in marks:
-            where = where._replace(is_local=True)
         if data is None:
             return None
-        if mark := _mark_in(marks):
-            return self.number(data, mark, where)
-        if picked := next((mark for mark in marks if isinstance(mark, Discriminator)), None):
-            return self.rewritten(_member(base, picked, data), data, where)
-        if get_origin(base) in (Union, UnionType):
-            return self.rewritten(_but_none(base), data, where)
+        type_ = _type_of(kind)
+        if type_.is_local:
+            where = where._replace(is_local=True)
+        if type_.mark:
+            return self.number(data, type_.mark, where)
+        if type_.pick or type_.is_optional:
+            return self.rewritten(type_.member(data), data, where)
         if isinstance(data, list | tuple):
-            pairs = zip(_kinds_of_items(base), data, strict=False)
-            return [self.rewritten(item_kind, item, where) for item_kind, item in pairs]
-        if get_origin(base) is dict:
-            inner = get_args(base)[1]
-            return {name: self.rewritten(inner, value, where) for name, value in data.items()}
-        if isinstance(base, type) and issubclass(base, BaseModel) and isinstance(data, dict):
-            return self.part(base, data, where)
+            return [
+                self.rewritten(item_kind, item, where)
+                for item_kind, item in zip(type_.kinds_of_items(), data, strict=False)
+            ]
+        if type_.values is not None:
+            return {name: self.rewritten(type_.values, each, where) for name, each in data.items()}
+        if type_.model is not None and isinstance(data, dict):
+            return self.part(type_.model, data, where)
         return data
 
     def part(self, model: Any, data: Data, where: Where = _ANYWHERE) -> Data:
@@ -72,27 +72,45 @@ class Rewriter:
         if issubclass(model, Tied):
             return {**data, "tie": self.tie(data["tie"], mark_of_values(model), where)}
         changed = dict(data)
-        for key, field in model.model_fields.items():
-            here = where._replace(name=field.alias or key)
-            name = key if key in data else here.name
+        for field in _fields_of(model):
+            here = Where(field.name, where.is_local)
+            name = field.key if field.key in data else field.name
             if name in data:
-                changed[name] = self.rewritten(kind_of_field(field), data[name], here)
-            elif model.replaced.get(key) not in data:
-                usual = _plain(field.default)
-                said = self._usual(kind_of_field(field), usual, here)
-                if said != usual:
+                changed[name] = self.rewritten(field.kind, data[name], here)
+            elif field.mark and model.replaced.get(field.key) not in data:
+                said = self._usual(field, field.mark, here)
+                if said != field.usual:
                     changed[name] = said
         return changed
 
-    def _usual(self, kind: Any, usual: Any, where: Where) -> Any:
-        """What a number that is left out would be; what is no number stays."""
+    def _usual(self, field: "_Field", mark: Mark, where: Where) -> Any:
+        """What a number that is left out would be; None if there is none then."""
+        where = where._replace(is_local=where.is_local or _type_of(field.kind).is_local)
+        if isinstance(field.usual, list) and isinstance(mark, Number):
+            return [self.number(each, mark, where) for each in field.usual]
+        return None if field.usual is None else self.number(field.usual, mark, where)
+
+
+class _Field(NamedTuple):
+    """A field of a model; `usual`: its number, or its numbers, where it is left out, or None."""
+
+    key: str
+    name: str
+    kind: Any
+    mark: Mark | None
+    usual: Any
+
+
+@cache
+def _fields_of(model: type[BaseModel]) -> tuple[_Field, ...]:
+    made = []
+    for key, field in model.model_fields.items():
+        kind, usual = kind_of_field(field), field.default
         mark = mark_of(kind)
-        if mark is None or usual is None or isinstance(usual, str | bool):
-            return usual
-        where = where._replace(is_local=where.is_local or LOCAL in _split(kind)[1])
-        if isinstance(usual, list) and isinstance(mark, Number):
-            return [self.number(each, mark, where) for each in usual]
-        return self.number(usual, mark, where)
+        is_number = mark is not None and isinstance(usual, int | float | tuple)
+        usual = (list(usual) if isinstance(usual, tuple) else usual) if is_number else None
+        made.append(_Field(key, field.alias or key, kind, mark, usual))
+    return tuple(made)
 
 
 def kind_of_field(field: FieldInfo) -> Any:
@@ -102,13 +120,11 @@ def kind_of_field(field: FieldInfo) -> Any:
 
 def mark_of(kind: Any) -> Mark | None:
     """What the plain values of a type count; None if they are no numbers."""
-    base, marks = _split(kind)
-    if mark := _mark_in(marks):
-        return mark
-    if get_origin(base) in (Union, UnionType):
-        return mark_of(_but_none(base))
-    if get_origin(base) is tuple:
-        return mark_of(get_args(base)[0])
+    type_ = _type_of(kind)
+    if type_.mark:
+        return type_.mark
+    if type_.members or type_.items:
+        return mark_of((type_.members or type_.items)[0])
     return None
 
 
@@ -120,67 +136,96 @@ def mark_of_values(model: type[BaseModel]) -> Mark | None:
 
 def mark_at(kind: Any, data: Any, pointer: Pointer) -> Mark | None:
     """What the value counts that a pointer leads to from data of a type; None if no number."""
-    base, marks = _split(kind)
-    if mark := _mark_in(marks):
-        return mark
+    type_ = _type_of(kind)
+    if type_.mark:
+        return type_.mark
     if not pointer:
         return mark_of(kind)
-    if picked := next((mark for mark in marks if isinstance(mark, Discriminator)), None):
-        base = _split(_member(base, picked, data))[0]
-    elif get_origin(base) in (Union, UnionType):
-        return mark_at(_but_none(base), data, pointer)
+    if type_.pick or type_.is_optional:
+        return mark_at(type_.member(data), data, pointer)
     first, *rest = pointer
-    inner = _inside(base, first)
+    inner = type_.inside(first)
     if inner is None:
         return None
     found = data.get(first) if isinstance(data, dict) else data[int(first)] if data else None
     return mark_at(inner, found, tuple(rest))
 
 
-def _inside(base: Any, name: str | int) -> Any:
-    """The type of what has a name or an index within a type; None if nothing has."""
-    if get_origin(base) is dict:
-        return get_args(base)[1]
-    if get_origin(base) is tuple:
-        kinds = get_args(base)
-        return kinds[0] if kinds[-1] is Ellipsis else kinds[int(name)]
-    if not isinstance(base, type) or not issubclass(base, BaseModel):
-        return None
-    fields = base.model_fields.items()
-    found = next((field for key, field in fields if name in (key, field.alias)), None)
-    return found and kind_of_field(found)
+class _Type(NamedTuple):
+    """A type taken apart: what it counts; the members of a union, and what picks one by its tag;
+    the kinds of items of a tuple, of which the only one may be that of `many`; the kind of the
+    values of an object; the model of a part. The rest is empty."""
+
+    mark: Mark | None = None
+    is_local: bool = False
+    pick: Callable[[Any], Any] | None = None
+    members: tuple[Any, ...] = ()
+    items: tuple[Any, ...] = ()
+    are_many: bool = False
+    values: Any = None
+    model: type[BaseModel] | None = None
+
+    @property
+    def is_optional(self) -> bool:
+        """Whether it is a type or None."""
+        return bool(self.members) and self.pick is None
+
+    def member(self, data: Any) -> Any:
+        """The kind of a union that is meant by the data."""
+        if self.pick is None:
+            return self.members[0]
+        tag = self.pick(data)
+        return next((kind for kind in self.members if Tag(tag) in _split(kind)[1]), Any)
+
+    def kinds_of_items(self) -> Iterable[Any]:
+        """The kinds of the items of a list, as many as there may be."""
+        return repeat(self.items[0] if self.items else Any) if self.are_many else self.items
+
+    def inside(self, name: str | int) -> Any:
+        """The kind of what has a name or an index within it; None if nothing has."""
+        if self.values is not None:
+            return self.values
+        if self.items:
+            return self.items[0 if self.are_many else int(name)]
+        fields = _fields_of(self.model) if self.model else ()
+        return next((field.kind for field in fields if name in (field.key, field.name)), None)
+
+
+# By the identity of a kind, which is kept with it: types are made once, and slow to compare.
+_types: dict[int, tuple[Any, _Type]] = {}
+
+
+def _type_of(kind: Any) -> _Type:
+    known = _types.get(id(kind))
+    if known is None:
+        known = _types[id(kind)] = (kind, _taken_apart(kind))
+    return known[1]
+
+
+def _taken_apart(kind: Any) -> _Type:
+    base, marks = _split(kind)
+    own = _Type(
+        next((mark for mark in marks if isinstance(mark, Number | Counting)), None),
+        LOCAL in marks,
+    )
+    picked = next((mark for mark in marks if isinstance(mark, Discriminator)), None)
+    origin, arguments = get_origin(base), get_args(base)
+    if picked is not None and callable(picked.discriminator):
+        is_union = origin in (Union, UnionType)
+        return own._replace(pick=picked.discriminator, members=arguments if is_union else (base,))
+    if origin in (Union, UnionType):
+        return own._replace(members=tuple(each for each in arguments if each is not type(None)))
+    if origin is tuple:
+        are_many = arguments[-1] is Ellipsis
+        return own._replace(items=arguments[:1] if are_many else arguments, are_many=are_many)
+    if origin is dict:
+        return own._replace(values=arguments[1])
+    if isinstance(base, type) and issubclass(base, BaseModel):
+        return own._replace(model=base)
+    return own._replace(are_many=True)
 
 
 def _split(kind: Any) -> tuple[Any, tuple[Any, ...]]:
     if get_origin(kind) is Annotated:
         return kind.__origin__, kind.__metadata__
     return kind, ()
-
-
-def _mark_in(marks: tuple[Any, ...]) -> Mark | None:
-    return next((mark for mark in marks if isinstance(mark, Number | Counting)), None)
-
-
-def _member(base: Any, picked: Discriminator, data: Any) -> Any:
-    """The kind of a union that is meant by the data; its plain one for what is not known."""
-    members = get_args(base) if get_origin(base) in (Union, UnionType) else (base,)
-    tag = picked.discriminator(data) if callable(picked.discriminator) else None
-    for member in members:
-        if any(isinstance(mark, Tag) and mark.tag == tag for mark in _split(member)[1]):
-            return member
-    return Any
-
-
-def _but_none(base: Any) -> Any:
-    return next(member for member in get_args(base) if member is not type(None))
-
-
-def _kinds_of_items(base: Any) -> Iterator[Any]:
-    kinds = get_args(base)
-    if not kinds:
-        return repeat(Any)
-    return repeat(kinds[0]) if kinds[-1] is Ellipsis else iter(kinds)
-
-
-def _plain(value: Any) -> Any:
-    return list(value) if isinstance(value, tuple) else value

@@ -1,4 +1,4 @@
-"""Who asks for an edit, of which scene, and with what selected: what all that is request needs."""
+"""Who asks for an edit, of which scene, with what selected; and what such edits need."""
 
 from dataclasses import dataclass
 from functools import cached_property
