@@ -5,13 +5,15 @@ import { ask } from "./ask.js";
 import { url } from "./state.js";
 
 export const AHEAD = 40; // frames decoded ahead of the playhead
-const MOST_BLOBS = 3000; // compressed frames kept
+const MOST_BYTES = 256 * 2 ** 20; // of compressed frames kept
 const MOST_BITMAPS = AHEAD * 4;
 const BOXES = [480, 960, 1440, 1920];
 const SLOW_MS = 90; // a frame that takes longer, on the way, is asked for smaller
 const REST_MS = 180; // after so long without another change the scrubbing is over
 
 const blobs = new Map(); // address -> promise of a blob
+const sizes = new Map(); // address -> bytes, of those that are here
+let bytes = 0; // of all of them
 const bitmaps = new Map(); // address -> bitmap
 let lately = 0; // ms that frames took lately
 let changedAt = 0;
@@ -75,7 +77,6 @@ function blobOf(address) {
       if (!response.ok) throw new Error(`The frame could not be drawn (${response.status}).`);
       return response.blob();
     });
-    found.catch(() => blobs.delete(address));
     keepBlob(address, found);
   }
   return blobs.get(address);
@@ -97,21 +98,38 @@ export async function askRun(digest, first, length) {
   });
   for (const frame of wanted) {
     const address = addressOf(digest, frame);
-    const blob = form.then((fields) => fields.get(String(frame)));
-    blob.catch(() => blobs.delete(address));
-    keepBlob(address, blob);
+    keepBlob(
+      address,
+      form.then((fields) => fields.get(String(frame)) ?? Promise.reject(new Error("The frame did not come."))),
+    );
   }
   await form.catch(() => {});
   return wanted.length;
 }
 
+/** Keeps a frame that is on its way; one that does not come is forgotten, and so are the oldest ones. */
 function keepBlob(address, blob) {
+  forget(address);
   blobs.set(address, blob);
-  if (blobs.size > MOST_BLOBS) blobs.delete(blobs.keys().next().value);
+  blob.then(
+    ({ size }) => {
+      if (blobs.get(address) !== blob) return; // another one is kept by now
+      sizes.set(address, size);
+      bytes += size;
+      while (bytes > MOST_BYTES && sizes.size > 1) forget(sizes.keys().next().value);
+    },
+    () => blobs.get(address) === blob && blobs.delete(address),
+  );
+}
+
+function forget(address) {
+  bytes -= sizes.get(address) ?? 0;
+  sizes.delete(address);
+  blobs.delete(address);
 }
 
 /** Keeps a frame that came with another answer. */
-export const keepFrame = (address, blob) => blobs.set(address, Promise.resolve(blob));
+export const keepFrame = (address, blob) => keepBlob(address, Promise.resolve(blob));
 
 /** The bitmap of a frame, fetched and decoded. */
 export async function bitmapOf(address) {
