@@ -8,6 +8,8 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 from typing import Any, NamedTuple, Protocol
 
+from ..raster.pixel_buffer import PixelBuffer, Scale
+from ..scene.effects import EFFECT_KINDS, Effect
 from .bitmaps import Box, Photo
 from .outlines import Commands
 
@@ -62,6 +64,20 @@ class EffectValues(NamedTuple):
 
     kind: str
     values: tuple[tuple[str, Any], ...]
+
+    @property
+    def model(self) -> type[Effect]:
+        """What knows how it works."""
+        return EFFECT_KINDS[self.kind]
+
+    @property
+    def margin(self) -> float:
+        """How far it reaches beyond what it is given, in px of the picture."""
+        return self.model.margin(dict(self.values))
+
+    def applied(self, buffer: PixelBuffer, scale: Scale) -> PixelBuffer:
+        """The buffer with the effect on it."""
+        return self.model.apply(buffer, dict(self.values), scale)
 
 
 class Cut(NamedTuple):

@@ -11,7 +11,6 @@ from typing import NamedTuple
 
 from .bitmaps import Box
 from .canvas import Canvas, Cut, DrawItem, EffectValues
-from .effects import margin_of
 
 DrawItems = list[DrawItem]
 
@@ -66,12 +65,12 @@ class CompositeNode:
     @property
     def margin(self) -> float:
         """How far its effects reach, in px of the picture."""
-        return sum(margin_of(effect.kind, dict(effect.values)) for effect in self.effects)
+        return sum(effect.margin for effect in self.effects)
 
     @property
     def rows(self) -> tuple[float, float] | None:
         """The highest and the lowest row that is drawn on; None if that is not known."""
-        if self.adjusts or self.box is None or any(s.kind == "zoom-blur" for s in self.effects):
+        if self.adjusts or self.box is None or any(e.model.is_unbounded for e in self.effects):
             return None
         return self.box[1] - self.margin, self.box[3] + self.margin
 

@@ -7,23 +7,26 @@ import numpy as np
 
 from ..scene.colors import hex_of
 from ..scene.document import Scene
-from ..scene.effects import Displace, Effect, Shadow, Trail
+from ..scene.effects import Effect
+from ..scene.effects.displace import Displace
+from ..scene.effects.shadow import Shadow
+from ..scene.effects.trail import Trail
 from ..scene.layers import Layer
+from ..scene.pace import times_a_second
 from ..scene.tracks import is_color, value_at
 from .bitmaps import Photo
 from .canvas import DrawItem, EffectValues, Gradient, Line, Matrix
 
 _FAINTEST = 0.5 / 255  # what is less opaque changes no pixel
 
-# What is drawn with the letters, not done to the picture of them.
-DRAWN_WITH_LETTERS = (Shadow, Trail, Displace)
-
 
 def effects_at(layer: Layer, frame: float, size: tuple[int, int]) -> tuple[EffectValues, ...]:
     """The effects on the picture of a layer, in a frame of a scene of that size."""
-    on = [each for each in layer.effects if each.on and not isinstance(each, DRAWN_WITH_LETTERS)]
+    on = [each for each in layer.effects if each.on and each.works_on == "picture"]
+    values = [effect.in_px(values_of(effect, frame), size) for effect in on]
     return tuple(
-        EffectValues(effect.kind, _in_px(values_of(effect, frame), effect, size)) for effect in on
+        EffectValues(effect.kind, tuple(each.items()))
+        for effect, each in zip(on, values, strict=True)
     )
 
 
@@ -44,19 +47,6 @@ def _plain(value: Any, at: np.ndarray) -> Any:
     if is_color(value):
         return value if isinstance(value, str) else hex_of(value_at(value, at))
     return float(value_at(value, at))
-
-
-def _in_px(
-    values: dict[str, Any], effect: Effect, size: tuple[int, int]
-) -> tuple[tuple[str, Any], ...]:
-    """Values in order; a point in percent of the picture becomes one in px."""
-    if effect.kind == "zoom-blur":
-        values = {
-            **values,
-            "x": values["x"] / 100 * size[0],
-            "y": values["y"] / 100 * size[1],
-        }
-    return tuple(values.items())
 
 
 def _enlargement(matrix: Matrix) -> float:
@@ -148,7 +138,7 @@ def displacement_at(
     if found is None:
         return None
     at = np.array(time)
-    pace = float(found.every.removesuffix("/s")) / float(scene.frames_a_second)
+    pace = times_a_second(found.every) / float(scene.frames_a_second)
     # A hair before a tick counts as on it, as for the jitter of moves.
     tick = int(np.floor(time * pace + 1e-9)) + 1
     size, amount = float(value_at(found.size, at)), float(value_at(found.amount, at))

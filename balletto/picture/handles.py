@@ -7,12 +7,13 @@ import numpy as np
 
 from ..lettering.layout import lay_out
 from ..motion.affine import Space, layer_matrices, through_camera
-from ..motion.reach.sweep import band_of
-from ..motion.stagger import ranks_of
 from ..motion.units import part_of, units_for
 from ..scene.document import Scene
 from ..scene.layers import Title
 from ..scene.moves import Move
+from ..scene.orders import ranks_of
+from ..scene.selectors.spot import Spot
+from ..scene.selectors.sweep import Sweep, band_of
 from ..scene.tracks import Track, value_at
 
 MOST_DOTS = 600
@@ -79,7 +80,7 @@ def sweeps(scene: Scene, title: Title, move: Move, frame: float) -> list[dict[st
     times = np.array([[float(frame)]])
     found = []
     for index, selector in enumerate(move.reach):
-        if selector.kind != "sweep":
+        if not isinstance(selector, Sweep):
             continue
         units = units_for(scene, title, layout, move)
         scale = 1.0 if selector.measure == "units" else len(units) / 100
@@ -162,7 +163,7 @@ def spots(move: Move, frame: float) -> list[dict[str, Any]]:
             **{name: _at(getattr(selector, name), frame) for name in names[selector.shape]},
         }
         for index, selector in enumerate(move.reach)
-        if selector.kind == "spot"
+        if isinstance(selector, Spot)
     ]
 
 

@@ -8,10 +8,9 @@ import numpy as np
 from ..motion.affine import layer_matrices
 from ..scene.document import Scene
 from ..scene.layers import Layer
+from ..scene.primitives import moved
 from ..scene.tracks import Tied, Track, value_at
-from .masks import MASKS
 from .prepared_form import box_of
-from .primitives import moved
 
 _ROUND = 48  # points along an ellipse
 _DIGITS = 3
@@ -125,7 +124,7 @@ def _outline(
         angles = np.linspace(0, 2 * np.pi, _ROUND, endpoint=False)
         points = np.column_stack([np.cos(angles) * size[0], np.sin(angles) * size[1]]) / 2
     else:
-        left, top, right, bottom = box_of(MASKS[mask.kind](mask, at))
+        left, top, right, bottom = box_of(mask.outline(at))
         points = np.array([[left, top], [right, top], [right, bottom], [left, bottom]])
     turned_commands = moved((("line", tuple(points.reshape(-1).tolist())),), center, turned)
     return _seen(matrix, np.array(turned_commands[0][1]).reshape(-1, 2))

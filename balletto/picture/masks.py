@@ -1,40 +1,21 @@
 """Masks and mattes: how much of a buffer is let through, pixel by pixel."""
 
 from collections.abc import Callable, Sequence
-from typing import Any
 
 import numpy as np
 import skia
 from PIL import Image, ImageFilter
 
 from ..motion.affine import layer_matrices
+from ..raster.pixel_buffer import PixelBuffer, Scale
 from ..scene.document import Scene
 from ..scene.layers import Layer
 from ..scene.masks import SOFTEST_MASK, Mask
-from ..scene.outlines import commands_of
+from ..scene.primitives import moved
 from ..scene.tracks import value_at
 from .canvas import Canvas, Cut
-from .outlines import Commands
-from .pixel_buffer import PixelBuffer, Scale
-from .primitives import ellipse, moved, rectangle
 
 _FINE = 12.0  # px: a softer edge than that has no detail of its own
-
-
-def _rectangle(mask: Any, at: np.ndarray) -> Commands:
-    width, height = value_at(mask.size, at).tolist()
-    return rectangle(width, height, float(value_at(mask.corner, at)))
-
-
-def _ellipse(mask: Any, at: np.ndarray) -> Commands:
-    return ellipse(*value_at(mask.size, at).tolist())
-
-
-MASKS: dict[str, Callable[[Any, np.ndarray], Commands]] = {
-    "rectangle": _rectangle,
-    "ellipse": _ellipse,
-    "path": lambda mask, _: commands_of(mask.path),
-}
 
 
 def cuts_of(canvas: Canvas, scene: Scene, layer: Layer, frame: float) -> tuple[Cut, ...]:
@@ -50,7 +31,7 @@ def cuts_of(canvas: Canvas, scene: Scene, layer: Layer, frame: float) -> tuple[C
 
 
 def _cut(canvas: Canvas, mask: Mask, matrix: list[float], at: np.ndarray) -> Cut:
-    form = MASKS[mask.kind](mask, at)
+    form = mask.outline(at)
     center, turned = value_at(mask.center, at).tolist(), float(value_at(mask.rotation, at))
     return Cut(
         canvas.outline(moved(form, center, turned)),

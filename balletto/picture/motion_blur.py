@@ -5,8 +5,8 @@ from collections.abc import Callable, Iterable, Sequence
 import numpy as np
 import skia
 
+from ..raster.pixel_buffer import PixelBuffer
 from .canvas import DrawItem
-from .pixel_buffer import PixelBuffer
 
 Draw = Callable[[PixelBuffer, Iterable[DrawItem], skia.Canvas], None]
 

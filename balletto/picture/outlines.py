@@ -8,7 +8,7 @@ from collections.abc import Iterable
 import numpy as np
 
 from ..lettering.shaping import Glyph
-from ..motion.hash_random import hash_random
+from ..scene.hash_random import hash_random
 
 Commands = tuple[tuple[str, tuple[float, ...]], ...]
 _PIECES = 4  # at most, into which a curve is cut before its points are displaced

@@ -14,10 +14,10 @@ from ..scene.document import Scene
 from ..scene.files import to_data
 from ..scene.layers import NestedLayer, VideoLayer
 from ..scene.media import Played
+from ..scene.primitives import rectangle
 from .bitmaps import Bitmap, Photo
 from .media import still, video
 from .prepared_form import Form, PreparedForm
-from .primitives import rectangle
 
 # Nested scenes are drawn at steps of this size, large enough for how they are seen.
 _STEP = 2**0.5

@@ -1,58 +1,27 @@
 """Shape layers made ready to draw: the outline of their shape, its fill and its stroke."""
 
-from collections.abc import Callable
 from typing import Any
 
 import numpy as np
 
 from ..scene.colors import hex_of
 from ..scene.layers import ShapeLayer
-from ..scene.outlines import commands_of
-from ..scene.shapes import Stroke
+from ..scene.stroke import Stroke
 from ..scene.tracks import value_at
 from .appearance import gradient_over
 from .canvas import Gradient, Line
 from .effect_values import displacement_at
 from .outlines import Commands, displaced
 from .prepared_form import Form, PreparedForm, box_of
-from .primitives import arc, ellipse, rectangle, regular, star
 
 
 def _number(value: Any, at: np.ndarray) -> float:
     return float(value_at(value, at))
 
 
-def _line(shape: Any, at: np.ndarray) -> Commands:
-    start, end = value_at(shape.start, at), value_at(shape.end, at)
-    return ("move", tuple(start.tolist())), ("line", tuple(end.tolist()))
-
-
-def _rectangle(shape: Any, at: np.ndarray) -> Commands:
-    width, height = value_at(shape.size, at).tolist()
-    return rectangle(width, height, _number(shape.corner, at))
-
-
-def _arc(shape: Any, at: np.ndarray) -> Commands:
-    width, height = value_at(shape.size, at).tolist()
-    return arc(width, height, _number(shape.angle, at), _number(shape.sweep, at))
-
-
-SHAPES: dict[str, Callable[[Any, np.ndarray], Commands]] = {
-    "line": _line,
-    "rectangle": _rectangle,
-    "ellipse": lambda shape, at: ellipse(*value_at(shape.size, at).tolist()),
-    "arc": _arc,
-    "polygon": lambda shape, at: regular(shape.corners, _number(shape.radius, at)),
-    "star": lambda shape, at: star(
-        shape.corners, _number(shape.outer, at), _number(shape.inner, at)
-    ),
-    "path": lambda shape, _: commands_of(shape.path),
-}
-
-
 def outline_of(layer: ShapeLayer, frame: float) -> Commands:
     """The outline of a shape layer at a frame, in its own space."""
-    return SHAPES[layer.shape.kind](layer.shape, np.array(frame))
+    return layer.shape.outline(np.array(frame))
 
 
 class PreparedShape(PreparedForm):

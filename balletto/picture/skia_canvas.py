@@ -7,13 +7,12 @@ from functools import lru_cache
 import numpy as np
 import skia
 
+from ..raster.pixel_buffer import PixelBuffer, Scale, times_alpha
 from .bitmaps import Box, Photo
 from .canvas import Cut, DrawItem, EffectValues, Gradient, Line
-from .effects import EFFECTS, margin_of
 from .masks import let_through, matte_of
 from .motion_blur import mean_in_linear_light
 from .outlines import Commands
-from .pixel_buffer import PixelBuffer, Scale, times_alpha
 from .sprite_cache import SpriteCache
 
 # By their names of the W3C's "Compositing and Blending".
@@ -222,10 +221,10 @@ class SkiaCanvas:
 
     def _done(self, effects: Sequence[EffectValues], buffer: PixelBuffer) -> PixelBuffer:
         """A buffer after effects, of which only is kept what the next ones may bring into sight."""
-        margins = [margin_of(effect.kind, dict(effect.values)) for effect in effects]
+        margins = [effect.margin for effect in effects]
         for number, effect in enumerate(effects):
             scale = self._pixel._replace(margin=sum(margins[number + 1 :]))
-            buffer = EFFECTS[effect.kind](buffer, dict(effect.values), scale).within(scale.edges)
+            buffer = effect.applied(buffer, scale).within(scale.edges)
         return buffer
 
     def cut(self, cuts: Sequence[Cut]) -> None:
@@ -263,7 +262,7 @@ class SkiaCanvas:
     def adjust(self, effects: Sequence[EffectValues], cuts: Sequence[Cut], opacity: float) -> None:
         below = self._buffers[-1]
         # What lies beyond the edges is taken to go on as it is there, or else they would fade.
-        margin = sum(margin_of(effect.kind, dict(effect.values)) for effect in effects)
+        margin = sum(effect.margin for effect in effects)
         buffer = self._done(effects, below.continued(self._pixel._replace(margin=margin)))
         rows = slice(below.top - buffer.top, below.bottom - buffer.top)
         columns = slice(below.left - buffer.left, below.right - buffer.left)

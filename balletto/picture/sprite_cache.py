@@ -10,8 +10,8 @@ from typing import Any, NamedTuple
 
 import skia
 
+from ..raster.pixel_buffer import PixelBuffer, Scale
 from .canvas import DrawItem
-from .pixel_buffer import PixelBuffer, Scale
 
 _PHASES = 4  # a pixel, along each axis
 _MOST_SPRITES = 4096

@@ -7,15 +7,14 @@ import base64
 import io
 from collections.abc import Iterable, Sequence
 from html import escape
-from typing import Any
 
 import numpy as np
 import skia
 from PIL import Image
 
+from ..raster.svg_filters import color_matrix, flooded, gaussian_blur, number
 from .bitmaps import Box, Photo
 from .canvas import Cut, DrawItem, EffectValues, Gradient, Line, Matrix
-from .effects.colors import MATRICES
 from .outlines import Commands
 from .skia_canvas import Outline, SkiaCanvas
 from .stills import straight_rgba
@@ -24,8 +23,6 @@ _FAR = 20_000  # px: farther than anything is seen
 _ENDS = {"flat": "butt", "round": "round", "square": "square"}
 _JOINS = {"sharp": "miter", "round": "round", "cut": "bevel"}
 _CONIC_STEPS = 2  # halvings of one into quadratics
-# What is 0 where an effect that cannot be said does nothing.
-_AMOUNTS = {"directional-blur": "length", "zoom-blur": "amount", "outline": "width"}
 _VERBS = {
     skia.Path.kMove_Verb: "M",
     skia.Path.kLine_Verb: "L",
@@ -95,10 +92,10 @@ class SvgCanvas:
             parts.append(f'<path d="{_data(path)}" fill="{fill}"{transform}/>')
         if item.line is not None:
             parts.append(self._line(item, item.line))
-        looks = "" if item.opacity >= 1 else f' opacity="{_number(item.opacity)}"'
+        looks = "" if item.opacity >= 1 else f' opacity="{number(item.opacity)}"'
         if item.blur:
             scale = _scale_of(item.matrix)
-            looks += f' filter="url(#{self._blurred(item.blur * scale, item.blur * scale)})"'
+            looks += f' filter="url(#{self._blurred(item.blur * scale)})"'
         return [_group(parts, looks.strip())] if looks and parts else parts
 
     def _line(self, item: DrawItem, line: Line) -> str:
@@ -109,11 +106,11 @@ class SvgCanvas:
         dashes = ""
         if line.dashes:
             lengths, shift = line.dashes
-            told = " ".join(map(_number, lengths))
-            dashes = f' stroke-dasharray="{told}" stroke-dashoffset="{_number(shift)}"'
+            told = " ".join(map(number, lengths))
+            dashes = f' stroke-dasharray="{told}" stroke-dashoffset="{number(shift)}"'
         return (
             f'<path d="{_data(placed)}" fill="none" stroke="{line.color}" '
-            f'stroke-width="{_number(width)}" stroke-linecap="{_ENDS[line.ends]}" '
+            f'stroke-width="{number(width)}" stroke-linecap="{_ENDS[line.ends]}" '
             f'stroke-linejoin="{_JOINS[line.joins]}"{dashes}{transform}/>'
         )
 
@@ -123,7 +120,7 @@ class SvgCanvas:
     def _gradient(self, fill: Gradient, matrix: Matrix, is_placed: bool) -> str:
         steps = len(fill.colors) - 1
         stops = "".join(
-            f'<stop offset="{_number(n / steps)}" stop-color="{color}"/>'
+            f'<stop offset="{number(n / steps)}" stop-color="{color}"/>'
             for n, color in enumerate(fill.colors)
         )
         moved = f' gradientTransform="{_affine(matrix)}"' if is_placed else ""
@@ -131,10 +128,10 @@ class SvgCanvas:
         where = f'gradientUnits="userSpaceOnUse"{moved}'
         if fill.is_round:
             radius = float(np.hypot(to_x - x, to_y - y))
-            place = f'cx="{_number(x)}" cy="{_number(y)}" r="{_number(radius)}"'
+            place = f'cx="{number(x)}" cy="{number(y)}" r="{number(radius)}"'
             return self._define("radialGradient", f"{where} {place}", stops)
         ends = zip(("x1", "y1", "x2", "y2"), (x, y, to_x, to_y), strict=True)
-        place = " ".join(f'{name}="{_number(value)}"' for name, value in ends)
+        place = " ".join(f'{name}="{number(value)}"' for name, value in ends)
         return self._define("linearGradient", f"{where} {place}", stops)
 
     def _photo(self, photo: Photo, matrix: Matrix) -> str:
@@ -148,8 +145,8 @@ class SvgCanvas:
         data = base64.b64encode(file.getvalue()).decode()
         looks = f' filter="url(#{self._one_color(photo.color)})"' if photo.color else ""
         return (
-            f'<image href="data:image/png;base64,{data}" x="{_number(left)}" y="{_number(top)}" '
-            f'width="{_number(right - left)}" height="{_number(bottom - top)}" '
+            f'<image href="data:image/png;base64,{data}" x="{number(left)}" y="{number(top)}" '
+            f'width="{number(right - left)}" height="{number(bottom - top)}" '
             f'preserveAspectRatio="none" transform="{_affine(matrix)}"{looks}/>'
         )
 
@@ -166,7 +163,7 @@ class SvgCanvas:
 
     def apply(self, effects: Sequence[EffectValues]) -> None:
         for effect in effects:
-            if dict(effect.values).get(_AMOUNTS.get(effect.kind, ""), 1):
+            if dict(effect.values).get(effect.model.nothing_at, 1):
                 self._wrap(f'filter="url(#{self._filter(effect)})"')
 
     def _wrap(self, looks: str) -> None:
@@ -177,7 +174,7 @@ class SvgCanvas:
 
     def close(self, blend: str, opacity: float) -> None:
         inside = self._groups.pop()
-        looks = [] if opacity >= 1 else [f'opacity="{_number(opacity)}"']
+        looks = [] if opacity >= 1 else [f'opacity="{number(opacity)}"']
         # By itself even where it is blended as usual: what is in it blends with that alone.
         style = "isolation: isolate" if blend == "normal" else f"mix-blend-mode: {blend}"
         if inside:
@@ -195,7 +192,7 @@ class SvgCanvas:
     def adjust(self, effects: Sequence[EffectValues], cuts: Sequence[Cut], opacity: float) -> None:
         before = self._groups[-1]
         self.apply(effects)
-        looks = [] if opacity >= 1 else [f'opacity="{_number(opacity)}"']
+        looks = [] if opacity >= 1 else [f'opacity="{number(opacity)}"']
         looks += [f'mask="url(#{self._mask(cuts)})"'] if cuts else []
         if looks and before:
             # As it was, with the adjusted copy over it where that is let through.
@@ -206,48 +203,31 @@ class SvgCanvas:
     def _define(self, kind: str, attributes: str, content: str) -> str:
         """Adds a definition; gives its name. The same one is there once."""
         known = f" {attributes}>{content}</{kind}>"
-        for number, text in enumerate(self._definitions, start=1):
-            if text == f'<{kind} id="d{number}"{known}':
-                return f"d{number}"
+        for index, text in enumerate(self._definitions, start=1):
+            if text == f'<{kind} id="d{index}"{known}':
+                return f"d{index}"
         name = f"d{len(self._definitions) + 1}"
         self._definitions.append(f'<{kind} id="{name}"{known}')
         return name
 
     def _filter(self, effect: EffectValues) -> str:
-        values = dict(effect.values)
-        if effect.kind in MATRICES:
-            linear, plus = MATRICES[effect.kind](values)
-            rows = [[*row, 0, plus] for row in linear.tolist()]
-            return self._colors([*rows, [0, 0, 0, 1, 0]])
-        if effect.kind == "blur":
-            return self._blurred(values["x"], values["y"])
-        if effect.kind == "glow":
-            return self._glow(values)
-        name = effect.kind.replace("-", " ")
-        raise NotInSvg(f"An SVG cannot hold the effect “{name}”. Choose a PNG still.")
+        content = effect.model.svg_filter(dict(effect.values))
+        if content is None:
+            name = effect.kind.replace("-", " ")
+            raise NotInSvg(f"An SVG cannot hold the effect “{name}”. Choose a PNG still.")
+        return self._defined_filter(content)
 
     def _defined_filter(self, content: str) -> str:
         return self._define("filter", f'{_REGION} color-interpolation-filters="sRGB"', content)
 
     def _colors(self, rows: Sequence[Sequence[float]]) -> str:
-        told = " ".join(_number(number) for row in rows for number in row)
-        return self._defined_filter(f'<feColorMatrix values="{told}"/>')
+        return self._defined_filter(color_matrix(rows))
 
-    def _blurred(self, x: float, y: float) -> str:
-        return self._defined_filter(f'<feGaussianBlur stdDeviation="{_number(x)} {_number(y)}"/>')
-
-    def _glow(self, values: dict[str, Any]) -> str:
-        source = ""
-        if values["color"]:
-            source = _flooded(values["color"])
-        radius, strength = _number(values["radius"]), _number(values["strength"] / 100)
-        return self._defined_filter(
-            f'{source}<feGaussianBlur stdDeviation="{radius}"/>'
-            f'<feComposite in2="SourceGraphic" operator="arithmetic" k2="{strength}" k3="1"/>'
-        )
+    def _blurred(self, radius: float) -> str:
+        return self._defined_filter(gaussian_blur(radius, radius))
 
     def _one_color(self, color: str) -> str:
-        return self._defined_filter(_flooded(color))
+        return self._defined_filter(flooded(color))
 
     def _inverted(self, by: str) -> str:
         if by == "alpha":
@@ -272,26 +252,21 @@ class SvgCanvas:
         path, transform = _placed(cut.outline.path, cut.matrix)
         line = ""
         if cut.expand > 0:
-            line = f' stroke="#FFFFFF" stroke-width="{_number(2 * cut.expand)}"'
+            line = f' stroke="#FFFFFF" stroke-width="{number(2 * cut.expand)}"'
             line += ' stroke-linejoin="round"'
         if cut.expand < 0:
             raise NotInSvg("An SVG cannot hold a mask that is made narrower. Choose a PNG still.")
         form = f'<path d="{_data(path)}" fill="#FFFFFF"{line}{transform}/>'
         if cut.feather:
-            form = _group([form], f'filter="url(#{self._blurred(cut.feather, cut.feather)})"')
+            form = _group([form], f'filter="url(#{self._blurred(cut.feather)})"')
         if cut.invert:
             form = _group([form], f'filter="url(#{self._inverted("alpha")})"')
-        form = _group([form], f'opacity="{_number(cut.opacity)}"') if cut.opacity < 1 else form
+        form = _group([form], f'opacity="{number(cut.opacity)}"') if cut.opacity < 1 else form
         return self._define("mask", f'{_REGION} mask-type="alpha"', form)
 
 
 _EDGES = f'x="{-_FAR}" y="{-_FAR}" width="{2 * _FAR}" height="{2 * _FAR}"'
 _REGION = f'{_EDGES} maskUnits="userSpaceOnUse" filterUnits="userSpaceOnUse"'
-
-
-def _flooded(color: str) -> str:
-    flood = f'<feFlood flood-color="{color}"/>'
-    return f'{flood}<feComposite in2="SourceAlpha" operator="in"/>'
 
 
 def _rectangle(color: str) -> str:
@@ -302,13 +277,9 @@ def _group(content: Sequence[str], looks: str) -> str:
     return f"<g {looks}>{''.join(content)}</g>"
 
 
-def _number(value: float) -> str:
-    return f"{value:.6g}"
-
-
 def _affine(matrix: Matrix) -> str:
     a, b, x, c, d, y = matrix[:6]
-    return f"matrix({' '.join(map(_number, (a, c, b, d, x, y)))})"
+    return f"matrix({' '.join(map(number, (a, c, b, d, x, y)))})"
 
 
 def _scale_of(matrix: Matrix) -> float:
@@ -345,4 +316,4 @@ def _data(path: skia.Path) -> str:
 
 
 def _told(points: Sequence[skia.Point]) -> str:
-    return " ".join(_number(number) for point in points for number in (point.x(), point.y()))
+    return " ".join(number(each) for point in points for each in (point.x(), point.y()))

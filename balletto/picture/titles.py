@@ -13,7 +13,7 @@ from ..motion.evaluate import compose
 from ..motion.matrices import place
 from ..motion.reflow import moved_axes
 from ..scene.document import Scene
-from ..scene.effects import Trail
+from ..scene.effects.trail import Trail
 from ..scene.layers import Title
 from .appearance import Appearance, appearance_of
 from .bitmaps import Box

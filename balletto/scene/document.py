@@ -9,7 +9,6 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal, TypeAlias
 from pydantic import AfterValidator, Field, PrivateAttr
 from pydantic_core import PydanticCustomError
 
-from .effects import MotionBlur
 from .fits import Fit, View
 from .layers import AnyLayer, Layer, NestedLayer, Title
 from .media import FileName, Filling, Played
@@ -25,6 +24,7 @@ from .model import (
     one_of,
     shown,
 )
+from .motion_blur import MotionBlur
 from .style import AnyGradient
 
 FORMAT = "balletto-scene"

@@ -3,15 +3,11 @@
 import re
 from typing import Any
 
-from .eases import EASE_NAMES
+from .eases import EASE_KINDS, EASE_NAMES
 
 EASES: list[tuple[Any, str]] = [
     *((name, name.replace("-", " ")) for name in EASE_NAMES),
-    ({"spring": 0.4}, "spring"),
-    ({"bounce": 3}, "bounce"),
-    ({"steps": 4}, "steps"),
-    ({"bezier": [0.3, 0, 0.3, 1]}, "a curve of its own"),
-    ({"points": [[0, 0], [0.5, 0.8], [1, 1]]}, "straight pieces"),
+    *((kind.start, kind.title) for kind in EASE_KINDS.values()),
 ]
 TRACK_EASES: list[tuple[Any, str]] = [*EASES, ("auto", "no overshoot"), ("flow", "a round flow")]
 
@@ -20,7 +16,7 @@ _ALSO = {
     "even": "linear", "evenly": "linear", "straight": "linear", "flow": "flow",
     "windup": "wind-up", "soft": "soft-both", "smooth": "soft-both", "smoothly": "soft-both",
 }  # fmt: skip
-_NUMBERED = {"spring": float, "bounce": int, "steps": int}
+_PLAIN = re.compile(r"\d+(\.\d+)?")
 _BEZIER = re.compile(r"(?:cubic-)?bezier\s*\(([^()]*)\)")
 
 
@@ -34,14 +30,13 @@ def read_ease(text: str) -> Any | None:
         if name in (said, said.removeprefix("a ")) and not _is_curve(ease):
             return ease
     kind, _, number = name.partition(" ")
-    if kind in _NUMBERED and re.fullmatch(r"\d+(\.\d+)?", number):
-        value = float(number)
-        return {kind: value if _NUMBERED[kind] is float else int(value)}
+    if kind in EASE_KINDS and not EASE_KINDS[kind].is_drawn and _PLAIN.fullmatch(number):
+        return {kind: type(EASE_KINDS[kind].start[kind])(float(number))}
     return _ALSO.get(name)
 
 
 def _is_curve(ease: Any) -> bool:
-    return isinstance(ease, dict) and bool({"bezier", "points"} & set(ease))
+    return isinstance(ease, dict) and any(EASE_KINDS[key].is_drawn for key in ease)
 
 
 def _bezier(inside: str) -> Any | None:

@@ -2,13 +2,15 @@
 LAYER_KINDS; how it is drawn is told in balletto.picture.
 """
 
-from typing import TYPE_CHECKING, Annotated, Literal, get_args
+from typing import Annotated, ClassVar, Literal, get_args
 
 from pydantic import Field, field_validator, model_validator
 from pydantic_core import PydanticCustomError
 
-from .effects import AnyEffect, MotionBlur
-from .masks import AnyMask, Matte
+from .effects import AnyEffect
+from .kinds import Kind
+from .masks import AnyMask
+from .matte import Matte
 from .media import After, FileName, Played, Seconds
 from .model import (
     MAX_TEXT,
@@ -27,9 +29,11 @@ from .model import (
     needs,
     one_of,
 )
+from .motion_blur import MotionBlur
 from .motion_path import ChangingPosition
 from .moves import Move
-from .shapes import AnyShape, Stroke
+from .shapes import AnyShape
+from .stroke import Stroke
 from .style import Fill, RunStyle, Style
 from .tracks import Changing
 
@@ -82,7 +86,7 @@ Blend = Literal[
 BLENDS: tuple[str, ...] = get_args(Blend)
 
 
-class Layer(Model):
+class Layer(Kind):
     """What all layers have. `span` is the first frame it shows and the frame where it has gone; a
     layer that is not `on` is not drawn, and where some are `solo`, only these are. A `locked` one
     is not to be changed. `blend` is how it is mixed with what lies behind it.
@@ -91,8 +95,9 @@ class Layer(Model):
     matte after all its effects but `shadow`, `trail` and `displace`, which are drawn with it.
     """
 
-    if TYPE_CHECKING:
-        kind: str
+    title: ClassVar[str]  # what the kind is called
+    draws_itself: ClassVar[bool] = True  # or is only what others are drawn by
+    has_outlines: ClassVar[bool] = False  # which can be bent and displaced
 
     id: Identifier
     name: Name = ""
@@ -120,6 +125,11 @@ class Layer(Model):
         """What it is called where it has no name; empty if that is only its kind."""
         return ""
 
+    @property
+    def nameless(self) -> str:
+        """What it is called where it has no words either."""
+        return self.title
+
 
 class Title(Layer):
     """A layer of text.
@@ -127,6 +137,9 @@ class Title(Layer):
     With `hold_center`, each line is shifted so that what can be seen of it stays centred. Letters
     are drawn in `draw_order`: as they are read, the first in front, or the nearer in front.
     """
+
+    title: ClassVar = "Title"
+    has_outlines: ClassVar = True
 
     kind: Literal["title"]
     text: Annotated[str, Field(max_length=MAX_TEXT), needs("a text of at most 10,000 letters")]
@@ -141,9 +154,16 @@ class Title(Layer):
         """The text on one line."""
         return " ".join(self.text.split())
 
+    @property
+    def nameless(self) -> str:
+        return "Empty title"
+
 
 class ShapeLayer(Layer):
     """A layer of one shape, about the layer's origin."""
+
+    title: ClassVar = "Shape"
+    has_outlines: ClassVar = True
 
     kind: Literal["shape"]
     shape: AnyShape
@@ -154,6 +174,8 @@ class ShapeLayer(Layer):
 class PictureLayer(Layer):
     """A layer of a still picture from a file (PNG, JPEG, WebP, SVG), its middle at the layer's
     origin, a pixel of it as large as one of the scene."""
+
+    title: ClassVar = "Picture"
 
     kind: Literal["picture"]
     file: FileName
@@ -167,6 +189,8 @@ class PictureLayer(Layer):
 class VideoLayer(Played, Layer):
     """A layer of a video from a file, which begins at the first frame of its span."""
 
+    title: ClassVar = "Video"
+
     kind: Literal["video"]
 
     @property
@@ -179,6 +203,8 @@ class NestedLayer(Layer):
     """A layer of a whole scene, one of those that this scene has in `scenes`. At the first frame of
     its span the other is at its frame `shift`."""
 
+    title: ClassVar = "Scene"
+
     kind: Literal["scene"]
     scene: Identifier
     shift: InnerFrames = 0
@@ -188,6 +214,9 @@ class NestedLayer(Layer):
 class SoundLayer(Layer):
     """A layer that is heard, from a file (WAV, FLAC, MP3, OGG): louder by `gain` decibels, fading
     in at its beginning and out at its end."""
+
+    title: ClassVar = "Sound"
+    draws_itself: ClassVar = False
 
     kind: Literal["sound"]
     file: FileName
@@ -206,11 +235,17 @@ class Group(Layer):
     """Layers that move as one: those whose `group` it is. They are drawn together, in its place,
     then made as opaque as it is, and blended."""
 
+    title: ClassVar = "Group"
+    draws_itself: ClassVar = False
+
     kind: Literal["group"]
 
 
 class Adjustment(Layer):
     """Its effects on all that lies below it, in its group or in the scene."""
+
+    title: ClassVar = "Adjustment"
+    draws_itself: ClassVar = False
 
     kind: Literal["adjustment"]
 

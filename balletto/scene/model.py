@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from enum import Enum
 from typing import Annotated, Any, ClassVar, Union, get_args, get_origin
 
+import numpy as np
 from annotated_types import GroupedMetadata
 from pydantic import (
     BaseModel,
@@ -94,6 +95,9 @@ class Counts(Enum):
     AXIS = "units of an axis of a font"
 
 
+_BESIDE = 0.001  # how far a clipped number stays from a limit that it may not reach
+
+
 @dataclass(frozen=True)
 class Number(GroupedMetadata):
     """What a finite number is: in words, what it counts, and its limits."""
@@ -112,6 +116,12 @@ class Number(GroupedMetadata):
         said = " and ".join(f"{words[limit]} {value:,}" for limit, value in limits.items())
         yield Field(**limits)
         yield needs(self.what, said)
+
+    def clipped(self, value: np.ndarray) -> np.ndarray:
+        """Numbers brought within its limits."""
+        low = self.ge if self.gt is None else self.gt + _BESIDE
+        high = self.le if self.lt is None else self.lt - _BESIDE
+        return value if low is None and high is None else np.clip(value, low, high)
 
     @property
     def name(self) -> str:
@@ -193,6 +203,7 @@ Distance = Annotated[float, Number("a number of pixels", Counts.LENGTH, ge=0, le
 PictureDistance = Annotated[
     float, Number("a number of pixels", Counts.PICTURE_LENGTH, ge=0, le=_FAR)
 ]
+Size2 = Annotated[tuple[Distance, Distance], Field(strict=False)]
 Degrees = Annotated[float, Number("a number of degrees", Counts.ANGLE, ge=-_FAR, le=_FAR)]
 Percent = Annotated[float, Number("a number of percent", Counts.PART, ge=-_FAR, le=_FAR)]
 Share = Annotated[float, Number("a number of percent", Counts.PART, ge=0, le=100)]

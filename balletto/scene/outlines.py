@@ -20,10 +20,11 @@ _WORDS = {
 }  # fmt: skip
 
 Command = tuple[str, tuple[float, ...]]
+Commands = tuple[Command, ...]
 
 
 @lru_cache(maxsize=512)
-def commands_of(drawing: str) -> tuple[Command, ...]:
+def commands_of(drawing: str) -> Commands:
     """The commands (move, line, quad, curve, close, end) of SVG path data, with their numbers
     x, y, x, y, ...; arcs come as curves. ValueError if it is none.
 

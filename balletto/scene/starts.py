@@ -64,7 +64,7 @@ def new_shape(document: Data, kind: str) -> Data:
     """A shape of a kind, a line or filled, not larger than it would be in the usual picture."""
     width, height = document["size"]
     share = min(width, height) / _USUAL_SIDE
-    is_line = kind in ("line", "arc")
+    is_line = SHAPE_KINDS[kind].is_line
     stroke = {"width": max(1, round(8 * share, 1)), "color": "#FFFFFF"} if is_line else None
     return {
         "kind": "shape",

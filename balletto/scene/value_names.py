@@ -1,7 +1,16 @@
 """What each value of a scene is called: one word for one thing, in sentences, lists, views of time
-and the history. The words of effects, masks and shapes in sentences are held to these by a test."""
+and the history. Those of effects, masks, shapes and selectors stand with their kinds."""
 
+from collections.abc import Mapping
 from typing import Any
+
+from .effects import EFFECT_KINDS
+from .masks import MASK_KINDS
+from .motion_blur import SHUTTER
+from .selectors import SELECTOR_KINDS
+from .shapes import SHAPE_KINDS
+from .stroke import STROKE
+from .wording import Said
 
 POSE: dict[str, str] = {
     "x": "left or right", "y": "above or below", "z": "depth", "rotation": "turn",
@@ -22,68 +31,24 @@ AXES: dict[str, str] = {
     "wght": "weight", "wdth": "width", "opsz": "optical size", "slnt": "slant", "CASL": "casual",
     "CRSV": "cursive", "MONO": "mono", "SOFT": "softness", "WONK": "wonk",
 }  # fmt: skip
-SELECTORS: dict[str, str] = {"scatter": "chance", "jitter": "shake"}
-SELECTOR_VALUES: dict[str, dict[str, str]] = {
-    "sweep": {
-        "low": "start", "high": "end", "soft_low": "back softness", "soft_high": "front softness",
-    },
-    "wave": {"cycles": "crests", "soft": "softness"},
-    "jitter": {"hold": "period", "together": "togetherness"},
-    "spot": {
-        "center": "middle", "inner": "inner radius", "outer": "outer radius", "angle": "turn",
-        "from": "foot", "to": "top",
-    },
-}  # fmt: skip
-EFFECTS: dict[str, dict[str, str]] = {
-    "blur": {"x": "blur across", "y": "blur down"},
-    "directional-blur": {"length": "length of the smear", "angle": "direction of the smear"},
-    "zoom-blur": {"amount": "amount of the smear", "x": "point across", "y": "point down"},
-    "glow": {
-        "strength": "strength of the glow", "radius": "reach of the glow",
-        "color": "colour of the glow",
-    },
-    "shadow": {
-        "x": "shadow to the side", "y": "shadow above or below",
-        "softness": "softness of the shadow", "color": "colour of the shadow",
-        "opacity": "opacity of the shadow",
-    },
-    "tint": {"color": "colour of the tint", "amount": "amount of the tint"},
-    "hue": {"turn": "turn of the hues"},
-    "outline": {"width": "width of the line", "color": "colour of the line"},
-    "trail": {
-        "copies": "copies of the trail", "gap": "frames between copies",
-        "fade": "fade from copy to copy", "shrink": "size from copy to copy",
-        "outline": "width of outlines, 0 for whole letters",
-    },
-    "displace": {
-        "amount": "amount of the displacement", "size": "size of the bumps",
-        "every": "how often", "seed": "chance of the displacement",
-    },
-}  # fmt: skip
-MASK: dict[str, str] = {
-    "center": "middle of the mask", "rotation": "turn of the mask", "feather": "feather",
-    "expand": "expansion", "opacity": "density of the mask", "size": "size of the mask",
-    "corner": "corners of the mask", "invert": "side of the mask",
-    "fixed": "what the mask moves with", "mode": "how it joins the masks before",
-}  # fmt: skip
-STROKE: dict[str, str] = {
-    "width": "width of the line", "color": "colour of the line", "from": "start of the line",
-    "to": "end of the line", "travel": "travel of the line", "ends": "ends of the line",
-    "joins": "corners of the line",
-}  # fmt: skip
-SHAPE: dict[str, str] = {
-    "from": "start", "to": "end", "corner": "corners", "angle": "where it starts",
-    "sweep": "how far it goes", "outer": "outer radius", "inner": "inner radius",
-}  # fmt: skip
-SHUTTER: dict[str, str] = {"angle": "angle of the shutter", "phase": "phase of the shutter"}
 STYLE: dict[str, str] = {"fill": "colour", "outline_color": "colour of the outline"}
-_TABLES = {"transform": TRANSFORM, "stroke": STROKE, "shape": SHAPE, "motion_blur": SHUTTER,
-           "style": STYLE}  # fmt: skip
+
+
+def _names(values: Mapping[str, Said]) -> dict[str, str]:
+    return {name: said.name for name, said in values.items()}
+
+
+_TABLES = {
+    "transform": TRANSFORM,
+    "style": STYLE,
+    "stroke": _names(STROKE.values),
+    "motion_blur": _names(SHUTTER.values),
+}
 
 
 def selector_name(kind: str) -> str:
     """What a kind of selector is called: "sweep", "chance"."""
-    return SELECTORS.get(kind, kind)
+    return SELECTOR_KINDS[kind].title if kind in SELECTOR_KINDS else kind
 
 
 def axis_name(tag: str, name: str = "") -> str:
@@ -104,8 +69,16 @@ def value_name(layer: Any, path: str) -> str:
     for name in ("effects", "masks"):
         if way[:1] == [name] and len(way) > 2:
             return _of_worn(name, _part(layer, name), way[1:])
+    if way[0] == "shape" and len(way) > 1:
+        return _with_part(way[1:], _of_kind(SHAPE_KINDS, _part(layer, "shape")))
     table = _TABLES.get(way[0], {}) if len(way) > 1 else {}
     return _with_part(way[1:] if way[0] in _TABLES and len(way) > 1 else way, table)
+
+
+def _of_kind(kinds: Mapping[str, Any], part: Any) -> dict[str, str]:
+    """What the values of a shape, an effect or a mask are called, by its kind."""
+    model = kinds.get(_part(part, "kind") if part else "")
+    return _names(model.wording.values) if model else {}
 
 
 def _of_move(move: Any, way: list[str]) -> str:
@@ -124,19 +97,22 @@ def _of_selector(reach: Any, index: int, way: list[str]) -> str:
         return _with_part(way, {})
     kind = kinds[index]
     plain = [part for part in way if not part.isdigit() and part not in ("keys", "value")]
-    said = _with_part(plain, SELECTOR_VALUES.get(kind, {}))
+    model = SELECTOR_KINDS.get(kind)
+    names = _names(model.values) if model else {}
+    said = _with_part(plain, names)
+    if plain[-1] not in names:
+        said = f"{said} of the {selector_name(kind)}"
     axis = f", {_ACROSS_AND_DOWN[int(way[-1])]}" if way[-1] in ("0", "1") else ""
     same = [at for at, each in enumerate(kinds) if each == kind]
     number = f" {same.index(index) + 1}" if len(same) > 1 else ""
-    return f"{said} of the {selector_name(kind)}{number}{axis}"
+    return f"{said}{number}{axis}"
 
 
 def _of_worn(name: str, worn: Any, way: list[str]) -> str:
     index = int(way[0])
-    if name == "masks":
-        return _with_part(way[1:], MASK)
-    kind = _part(worn[index], "kind") if worn and index < len(worn) else ""
-    return _with_part(way[1:], EFFECTS.get(kind, {}))
+    kinds: Mapping[str, Any] = MASK_KINDS if name == "masks" else EFFECT_KINDS
+    part = worn[index] if worn and index < len(worn) else None
+    return _with_part(way[1:], _of_kind(kinds, part))
 
 
 def _with_part(way: list[str], table: dict[str, str]) -> str:

@@ -7,7 +7,8 @@ import numpy as np
 
 from balletto.motion.poses import poses
 from balletto.scene import files
-from balletto.scene.eases import Bezier, ease_function
+from balletto.scene.eases import ease_function
+from balletto.scene.eases.bezier import Bezier
 from balletto.scene.edits import EDITS, apply
 from balletto.scene.errors import SceneError
 from balletto.scene.presets import presets

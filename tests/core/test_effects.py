@@ -7,11 +7,11 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from balletto.picture.canvas import RecordingCanvas
-from balletto.picture.effects import EFFECTS
 from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.outlines import displaced
-from balletto.picture.pixel_buffer import PixelBuffer, Scale
+from balletto.raster.pixel_buffer import PixelBuffer, Scale
 from balletto.scene import files
+from balletto.scene.effects import EFFECT_KINDS
 from balletto.scene.errors import SceneError
 
 from .scenes import scene_data
@@ -30,7 +30,7 @@ def spot(value=255):
 
 
 def done(kind, buffer=None, **values):
-    return EFFECTS[kind](buffer or spot(), values, PLAIN)
+    return EFFECT_KINDS[kind].apply(buffer or spot(), values, PLAIN)
 
 
 def light(buffer):

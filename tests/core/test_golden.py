@@ -5,16 +5,16 @@ from unittest import TestCase
 
 import numpy as np
 
-from balletto.motion.hash_random import hash_random
 from balletto.motion.poses import poses
 from balletto.motion.properties import chance_number
 from balletto.motion.reach import reach_of
-from balletto.motion.stagger import delays_of, ranks_of
+from balletto.motion.stagger import delays_of
 from balletto.motion.units import Group, Units
 from balletto.scene import files
 from balletto.scene.eases import ease_function
+from balletto.scene.hash_random import hash_random
 from balletto.scene.moves import Stagger
-from balletto.scene.orders import Ordered
+from balletto.scene.orders import Ordered, ranks_of
 from balletto.scene.selectors import SELECTOR_KINDS
 from balletto.scene.tracks import Track
 

@@ -17,7 +17,8 @@ from balletto.scene.keyable import (
     value_now,
 )
 from balletto.scene.masks import MASK_KINDS
-from balletto.scene.selectors import SELECTOR_KINDS, SPOT_SHAPES
+from balletto.scene.selectors import SELECTOR_KINDS
+from balletto.scene.selectors.spot import SPOT_SHAPES
 from balletto.scene.shapes import SHAPE_KINDS
 
 from .scenes import scene_data

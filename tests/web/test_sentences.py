@@ -10,20 +10,13 @@ import numpy as np
 from balletto.picture.preset_preview import preset_preview
 from balletto.scene import files, value_names
 from balletto.scene.edits import apply
-from balletto.scene.effects import EFFECT_KINDS
-from balletto.scene.errors import SceneError
 from balletto.scene.keyable import keyable
-from balletto.scene.masks import MASK_KINDS
 from balletto.scene.presets import fitted, presets
-from balletto.scene.shapes import SHAPE_KINDS
 from balletto.scene.tracks import value_at
 from balletto.scene.value_names import value_name
 from tests.core.random_scenes import RandomScenes
 from tests.core.scenes import scene_data
 from web.workbench.appearance_sentences import (
-    EFFECTS,
-    MASKS,
-    SHUTTER,
     appearance_cards,
     appearance_to_add,
 )
@@ -31,7 +24,7 @@ from web.workbench.layer_blocks import PLACE_ACTIONS
 from web.workbench.move_offers import MoveOffers
 from web.workbench.move_sentences import POSE_COLORS, POSE_WORDS, MoveSentence
 from web.workbench.phrases import Moment
-from web.workbench.shape_sentences import SHAPES, STROKE, shape_more, shape_sentences
+from web.workbench.shape_sentences import shape_more, shape_sentences
 from web.workbench.ties import tie_ends, tie_targets
 from web.workbench.title_sentences import TypeSentence, place_more, place_sentence
 
@@ -125,11 +118,7 @@ class EverySentenceTest(TestCase):
                     if edit["name"] == "set-pivot":
                         continue  # of the page, that keeps the layer where it is seen
                     with self.subTest(seed, edit=edit):
-                        try:
-                            apply(data, {**edit, "at": 3} if edit["name"] == "set-value" else edit)
-                        except SceneError:
-                            # What goes "straight on" may have gone beyond what can be set.
-                            self.assertIn('"continue"', json.dumps(data))
+                        apply(data, {**edit, "at": 3} if edit["name"] == "set-value" else edit)
                         made += 1
         self.assertGreater(made, 1500)
 
@@ -143,12 +132,7 @@ class EverySentenceTest(TestCase):
                     edit = action["edit"]
                     placed = {**edit, "at": 3} if edit.get("at") == "playhead" else edit
                     with self.subTest(seed, action=action["label"]):
-                        try:
-                            apply(data, placed)
-                        except SceneError as error:
-                            # A keyframe of a value that goes "straight on", beyond what can be set.
-                            self.assertEqual(edit["name"], "add-key")
-                            self.assertIn("at most", str(error))
+                        apply(data, placed)
 
     def test_the_lists_of_ties_name_values(self):
         """Each value offered to be followed can be followed by one of its kind."""
@@ -165,18 +149,6 @@ class EverySentenceTest(TestCase):
 
 
 class DressWordsTest(TestCase):
-    def test_every_kind_has_its_sentence(self):
-        for kinds, sentences in (
-            (EFFECT_KINDS, EFFECTS),
-            (MASK_KINDS, MASKS),
-            (SHAPE_KINDS, SHAPES),
-        ):
-            self.assertEqual(set(kinds), set(sentences))
-            for kind, model in kinds.items():
-                for name in sentences[kind].values:
-                    fields = {field.alias or key for key, field in model.model_fields.items()}
-                    self.assertIn(name, fields, kind)
-
     def test_what_a_layer_wears_is_said(self):
         data = scene_data()
         data["layers"][0] |= {
@@ -206,14 +178,6 @@ class NamesTest(TestCase):
     """One word for one thing, in sentences, Keyframes, Curves, ties and the history."""
 
     def test_sentences_and_lists_call_values_the_same(self):
-        for table, names in (
-            *((EFFECTS[kind].values, value_names.EFFECTS.get(kind, {})) for kind in EFFECTS),
-            *((MASKS[kind].values, value_names.MASK) for kind in MASKS),
-            *((SHAPES[kind].values, value_names.SHAPE) for kind in SHAPES),
-            (STROKE.values, value_names.STROKE), (SHUTTER.values, value_names.SHUTTER),
-        ):  # fmt: skip
-            for key, said in table.items():
-                self.assertEqual(said.label.lower(), names.get(key, key.replace("_", " ")))
         said = {name: label for name, (*_, label, _) in POSE_WORDS.items()}
         said |= {name: label for name, (_, label, _) in POSE_COLORS.items()}
         self.assertEqual(said, value_names.POSE)

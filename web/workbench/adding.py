@@ -56,9 +56,9 @@ def _add_title(request: EditRequest, wanted: Data) -> Data:
 def _add_shape(request: EditRequest, wanted: Data) -> Data:
     """A shape in the middle of the picture, of a size that suits it."""
     kind = wanted.get("shape")
-    if kind not in SHAPE_KINDS or kind == "path":
-        known = ", ".join(name for name in SHAPE_KINDS if name != "path")
-        raise SceneError.at("shape", f"one of {known} is needed")
+    known = [name for name, model in SHAPE_KINDS.items() if not model.needed]
+    if kind not in known:
+        raise SceneError.at("shape", f"one of {', '.join(known)} is needed")
     return {"name": "add-layer", "layer": new_shape(request.data, kind)}
 
 

@@ -7,23 +7,23 @@ from typing import Any
 import numpy as np
 
 from balletto.scene.ease_words import TRACK_EASES
+from balletto.scene.eases import EASE_KINDS
 from balletto.scene.tracks import Track, value_at
 
 _WIDTH, _LOW, _HIGH = 36, 16, 4  # of a drawing: across, and where 0 and 1 are
 _SAMPLES = 61
 # What the eases that look at their neighbours are shown with: a rise, a rest, a rise.
 _NEIGHBOURS = ((0, 0.0), (20, 0.85), (40, 0.7), (60, 1.0))
-# A curve of its own is what the handles make.
-_LEFT_OUT = ("bezier", "points")
 
 
 @cache
 def ease_chips() -> list[dict[str, str]]:
-    """For each ease its name, its value as JSON, and its drawing as an SVG path in 36 x 20."""
+    """For each ease but those that the handles make: its name, its value as JSON, and its drawing
+    as an SVG path in 36 x 20."""
     return [
         {"name": name, "json": json.dumps(ease), "drawing": _drawing(ease)}
         for ease, name in TRACK_EASES
-        if isinstance(ease, str) or not set(_LEFT_OUT) & set(ease)
+        if isinstance(ease, str) or not any(EASE_KINDS[key].is_drawn for key in ease)
     ]
 
 

@@ -15,7 +15,6 @@ from balletto.scene.motion_path import PathTrack
 from balletto.scene.tracks import is_color
 from balletto.scene.value_names import value_name
 
-from .appearance_sentences import EFFECTS, KIND_NAMES, MASKS
 from .move_sentences import POSE_WORDS
 
 _DIGITS = 4
@@ -28,17 +27,8 @@ MEASURES: dict[str, Measure] = {
     "scale": measures.PERCENT_OF_ONE_EITHER_WAY,
     "opacity": measures.OPACITY,
     "amount": measures.PERCENT_OF_ONE_EITHER_WAY,
-    **dict.fromkeys(
-        ("strength", "low", "high", "travel", "soft_low", "soft_high", "together", "floor"),
-        measures.PERCENT,
-    ),
-    **dict.fromkeys(
-        ("center", "from", "to", "inner", "outer", "width", "size", "corner", "radius"),
-        measures.PIXELS,
-    ),
-    "sweep": measures.DEGREES,
+    "width": measures.PIXELS,
     "angle": measures.DEGREES,
-    **dict.fromkeys(("period", "hold"), measures.FRAMES),
 }
 
 
@@ -84,11 +74,9 @@ def _owner(layer: Layer, keyed: KeyedValue) -> str:
     _, part, *rest = keyed.path.split(".")
     if keyed.move is not None:
         return next(move.name or "Move" for move in layer.moves if move.id == keyed.move)
-    if part == "effects":
-        return EFFECTS[layer.effects[int(rest[0])].kind].title
-    if part == "masks":
-        return MASKS[layer.masks[int(rest[0])].kind].title
-    return KIND_NAMES[layer.kind]
+    if part in ("effects", "masks"):
+        return getattr(layer, part)[int(rest[0])].wording.title
+    return layer.title
 
 
 def _key(layer: Layer, keyed: KeyedValue, key: Any, index: int) -> dict[str, Any]:
@@ -120,18 +108,19 @@ def measure_of(layer: Layer, path: str) -> Measure:
     """How the numbers of a value of a layer are said."""
     _, *way, name = path.split(".")
     if way[:1] in (["effects"], ["masks"]):
-        tables = {"effects": EFFECTS, "masks": MASKS}
-        kind = getattr(layer, way[0])[int(way[1])].kind
-        said = tables[way[0]][kind].values.get(name)
+        said = getattr(layer, way[0])[int(way[1])].wording.values.get(name)
         return (said and said.measure) or measures.PIXELS
     if way[:1] == ["stroke"] and name in ("from", "to", "travel"):
         return measures.PERCENT
     if "pose" in way:
         return POSE_WORDS[name][0] if name in POSE_WORDS else measures.PLAIN
-    if "reach" in way and name in ("low", "high"):
+    if "reach" in way:
         move = next(move for move in layer.moves if move.id == way[1])
-        if move.reach[int(way[3])].kind == "wave":
-            return measures.PERCENT_OF_ONE_EITHER_WAY
+        said = move.reach[int(way[3])].said.get(name)
+        return (said and said.measure) or measures.PIXELS
+    if way[:1] == ["shape"]:
+        said = layer.shape.wording.values.get(name)
+        return (said and said.measure) or measures.PIXELS
     return MEASURES.get(name, measures.PLAIN)
 
 

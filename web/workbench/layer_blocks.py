@@ -17,7 +17,7 @@ from balletto.scene.layers import Layer, ShapeLayer, Title
 from balletto.scene.moves import Move
 from balletto.scene.tracks import Track
 
-from .appearance_sentences import KIND_NAMES, AppearanceCard, appearance_cards, appearance_to_add
+from .appearance_sentences import AppearanceCard, appearance_cards, appearance_to_add
 from .media_sentences import (
     media_actions,
     media_more,
@@ -40,7 +40,6 @@ _ICONS = {
     "group": "group",
     "adjustment": "adjust",
 }
-_NAMELESS = {**KIND_NAMES, "title": "Empty title"}
 PLACE_ACTIONS: dict[str, Callable[[Any], list[dict[str, Any]]]] = {
     "title": place_actions,
     "shape": lambda layer: [*shape_actions(layer), *way_actions(layer)],
@@ -75,7 +74,7 @@ class LayerBlock:
 
     @property
     def kind_name(self) -> str:
-        return KIND_NAMES[self.layer.kind]
+        return self.layer.title
 
     @property
     def icon(self) -> str:
@@ -177,7 +176,7 @@ class LayerBlock:
 
     @cached_property
     def name(self) -> str:
-        return self.layer.name or self.layer.words or _NAMELESS[self.layer.kind]
+        return self.layer.name or self.layer.words or self.layer.nameless
 
     @property
     def set_in(self) -> str:

@@ -11,12 +11,13 @@ from balletto.scene import measures
 from balletto.scene.document import Scene
 from balletto.scene.layers import Layer
 from balletto.scene.measures import Measure
+from balletto.scene.wording import Said, Wording
 from web.library.models import MediaFile
 from web.projects.nesting import scene_of
 
 from .chips import Chip, choice_chip
 from .phrases import NOW, Moment, edit_of, tight
-from .sentence_parts import Said, Sentence, SentencePart
+from .sentence_parts import SentencePart
 
 _DECIBELS = Measure(" dB", drag=0.1, step=0.5, low=-100, high=40, below="softer", above="louder")
 _SPEED = Measure(" %", scale=100, drag=0.005, step=0.05, low=0)
@@ -31,12 +32,12 @@ _MOST_CHOICES = 40
 # Of which kind the file of a layer is.
 FILE_KINDS = {"picture": "still", "video": "video", "sound": "sound"}
 
-MEDIA: dict[str, Sentence] = {
-    "picture": Sentence("Picture", "Shows {file}."),
-    "video": Sentence(
+MEDIA: dict[str, Wording] = {
+    "picture": Wording("Picture", "Shows {file}."),
+    "video": Wording(
         "Video", "Plays {file} from {start} on, at {speed}; at its end {after}.", _PLAYED
     ),
-    "sound": Sentence(
+    "sound": Wording(
         "Sound",
         "Plays {file} from {start} on, {gain}, fading in for {fade_in} and out for {fade_out}.",
         {
@@ -46,7 +47,7 @@ MEDIA: dict[str, Sentence] = {
             "fade_out": Said("Fade out", measures.SECONDS, 0),
         },
     ),
-    "scene": Sentence(
+    "scene": Wording(
         "Scene",
         "Shows {file} from its {shift} on; at its end {after}.",
         {"shift": Said("Frame of the other scene", measures.FRAME, 0), "after": _AFTER},

@@ -13,43 +13,20 @@ from balletto.scene import measures
 from balletto.scene.colors import hex_of
 from balletto.scene.ease_words import EASES, TRACK_EASES
 from balletto.scene.measures import Measure
+from balletto.scene.orders import ORDERS
 from balletto.scene.tracks import Tied, Track, value_at
 from balletto.scene.value_names import value_name
+from balletto.scene.wording import Said
 
 from .chips import Chip, choice_chip, color_chip, number_chip
 
-ORDERS = [
-    ("forward", "in reading order"),
-    ("backward", "from the end back"),
-    ("center-out", "from the centre out"),
-    ("ends-in", "from the ends in"),
-    ("alternate", "every other first"),
-    ("shuffle", "shuffled"),
-    ("across", "from left to right"),
-    ("down", "from top to bottom"),
-    ("from-point", "from a point out"),
-    ("by-hand", "in an order set by hand"),
-]
-# What each kind of ease has to set, with its name and how it is measured.
-EASE_NUMBERS = {
-    "spring": (Measure("", drag=0.005, step=0.05, low=0.05, high=1, before="damping"), "Damping"),
-    "bounce": (Measure(" rebounds", drag=0.05, low=0, high=20, one=" rebound"), "Rebounds"),
-    "steps": (Measure(" steps", drag=0.05, low=1, high=1000, one=" step"), "Steps"),
-}
-JUMPS = [
-    ("end", "after each"),
-    ("start", "before each"),
-    ("both", "before the first and after the last"),
-    ("none", "between the ends"),
-]
+ORDER_WORDS = [(name, order.words) for name, order in ORDERS.items()]
 BEYOND = [
     ("hold", "it holds"),
     ("cycle", "the keys come again"),
     ("mirror", "the keys go back and forth"),
     ("continue", "it goes straight on"),
 ]
-_CURVE = Measure("", drag=0.005, step=0.05)
-_SHARE = Measure("", drag=0.005, step=0.05, low=0, high=1)
 
 
 def edit_of(path: str) -> dict[str, Any]:
@@ -228,75 +205,58 @@ def ease_words(path: str, ease: Any, label: str, between_keys: bool = False) -> 
     options = TRACK_EASES if between_keys else EASES
     if isinstance(ease, str):
         return choice_chip(Chip(path, edit_of(path), label), ease, options)
-    kind = next(iter(ease.model_fields_set & {*EASE_NUMBERS, "bezier", "points"}))
-    of_kind = next(value for value, _ in options if isinstance(value, dict) and kind in value)
-    choice = choice_chip(Chip(path, edit_of(path), label), of_kind, options)
-    if kind in ("bezier", "points"):
-        return format_html("{} ({})", choice, _CURVES[kind](f"{path}.{kind}", getattr(ease, kind)))
-    measure, said = EASE_NUMBERS[kind]
-    chip = Chip(f"{path}.{kind}", edit_of(f"{path}.{kind}"), said)
-    number_said = number_chip(chip, getattr(ease, kind), measure)
-    if kind != "steps":
-        return format_html("{} {}", choice, number_said)
-    jump = Chip(f"{path}.jump", edit_of(f"{path}.jump"), "Jumps")
-    return format_html("{} {}, a jump {}", choice, number_said, choice_chip(jump, ease.jump, JUMPS))
+    choice = choice_chip(Chip(path, edit_of(path), label), ease.start, options)
+    values = {
+        name: plain_value(f"{path}.{name}", getattr(ease, name), said)
+        for name, said in ease.values.items()
+    }
+    return format_html("{} {}", choice, format_html(ease.words, **values))
 
 
-def _bezier_words(path: str, handles: Any) -> SafeString:
-    names = ("first handle across", "first handle up", "second handle across", "second handle up")
-    return join(
-        [
-            number_chip(
-                Chip(f"{path}.{index}", edit_of(f"{path}.{index}"), name.capitalize()),
-                handles[index],
-                _CURVE if index % 2 else _SHARE,
-            )
-            for index, name in enumerate(names)
+def plain_value(path: str, value: Any, said: Said) -> SafeString:
+    """A choice, a number, several numbers, or a list of points: none of them ever keyed."""
+    if said.each:
+        points = [
+            [plain_value(f"{path}.{n}.{axis}", point[axis], part) for axis, part in parts]
+            for n, point in enumerate(value)
+            if (parts := [(axis, _numbered(part, n)) for axis, part in enumerate(said.each)])
         ]
-    )
-
-
-def _points_words(path: str, points: Any) -> SafeString:
-    parts = []
-    for index, (at, value) in enumerate(points):
-        here = f"{path}.{index}"
-        parts.append(
-            format_html(
-                "{} at {}",
-                number_chip(
-                    Chip(f"{here}.1", edit_of(f"{here}.1"), f"Value {index + 1}"), value, _CURVE
-                ),
-                number_chip(
-                    Chip(f"{here}.0", edit_of(f"{here}.0"), f"Place {index + 1}"), at, _SHARE
-                ),
-            )
+        return join([format_html("{} at {}", there, place) for place, there in points])
+    if said.parts:
+        return join(
+            [
+                plain_value(f"{path}.{n}", number, part)
+                for n, (number, part) in enumerate(zip(value, said.parts, strict=True))
+            ]
         )
-    return join(parts)
+    chip = Chip(path, edit_of(path), said.label)
+    if said.options:
+        return choice_chip(chip, value, said.options)
+    return number_chip(chip, value, said.measure or measures.PLAIN, rest=said.rest)
 
 
-_CURVES = {"bezier": _bezier_words, "points": _points_words}
+def _numbered(said: Said, index: int) -> Said:
+    return replace(said, label=f"{said.label} {index + 1}")
+
+
+_RANK = Measure("", drag=0.05)
 
 
 def order_words(path: str, ordered: Any, label: str) -> SafeString:
     """The order of a stagger or selector, with the seed, the point or the ranks that it needs."""
     chip = Chip(f"{path}.order", {"name": "set-order", "path": path}, label)
-    choice = choice_chip(chip, ordered.order, ORDERS)
-    if ordered.order == "shuffle":
-        seed = Chip(f"{path}.seed", edit_of(f"{path}.seed"), f"{label}, seed")
-        return format_html("{} {}", choice, number_chip(seed, ordered.seed, measures.WHOLE))
-    if ordered.ranks is not None:
-        ranks = [
-            number_chip(
-                Chip(f"{path}.ranks.{n}", edit_of(f"{path}.ranks.{n}"), f"Rank {n + 1}"),
-                rank,
-                Measure("", drag=0.05),
-            )
-            for n, rank in enumerate(ordered.ranks)
-        ]
-        return format_html("{} ({})", choice, join(ranks))
-    if ordered.point is None:
-        return choice
-    return format_html("{} at {}", choice, point_words(f"{path}.point", ordered.point, "Point"))
+    choice = choice_chip(chip, ordered.order, ORDER_WORDS)
+    needs = ORDERS[ordered.order].needs
+    if needs == "seed":
+        seed = Said(f"{label}, seed", measures.WHOLE)
+        return format_html("{} {}", choice, plain_value(f"{path}.seed", ordered.seed, seed))
+    if needs == "ranks":
+        parts = tuple(Said(f"Rank {n + 1}", _RANK) for n in range(len(ordered.ranks)))
+        ranks = plain_value(f"{path}.ranks", ordered.ranks, Said("Ranks", parts=parts))
+        return format_html("{} ({})", choice, ranks)
+    if needs == "point":
+        return format_html("{} at {}", choice, point_words(f"{path}.point", ordered.point, "Point"))
+    return choice
 
 
 def point_words(path: str, point: Any, label: str, moment: Moment = NOW) -> SafeString:

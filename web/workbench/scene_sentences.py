@@ -9,10 +9,11 @@ from balletto.scene import measures
 from balletto.scene.document import MAX_SIDE, Scene
 from balletto.scene.fits import FIT_KINDS, Fit
 from balletto.scene.measures import Measure
+from balletto.scene.motion_blur import SHUTTER
 from balletto.scene.starts import USUAL_SIZES
 from web.library.models import MediaFile
 
-from .appearance_sentences import SHUTTER, layer_name
+from .appearance_sentences import layer_name
 from .chips import Chip, choice_chip, color_chip, number_chip
 from .media_sentences import AFTERS, file_chip, frames_of, missing_words
 from .phrases import NOW, Moment, edit_of, join, tight

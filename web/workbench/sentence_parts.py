@@ -1,6 +1,6 @@
 """The words of a part of a layer whose numbers, colours and choices each stand in a sentence."""
 
-from dataclasses import dataclass, field
+from string import Formatter
 from typing import Any
 
 from django.utils.html import format_html
@@ -10,66 +10,64 @@ from balletto.scene import measures
 from balletto.scene.keyable import keyed_type
 from balletto.scene.measures import Measure
 from balletto.scene.tracks import Tied, Track
+from balletto.scene.wording import Said, Wording
 
-from .chips import Chip, choice_chip, number_chip
-from .phrases import NOW, Moment, color, edit_of, number, number_keys, tie_words, track_more
-
-
-@dataclass(frozen=True)
-class Said:
-    """How a value stands in a sentence: a number by its measure, a colour, or one of `options`.
-
-    label: its full name; rest: what a double click sets
-    """
-
-    label: str
-    measure: Measure | None = None
-    rest: float | None = None
-    options: tuple[tuple[Any, str], ...] = ()
-    is_color: bool = False
-    is_point: bool = False
-    is_pair: bool = False
-
-
-@dataclass(frozen=True)
-class Sentence:
-    """A template with the names of values in braces, and how each is said."""
-
-    title: str
-    words: str
-    values: dict[str, Said] = field(default_factory=dict)
+from .chips import Chip, number_chip
+from .phrases import (
+    NOW,
+    Moment,
+    color,
+    ease_words,
+    edit_of,
+    number,
+    number_keys,
+    order_words,
+    plain_value,
+    tie_words,
+    track_more,
+)
 
 
 class SentencePart:
     """The chips of one part, a model of the document at `path`: what is keyed says its value at
     `moment`, and what is set there becomes a keyframe."""
 
-    def __init__(self, path: str, part: Any, sentence: Sentence, moment: Moment = NOW):
-        self.path, self.part, self._sentence, self._moment = path, part, sentence, moment
+    def __init__(self, path: str, part: Any, wording: Wording, moment: Moment = NOW):
+        self.path, self.part, self._wording, self._moment = path, part, wording, moment
 
     def sentence(self, **others: SafeString) -> SafeString:
         """The whole sentence; `others` are words for names that are no values of it."""
-        said = {name: self._said(name, each) for name, each in self._sentence.values.items()}
-        return format_html(self._sentence.words, **said, **others)
+        named = (name for _, name, *_ in Formatter().parse(self._wording.words) if name)
+        values = self._wording.values
+        said = {name: self._said(name, values[name]) for name in named if name not in others}
+        return format_html(self._wording.words, **said, **others)
+
+    def choice(self, name: str) -> SafeString:
+        """The chip of one of its values."""
+        return self._said(name, self._wording.values[name])
 
     def more(self) -> list[SafeString]:
         """How the keyed values go from key to key, and beyond their keys."""
         return [
-            track_more(f"{self.path}.{name}", self._value(name), said.label)
-            for name, said in self._sentence.values.items()
-            if isinstance(self._value(name), Track)
+            track_more(f"{self.path}.{name}", value, said.label)
+            for name, said in self._wording.values.items()
+            if isinstance(value := self._value(name), Track)
         ]
 
     def _value(self, name: str) -> Any:
-        """The value of that name, as it is called in the file."""
-        fields = type(self.part).model_fields
-        attribute = next(key for key, each in fields.items() if name in (key, each.alias))
-        return getattr(self.part, attribute)
+        """The value of that name, as it is called in the file; None if it has none."""
+        fields = type(self.part).model_fields.items()
+        attribute = next((key for key, each in fields if name in (key, each.alias)), "")
+        return getattr(self.part, attribute, None)
 
     def _said(self, name: str, said: Said) -> SafeString:
         path, value = f"{self.path}.{name}", self._value(name)
-        if said.options:
-            return choice_chip(Chip(path, edit_of(path), said.label), value, list(said.options))
+        if said.options or said.parts or said.each:
+            return plain_value(path, value, said)
+        if said.is_order:
+            return order_words(self.path, self.part, said.label)
+        if said.is_ease:
+            return ease_words(path, value, said.label)
         if isinstance(value, Tied):
             return tie_words(path, value, said.label)
         if said.is_color:

@@ -5,78 +5,17 @@ from typing import Any
 from django.utils.html import format_html
 from django.utils.safestring import SafeString, mark_safe
 
-from balletto.scene import measures
 from balletto.scene.layers import ShapeLayer
-from balletto.scene.measures import Measure
+from balletto.scene.shapes import SHAPE_KINDS
+from balletto.scene.stroke import STROKE
 
 from .chips import Chip, choice_chip, color_chip
 from .phrases import NOW, Moment, edit_of, tight
-from .sentence_parts import Said, Sentence, SentencePart
+from .sentence_parts import SentencePart
 
-_CORNERS = Measure(" corners", drag=0.05, low=3, high=200, one=" corner")
-_SIZE = Said("Size", is_pair=True)
-_RADIUS = Said("Radius", measures.LENGTH_PX, 150)
-_EITHER_WAY = measures.PERCENT
-
-SHAPES: dict[str, Sentence] = {
-    "line": Sentence(
-        "line",
-        "from {from} to {to}",
-        {"from": Said("Start", is_point=True), "to": Said("End", is_point=True)},
-    ),
-    "rectangle": Sentence(
-        "rectangle",
-        "of {size}, corners of {corner}",
-        {"size": _SIZE, "corner": Said("Corners", measures.LENGTH_PX, 0)},
-    ),
-    "ellipse": Sentence("ellipse", "of {size}", {"size": _SIZE}),
-    "arc": Sentence(
-        "arc",
-        "of {size}, from {angle} on over {sweep}",
-        {
-            "size": _SIZE,
-            "angle": Said("Where it starts", measures.DEGREES, -90),
-            "sweep": Said("How far it goes", measures.DEGREES, 270),
-        },
-    ),
-    "polygon": Sentence(
-        "polygon",
-        "with {corners}, {radius} out",
-        {"corners": Said("Corners", _CORNERS), "radius": _RADIUS},
-    ),
-    "star": Sentence(
-        "star",
-        "with {corners}, {outer} out and {inner} in",
-        {
-            "corners": Said("Corners", _CORNERS),
-            "outer": Said("Outer radius", measures.LENGTH_PX, 150),
-            "inner": Said("Inner radius", measures.LENGTH_PX, 70),
-        },
-    ),
-    "path": Sentence("path", "of its own"),
-}
-_PATH = "M-150 40C-90 -90 90 90 150 -40"
 _STARTS = [
-    *(({"kind": kind}, kind) for kind in SHAPES if kind != "path"),
-    ({"kind": "path", "path": _PATH}, "path"),
+    ({"kind": kind, **model.needed}, model.wording.title) for kind, model in SHAPE_KINDS.items()
 ]
-
-_ENDS = (("flat", "flat ends"), ("round", "round ends"), ("square", "square ends"))
-_JOINS = (("sharp", "sharp corners"), ("round", "round corners"), ("cut", "cut corners"))
-STROKE = Sentence(
-    "line",
-    "A line of {width}, {color}, {ends} and {joins}, drawn from {from} to {to} of its length, "
-    "moved on by {travel}.",
-    {
-        "width": Said("Width of the line", measures.LENGTH_PX, 6),
-        "color": Said("Colour of the line", is_color=True),
-        "ends": Said("Ends of the line", options=_ENDS),
-        "joins": Said("Corners of the line", options=_JOINS),
-        "from": Said("Start of the line", _EITHER_WAY, 0),
-        "to": Said("End of the line", _EITHER_WAY, 100),
-        "travel": Said("Travel of the line", _EITHER_WAY, 0),
-    },
-)
 _GRADIENT = {"kind": "linear", "angle": 90, "colors": ["#F2B705", "#D1495B"]}
 _FILLS = [("none", "unfilled"), ("#F2B705", "filled"), (_GRADIENT, "filled with a gradient")]
 
@@ -86,7 +25,7 @@ def shape_sentences(layer: ShapeLayer, moment: Moment = NOW) -> list[SafeString]
     path, shape = f"{layer.id}.shape", layer.shape
     options = [(shape.model_dump(exclude_unset=True, by_alias=True), shape.kind), *_others(shape)]
     kind = choice_chip(Chip(path, edit_of(path), "Shape"), options[0][0], options)
-    form = SentencePart(path, shape, SHAPES[shape.kind], moment).sentence()
+    form = SentencePart(path, shape, shape.wording, moment).sentence()
     article = "An" if shape.kind[0] in "aeiou" else "A"
     said = [tight(format_html("{} {} {}, {}.", article, kind, form, _fill(layer)))]
     if layer.stroke:
@@ -126,7 +65,7 @@ def _fill(layer: ShapeLayer) -> SafeString:
 
 def shape_more(layer: ShapeLayer) -> list[SafeString]:
     """The keyed values of a shape and its line."""
-    parts = [SentencePart(f"{layer.id}.shape", layer.shape, SHAPES[layer.shape.kind])]
+    parts = [SentencePart(f"{layer.id}.shape", layer.shape, layer.shape.wording)]
     if layer.stroke:
         parts.append(SentencePart(f"{layer.id}.stroke", layer.stroke, STROKE))
     return [clause for part in parts for clause in part.more()]

@@ -11,10 +11,10 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
-from balletto.motion.hash_random import hash_random
 from balletto.scene.document import Scene
 from balletto.scene.edits.paths import title_of
 from balletto.scene.errors import SceneError
+from balletto.scene.hash_random import hash_random
 from balletto.scene.keyable import (
     counterpart,
     keyable,

@@ -192,7 +192,7 @@ class WorkbenchView:
     new_words = WORDS
 
     # What a shape can start as.
-    shape_kinds = tuple(kind for kind in SHAPE_KINDS if kind != "path")
+    shape_kinds = tuple(kind for kind, model in SHAPE_KINDS.items() if not model.needed)
 
     # What the browser offers to be chosen as a file.
     accepted = ",".join((*STILLS, *VIDEOS, *SOUNDS))

@@ -5,6 +5,7 @@ from typing import Any
 from pydantic import Field
 
 from ..changes import Change, get
+from ..orders import field_of_order
 from ..value_names import selector_name
 from .base import Document, Edit, edit
 from .paths import find, free_id, layer_pointer, name_of, owner_of, pointer_to
@@ -103,14 +104,12 @@ class SetOrder(Edit):
 
     def changes(self, document: Document) -> list[Change]:
         pointer = pointer_to(document, self.path)
-        width, height = document["size"]
-        needed = {"from-point": {"point": [width / 2, height / 2]}, "by-hand": {"ranks": [0, 1]}}
         kept = {
             name: value
             for name, value in get(document, pointer).items()
             if name not in ("point", "ranks")
         }
-        ordered = {**kept, "order": self.value, **needed.get(self.value, {})}
+        ordered = {**kept, "order": self.value, **field_of_order(self.value, document["size"])}
         return [Change("put", pointer, ordered)]
 
     def label(self, document: Document) -> str:

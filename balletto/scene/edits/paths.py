@@ -9,8 +9,8 @@ from typing import Any
 from ..changes import Pointer, get
 from ..errors import SceneError
 from ..keyable import start_path
+from ..kinds import Kind
 from ..masks import MASK_KINDS
-from ..model import Model
 from ..shapes import SHAPE_KINDS
 from ..value_names import value_name
 from .base import Document
@@ -28,7 +28,7 @@ _WHEN_LEFT_OUT: dict[str, Any] = {
 def when_left_out(document: Document, pointer: Pointer) -> Any:
     """What a list or object starts from that was left out: for a mask or shape its kind's own."""
     kind = (find(document, pointer[:-1]) or {}).get("kind") if len(pointer) > 2 else None
-    models: tuple[tuple[str, Mapping[str, type[Model]]], ...]
+    models: tuple[tuple[str, Mapping[str, type[Kind]]], ...]
     models = (("masks", MASK_KINDS), ("shape", SHAPE_KINDS))
     for part, kinds in models:
         if part in pointer and isinstance(kind, str) and kind in kinds:

@@ -8,10 +8,12 @@ from pydantic import Field, TypeAdapter
 from .. import files
 from ..changes import Change, Pointer, apply_changes
 from ..colors import hex_of
+from ..document import Scene
 from ..errors import SceneError
 from ..keyable import keyable
-from ..model import Frames
+from ..model import Frames, Number
 from ..motion_path import PathTrack
+from ..rewriting import mark_at
 from ..tracks import TANGENTS, Track, is_color, is_track
 from .base import Document, Edit, edit
 from .paths import find, owner_of, pointer_to, title_of, with_parents
@@ -24,12 +26,17 @@ def _put(document: Document, pointer: Pointer, value: Any) -> list[Change]:
     return [Change("put", *with_parents(document, pointer, value))]
 
 
-def _value_now(track: dict[str, Any], at: float) -> Any:
-    """The value of a keyed number, vector or colour at a frame."""
+def _value_now(document: Document, pointer: Pointer, at: float) -> Any:
+    """The value of a keyed number, vector or colour at a frame. Where an ease overshoots, or the
+    keys go straight on, it is kept within what a key may say."""
+    track = find(document, pointer)
     is_way = any(handle in key for key in track["keys"] for handle in ("in", "out"))
     made = (_PATH_TRACK if is_way else _TRACK).validate_python(track, strict=False)
     value = made.at_times(np.array(at))
-    return hex_of(value) if is_color(made) else value.tolist()
+    if is_color(made):
+        return hex_of(value)
+    mark = mark_at(Scene, document, pointer)
+    return (mark.clipped(value) if isinstance(mark, Number) else value).tolist()
 
 
 def _with_key(track: dict[str, Any], at: float, value: Any) -> dict[str, Any]:
@@ -86,7 +93,7 @@ class SetValue(Edit):
         pointer = pointer_to(document, self.path)
         holder = find(document, pointer[:-1])
         if is_track(holder) and isinstance(pointer[-1], int):
-            vector = _value_now(holder, self._time())
+            vector = _value_now(document, pointer[:-1], self._time())
             vector[pointer[-1]] = self.value
             return _put(document, pointer[:-1], _with_key(holder, self._time(), vector))
         old = find(document, pointer)
@@ -168,7 +175,7 @@ def _now(document: Document, pointer: Pointer, path: str, at: float) -> Any:
     """The value at a frame, in which it counts; what was left out is at its usual value."""
     old = find(document, pointer)
     if is_track(old):
-        return _value_now(old, at)
+        return _value_now(document, pointer, at)
     if old is not None:
         return old
     found = keyable(files.from_data(document), path)

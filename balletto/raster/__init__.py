@@ -1,0 +1,1 @@
+"""Pixels in memory, and what is done to them: blurred, smeared, coloured."""

@@ -1,0 +1,65 @@
+"""Light around what is drawn."""
+
+from typing import ClassVar, Literal
+
+import numpy as np
+
+from ...raster.blurring import blurred
+from ...raster.coloring import colored
+from ...raster.pixel_buffer import PixelBuffer, Scale
+from ...raster.svg_filters import flooded, gaussian_blur, number
+from .. import measures
+from ..model import Color
+from ..tracks import Changing
+from ..wording import Said, Wording
+from .base import AMOUNT, ANY_AMOUNT, SOFTEST, Amount, Effect, Softness, Values
+
+_VALUES = {
+    "strength": Said("Strength of the glow", AMOUNT, 100),
+    "radius": Said("Reach of the glow", measures.BLUR, 24),
+}
+_COLOR = {"color": Said("Colour of the glow", is_color=True)}
+
+
+class Glow(Effect):
+    """Light around what is drawn: blurred by `radius` and added, `strength` percent of it; of its
+    own colours, or of one."""
+
+    rank: ClassVar = 40
+    limits: ClassVar = {"radius": (0, SOFTEST), "strength": ANY_AMOUNT}
+    wording: ClassVar = Wording(
+        "Glow", "Glows {strength} strong, {radius} around, {color}.", {**_VALUES, **_COLOR}
+    )
+    _colorless: ClassVar = Wording("Glow", "Glows {strength} strong, {radius} around.", _VALUES)
+
+    kind: Literal["glow"]
+    radius: Changing[Softness] = 24
+    strength: Changing[Amount] = 100
+    color: Changing[Color] | None = None
+
+    @property
+    def said(self) -> Wording:
+        return self._colorless if self.color is None else self.wording
+
+    @classmethod
+    def apply(cls, buffer: PixelBuffer, values: Values, scale: Scale) -> PixelBuffer:
+        source = colored(buffer, values["color"]) if values["color"] else buffer
+        soft = blurred(source, values["radius"], values["radius"], scale)
+        lit = soft.pixels * np.float32(values["strength"] / 100)
+        rows = slice(buffer.top - soft.top, buffer.bottom - soft.top)
+        columns = slice(buffer.left - soft.left, buffer.right - soft.left)
+        lit[rows, columns] += buffer.pixels
+        return soft.like(np.minimum(lit + 0.5, 255))
+
+    @classmethod
+    def margin(cls, values: Values) -> float:
+        return 3 * values["radius"]
+
+    @classmethod
+    def svg_filter(cls, values: Values) -> str:
+        source = flooded(values["color"]) if values["color"] else ""
+        strength = number(values["strength"] / 100)
+        return (
+            f"{source}{gaussian_blur(values['radius'])}"
+            f'<feComposite in2="SourceGraphic" operator="arithmetic" k2="{strength}" k3="1"/>'
+        )

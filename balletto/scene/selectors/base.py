@@ -1,0 +1,113 @@
+"""What all selectors have: how strongly each unit takes part in a move."""
+
+from dataclasses import replace
+from fractions import Fraction
+from typing import Annotated, Any, ClassVar, Literal, Protocol
+
+import numpy as np
+
+from .. import measures
+from ..kinds import Kind
+from ..measures import Measure
+from ..model import Counts, Number, Percent
+from ..tracks import Changing
+from ..wording import Said, Wording
+
+# An ease that overshoots, or a tie, may bring a period to 0 and below, where it has no meaning.
+SHORTEST = 1e-3  # frames
+Period = Annotated[float, Number("a number of frames", Counts.DURATION, gt=0, le=1_000_000)]
+SHARE = Measure(" %", drag=0.5, low=0, high=100)
+PERIOD = Measure(" frames", drag=0.125, low=0.1, one=" frame")
+COMBINES = (
+    ("multiply", "times"),
+    ("add", "plus"),
+    ("subtract", "less"),
+    ("min", "or, if smaller,"),
+    ("max", "or, if larger,"),
+    ("difference", "apart from"),
+)
+
+
+class SelectedUnits(Protocol):
+    """Units as selectors see them."""
+
+    def __len__(self) -> int: ...
+
+    @property
+    def centers(self) -> np.ndarray:
+        """Their rest centres (n, 2) in the space of the title."""
+
+    @property
+    def length(self) -> int:
+        """The frames of the scene."""
+
+    @property
+    def rate(self) -> Fraction:
+        """Its frames a second."""
+
+    def in_picture(self, times: np.ndarray) -> np.ndarray:
+        """The rest centres in the picture at `times`, (t, 1) or (t, n): (t, n, 2)."""
+
+
+class Selector(Kind):
+    """What all kinds have: `strength` scales the value, then `combine` joins it to those before.
+
+    title: what it is called; values: how all that it says is said
+    by_property: whether it gives each property a chance of its own
+    """
+
+    title: ClassVar[str]
+    values: ClassVar[dict[str, Said]]
+    by_property: ClassVar[bool] = False
+
+    strength: Changing[Percent] = 100
+    combine: Literal["multiply", "add", "subtract", "min", "max", "difference"] = "multiply"
+
+    def weights(self, units: SelectedUnits, times: np.ndarray, property_number: int) -> np.ndarray:
+        """How strongly each unit takes part, (times, units).
+
+        times: (t, 1), or (t, units) where each unit is asked at times of its own
+        property_number: of the property that it is asked for, for chances
+        """
+        raise NotImplementedError
+
+    @property
+    def words(self) -> str:
+        """How it reads within the sentence of its move, with its values in braces."""
+        raise NotImplementedError
+
+    @property
+    def less_used(self) -> str:
+        """What is used less of it, in the same way."""
+        return "strength {strength}"
+
+    @property
+    def said(self) -> dict[str, Said]:
+        """How its values are said as it is."""
+        return self.values
+
+    def wording(self, words: str) -> Wording:
+        """Words of it with its values."""
+        return Wording(self.title, words, self.said)
+
+    @classmethod
+    def starts(cls, size: tuple[int, int]) -> list[tuple[str, dict[str, Any]]]:
+        """Those to begin with in a picture of a size, each with what the button for it says."""
+        raise NotImplementedError
+
+    @property
+    def other_ways(self) -> list[tuple[str, str, Any]]:
+        """Other ways to say the same: each as what the button says, a field, and its value; None
+        clears it."""
+        return []
+
+
+def values_of(title: str, **values: Said) -> dict[str, Said]:
+    """How the values of a selector of that title are said, whose labels are completed by it:
+    "Start" becomes "Start of the sweep"."""
+    shared = {"strength": Said("Strength", measures.PERCENT, 100)}
+    named = {
+        name.rstrip("_"): replace(said, label=f"{said.label} of the {title}")
+        for name, said in {**values, **shared}.items()
+    }
+    return {**named, "combine": Said("Joined by", options=COMBINES)}

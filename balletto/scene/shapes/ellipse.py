@@ -1,0 +1,25 @@
+"""An ellipse."""
+
+from typing import ClassVar, Literal
+
+import numpy as np
+
+from .. import primitives
+from ..model import Size2
+from ..outlines import Commands
+from ..tracks import Changing, value_at
+from ..wording import Wording
+from .base import SIZE, Shape
+
+
+class Ellipse(Shape):
+    """In a box of a size about the origin."""
+
+    rank: ClassVar = 30
+    wording: ClassVar = Wording("ellipse", "of {size}", {"size": SIZE})
+
+    kind: Literal["ellipse"]
+    size: Changing[Size2] = (300, 300)
+
+    def outline(self, at: np.ndarray) -> Commands:
+        return primitives.ellipse(*value_at(self.size, at).tolist())

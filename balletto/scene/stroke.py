@@ -1,0 +1,52 @@
+"""Strokes: the line along the edge of a shape. The data only; balletto.picture.shapes draws it."""
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from . import measures
+from .model import Color, Counts, Distance, Model, Number, Percent, Pixels
+from .tracks import Changing
+from .wording import Said, Wording
+
+DashLength = Annotated[float, Number("a length in pixels", Counts.LENGTH, gt=0, le=10_000)]
+Dashes = Annotated[
+    tuple[DashLength, ...],
+    Field(min_length=2, max_length=16),
+]
+
+
+class Stroke(Model):
+    """The line along the edge of a shape: its width, dashes (on, off, ... in px), ends, joins.
+
+    `dash_shift` moves the dashes along. Seen is what lies `from` so many `to` so many percent of
+    its length, moved on by `travel`: keyed, the line draws itself on and off.
+    """
+
+    width: Changing[Distance] = 6
+    color: Changing[Color] = "#FFFFFF"
+    dashes: Dashes | None = None
+    dash_shift: Changing[Pixels] = 0
+    ends: Literal["flat", "round", "square"] = "round"
+    joins: Literal["sharp", "round", "cut"] = "round"
+    first: Changing[Percent] = Field(0, alias="from")
+    last: Changing[Percent] = Field(100, alias="to")
+    travel: Changing[Percent] = 0
+
+
+_ENDS = (("flat", "flat ends"), ("round", "round ends"), ("square", "square ends"))
+_JOINS = (("sharp", "sharp corners"), ("round", "round corners"), ("cut", "cut corners"))
+STROKE = Wording(
+    "line",
+    "A line of {width}, {color}, {ends} and {joins}, drawn from {from} to {to} of its length, "
+    "moved on by {travel}.",
+    {
+        "width": Said("Width of the line", measures.LENGTH_PX, 6),
+        "color": Said("Colour of the line", is_color=True),
+        "ends": Said("Ends of the line", options=_ENDS),
+        "joins": Said("Corners of the line", options=_JOINS),
+        "from": Said("Start of the line", measures.PERCENT, 0),
+        "to": Said("End of the line", measures.PERCENT, 100),
+        "travel": Said("Travel of the line", measures.PERCENT, 0),
+    },
+)

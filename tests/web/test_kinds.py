@@ -1,0 +1,120 @@
+"""One more of any kind is one more module, and nothing else has to be told of it: the examples of
+docs/adding.md, in a copy of the core."""
+
+import json
+import os
+import re
+import subprocess
+import sys
+import tempfile
+from pathlib import Path
+from unittest import TestCase
+
+from tests.core.scenes import scene_data
+
+ROOT = Path(__file__).parents[2]
+
+_MODULE = re.compile(
+    r"^`balletto/(scene/[a-z_/]+\.py)`\n```python\n(.*?)^```$", re.DOTALL | re.MULTILINE
+)
+
+
+def examples():
+    """The modules of docs/adding.md: where they belong, and their text."""
+    return dict(_MODULE.findall((ROOT / "docs" / "adding.md").read_text()))
+
+
+# Uses all of them: reads, computes, draws, edits, names.
+TRIAL = """
+import html, json, re, sys
+import numpy as np
+from balletto.motion.poses import poses
+from balletto.picture.frame import Picture, draw_frame
+from balletto.scene import files
+from balletto.scene.ease_words import read_ease
+from balletto.scene.edits import apply
+from balletto.scene.value_names import value_name
+from web.workbench.appearance_sentences import appearance_cards
+from web.workbench.move_sentences import MoveSentence
+from web.workbench.phrases import Moment
+from web.workbench.shape_sentences import shape_sentences
+
+data = json.load(sys.stdin)
+title = data["layers"][0]
+move = title["moves"][0]
+move["unit"], move["start"] = "character", 10
+move["pose"], move["stagger"] = {"y": 100}, {"order": "pairs", "gap": 2}
+move["reach"] = [{"kind": "odd"}]
+move["amount"] = {"keys": [{"at": 0, "value": 1, "ease": {"lazy": 0.5}}, {"at": 10, "value": 0}]}
+shape = {"kind": "shape", "id": "c", "span": [0, 60], "shape": {"kind": "cross"}, "fill": "none",
+    "stroke": {"width": 20}, "effects": [{"kind": "fade"}],
+    "masks": [{"kind": "cross", "expand": 40}],
+    "transform": {"position": [960, 200, 0]}}
+data["layers"].append(shape)
+scene = files.from_data(data)
+down = poses(scene, "t1", [move["start"] + 9])["values"]["y"][0][:4]
+picture = draw_frame(Picture(scene), 0)
+moment = Moment()
+cards = [str(card.sentence) for card in appearance_cards(scene, scene.layers[1], moment)]
+said = str(MoveSentence(scene, scene.layers[0], scene.layers[0].moves[0]).sentence())
+plain = lambda text: html.unescape(re.sub("<span class=.pick__list.*?</span>|<[^>]*>", "", text))
+print(json.dumps({
+    "said": [plain(text) for text in (said, *cards, *shape_sentences(scene.layers[1]))],
+    "down": np.round(down, 6).tolist(),
+    "pixel": np.asarray(picture)[200, 960].tolist(),
+    "ease": read_ease("lazy 0.25"),
+    "name": value_name(scene.layers[1], "c.effects.0.share"),
+    "edit": apply(data, {"name": "shout"}).document["name"],
+}))
+"""
+
+
+class OneMoreTest(TestCase):
+    """Whoever adds a kind writes one module: the scene takes it, says it, computes and draws it."""
+
+    def test_one_more_of_each_is_one_module(self):
+        with tempfile.TemporaryDirectory() as folder:
+            copy = self.copied(Path(folder))
+            for name, text in examples().items():
+                (copy / name).write_text(text)
+            data = scene_data(name="quiet", background={"kind": "none"})
+            told = subprocess.run(
+                [sys.executable, "-c", TRIAL],
+                input=json.dumps(data),
+                cwd=folder,
+                env={**os.environ, "PYTHONPATH": os.pathsep.join([folder, str(ROOT)])},
+                capture_output=True,
+                text=True,
+                check=False,
+            )
+        self.assertEqual(told.returncode, 0, told.stderr)
+        made = json.loads(told.stdout)
+        # Of each pair both begin at once, the second alone takes part; it is lazy half of the way.
+        self.assertEqual(made["down"], [0, 20, 0, 60])
+        self.assertEqual(made["pixel"], [127, 127, 127, 127])  # a line of white, half faded
+        self.assertEqual(made["ease"], {"lazy": 0.25})
+        self.assertEqual(made["name"], "share of the fade")
+        self.assertEqual(made["edit"], "QUIET")
+        move, effect, mask, shape, *_ = made["said"]
+        self.assertIn("every other one", move)
+        self.assertIn("in pairs", move)
+        self.assertIn("lazy 0.5 of the way", move)
+        self.assertEqual(effect, "Faded by 50 %.")
+        self.assertIn("inside a cross of 100 px at", mask)
+        self.assertTrue(shape.startswith("A cross 100 px long"), shape)
+
+    def copied(self, folder: Path) -> Path:
+        """The package, of which the fonts and all but the scenes are links."""
+        source = ROOT / "balletto"
+        copy = folder / "balletto"
+        copy.mkdir()
+        for path in source.iterdir():
+            if path.name != "scene":
+                (copy / path.name).symlink_to(path)
+        scene = copy / "scene"
+        for path in (source / "scene").rglob("*"):
+            if path.is_file() and "__pycache__" not in path.parts:
+                target = scene / path.relative_to(source / "scene")
+                target.parent.mkdir(parents=True, exist_ok=True)
+                target.symlink_to(path)
+        return copy
