@@ -21,6 +21,7 @@ _LINTERS = (
     (_SCRIPTS / "ruff", "format", "--check", "."),
     (_SCRIPTS / "lint-imports",),
     (_SCRIPTS / "mypy",),
+    (_SCRIPTS / "djlint", "--lint", "--check", "--quiet", "web/templates"),
     (_NODE_PROGRAMS / "eslint", "."),
     (_NODE_PROGRAMS / "prettier", "--check", "web/static/js", "tests/scripts", "eslint.config.js"),
 )

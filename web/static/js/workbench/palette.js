@@ -43,11 +43,6 @@ const COMMANDS = [
   ["Redo", "Ctrl Shift Z", () => walk("redo")],
   ["Add a move", "", ofLayer(openGallery)],
   ["Add a title", "", addTitle],
-  ...["line", "rectangle", "ellipse", "arc", "polygon", "star"].map((shape) => [
-    `Add a shape: ${shape}`,
-    "",
-    () => commit({ name: "add-shape", shape }),
-  ]),
   ["Add an adjustment: effects on all below", "", () => commit({ name: "add-adjustment" })],
   ["Group the selected layers", "", actions.groupLayers],
   ["Copy what is selected: keyframes, or layers", "Ctrl C", actions.copy],
@@ -110,7 +105,12 @@ function entries() {
     "",
     ofLayer(() => addPreset(card.dataset.addMove)),
   ]);
-  return [...COMMANDS, ...layers, ...moves, ...presets];
+  const shapes = [...document.querySelectorAll("[data-shape]")].map((button) => [
+    `Add a shape: ${button.dataset.shape}`,
+    "",
+    () => commit({ name: "add-shape", shape: button.dataset.shape }),
+  ]);
+  return [...COMMANDS, ...shapes, ...layers, ...moves, ...presets];
 }
 
 /** What a layer is called in the list of layers. */
