@@ -46,6 +46,7 @@ _MOST_LABELS = 14
 _COLOR = re.compile('"#[0-9A-Fa-f]{6}"')
 _MOST_COLORS = 14  # that are offered where one is picked
 _MOST_FILES = 400  # of a person, the newest, that are offered
+_MOST_ADDED = 24  # of them, that are offered as layers
 
 
 @dataclass(frozen=True)
@@ -191,8 +192,12 @@ class WorkbenchView:
 
     new_words = WORDS
 
-    # What a shape can start as.
-    shape_kinds = tuple(kind for kind, model in SHAPE_KINDS.items() if not model.needed)
+    # What a shape can start as, as edits with their names.
+    shapes_to_add = tuple(
+        {"label": kind, "edit": {"name": "add-shape", "shape": kind}}
+        for kind, model in SHAPE_KINDS.items()
+        if not model.needed
+    )
 
     # What the browser offers to be chosen as a file.
     accepted = ",".join((*STILLS, *VIDEOS, *SOUNDS))
@@ -331,7 +336,18 @@ class WorkbenchView:
         own = MediaFile.objects.filter(owner_id=self.scene.project.owner_id)
         return list(own.only("name", "title", "kind")[:_MOST_FILES])
 
-    @cached_property
-    def other_scenes(self) -> list[Scene]:
-        """The scenes that can be used in this one."""
-        return offered(self.scene)
+    @property
+    def files_to_add(self) -> list[dict[str, Any]]:
+        """The newest of these as layers, as edits with their names."""
+        return [
+            {"label": file.title, "edit": {"name": "add-file", "file": file.name}}
+            for file in self.files[:_MOST_ADDED]
+        ]
+
+    @property
+    def scenes_to_add(self) -> list[dict[str, Any]]:
+        """The scenes that can be used in this one, as edits with their names."""
+        return [
+            {"label": f"scene “{scene.name}”", "edit": {"name": "use-scene", "scene": scene.pk}}
+            for scene in offered(self.scene)
+        ]

@@ -2,7 +2,7 @@
 // speed, a bead for each keyframe, and handles that bend the way between them.
 
 import { state } from "./state.js";
-import { shape } from "./elements.js";
+import { grip, shape } from "./elements.js";
 import { toTenths } from "./measure.js";
 
 const path = () => `${state.layer}.transform.position`;
@@ -48,17 +48,7 @@ function tangentHandles(key, index, px) {
     const [[x, y], [hx, hy]] = [key.place, key[side]];
     return [
       shape("line", { x1: x, y1: y, x2: hx, y2: hy, class: "grip-arm" }),
-      shape("rect", {
-        x: hx - 4 * px,
-        y: hy - 4 * px,
-        width: 8 * px,
-        height: 8 * px,
-        rx: 2 * px,
-        class: "grip",
-        "data-grip": "way-handle",
-        "data-key": index,
-        "data-side": side,
-      }),
+      grip([hx, hy], px, { class: "grip", "data-grip": "way-handle", "data-key": index, "data-side": side }, 8, 2),
     ];
   });
 }

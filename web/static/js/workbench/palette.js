@@ -105,10 +105,10 @@ function entries() {
     "",
     ofLayer(() => addPreset(card.dataset.addMove)),
   ]);
-  const shapes = [...document.querySelectorAll("[data-shape]")].map((button) => [
-    `Add a shape: ${button.dataset.shape}`,
+  const shapes = [...document.querySelectorAll('[data-do*="add-shape"]')].map((button) => [
+    `Add a shape: ${button.textContent}`,
     "",
-    () => commit({ name: "add-shape", shape: button.dataset.shape }),
+    () => button.click(),
   ]);
   return [...COMMANDS, ...shapes, ...layers, ...moves, ...presets];
 }

@@ -3,7 +3,7 @@
 
 import { keying } from "./keying.js";
 import { state } from "./state.js";
-import { shape } from "./elements.js";
+import { grip, shape } from "./elements.js";
 import { toTenths } from "./measure.js";
 
 const path = (index, name) => `${state.layer}.moves.${state.move}.reach.${index}.${name}`;
@@ -66,17 +66,7 @@ function edgeHandles(top, bottom, edge, number, px) {
   ];
 }
 
-const grip = (x, y, px, data) =>
-  shape("rect", {
-    x: x - 4.5 * px,
-    y: y - 4.5 * px,
-    width: 9 * px,
-    height: 9 * px,
-    rx: 3 * px,
-    class: "spot__grip",
-    ...data,
-  });
-const data = (number, hand) => ({ "data-grip": "spot", "data-number": number, "data-spot": hand });
+const data = (number, hand) => ({ class: "spot__grip", "data-grip": "spot", "data-number": number, "data-spot": hand });
 
 const APART = 14; // px of the screen: no closer do the grips of a small spot stand to its middle
 
@@ -85,9 +75,9 @@ const SPOTS = {
     return [
       shape("circle", { cx: x, cy: y, r: Math.max(0, outer), class: "spot" }),
       shape("circle", { cx: x, cy: y, r: Math.max(0, inner), class: "spot spot--inner" }),
-      grip(x, y, px, data(number, "center")),
-      grip(x + Math.max(outer, APART * px), y, px, data(number, "outer")),
-      grip(x, y - Math.max(inner, APART * px), px, data(number, "inner")),
+      grip([x, y], px, data(number, "center")),
+      grip([x + Math.max(outer, APART * px), y], px, data(number, "outer")),
+      grip([x, y - Math.max(inner, APART * px)], px, data(number, "inner")),
     ];
   },
   slope({ start, end }, number, px) {
@@ -96,7 +86,7 @@ const SPOTS = {
       ...[
         [start, "start"],
         [end, "end"],
-      ].flatMap(([place, hand]) => [acrossLine(place, start, end, px), grip(...place, px, data(number, hand))]),
+      ].flatMap(([place, hand]) => [acrossLine(place, start, end, px), grip(place, px, data(number, hand))]),
     ];
   },
   band({ center: [x, y], angle, width }, number, px) {
@@ -114,9 +104,9 @@ const SPOTS = {
       side(0),
       side(width / 2),
       side(-width / 2),
-      grip(x, y, px, data(number, "center")),
-      grip(x - (sin * width) / 2, y + (cos * width) / 2, px, data(number, "width")),
-      grip(x + cos * 60 * px, y + sin * 60 * px, px, data(number, "angle")),
+      grip([x, y], px, data(number, "center")),
+      grip([x - (sin * width) / 2, y + (cos * width) / 2], px, data(number, "width")),
+      grip([x + cos * 60 * px, y + sin * 60 * px], px, data(number, "angle")),
     ];
   },
 };

@@ -3,7 +3,7 @@
 
 import { keying } from "./keying.js";
 import { state } from "./state.js";
-import { shape } from "./elements.js";
+import { grip, shape } from "./elements.js";
 import { toTenths } from "./measure.js";
 
 const OUT = 26; // px of the screen from a mask to the grip that turns it
@@ -35,23 +35,11 @@ const toldBy = (mask, here) =>
     -mask.rotation,
   );
 
-function grip([x, y], px, kind, data) {
-  return shape("rect", {
-    x: x - 4.5 * px,
-    y: y - 4.5 * px,
-    width: 9 * px,
-    height: 9 * px,
-    rx: 3 * px,
-    class: `spot__grip ${kind}`,
-    ...data,
-  });
-}
-
 function maskHandles(mask, number, px) {
   const hand = (name) => ({ "data-grip": "mask", "data-number": number, "data-hand": name });
   const handles = [
     shape("polygon", { points: mask.outline.map((point) => point.join(",")).join(" "), class: "mask" }),
-    grip(placeOn(mask, [0, 0]), px, "mask__middle", hand("center")),
+    grip(placeOn(mask, [0, 0]), px, { class: "spot__grip mask__middle", ...hand("center") }),
   ];
   if (!mask.size) return handles;
   const [width, height] = mask.size.map((side) => side / 2);
@@ -62,16 +50,16 @@ function maskHandles(mask, number, px) {
   return [
     ...handles,
     shape("line", { x1: top[0], y1: top[1], x2: knob[0], y2: knob[1], class: "mask" }),
-    grip(knob, px, "", hand("rotation")),
-    grip(placeOn(mask, [width, 0]), px, "", hand("width")),
-    grip(placeOn(mask, [0, height]), px, "", hand("height")),
-    grip(placeOn(mask, [width, height]), px, "", hand("size")),
+    grip(knob, px, { class: "spot__grip", ...hand("rotation") }),
+    grip(placeOn(mask, [width, 0]), px, { class: "spot__grip", ...hand("width") }),
+    grip(placeOn(mask, [0, height]), px, { class: "spot__grip", ...hand("height") }),
+    grip(placeOn(mask, [width, height]), px, { class: "spot__grip", ...hand("size") }),
   ];
 }
 
 export function shapeHandles({ places, px }) {
   const ends = (places.line?.seen ?? []).map((place, number) =>
-    grip(place, px, "", { "data-grip": "line-end", "data-number": number }),
+    grip(place, px, { class: "spot__grip", "data-grip": "line-end", "data-number": number }),
   );
   return [...(places.masks ?? []).flatMap((mask, number) => maskHandles(mask, number, px)), ...ends];
 }

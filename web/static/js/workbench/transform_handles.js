@@ -3,7 +3,7 @@
 
 import { keying } from "./keying.js";
 import { state } from "./state.js";
-import { shape } from "./elements.js";
+import { grip, shape } from "./elements.js";
 import { toThousandths } from "./measure.js";
 
 const SIZE = 9; // px of the screen
@@ -17,18 +17,7 @@ const middle = ([ax, ay], [bx, by]) => [(ax + bx) / 2, (ay + by) / 2];
 const away = ([ax, ay], [bx, by]) => [ax - bx, ay - by];
 const length = ([x, y]) => Math.hypot(x, y);
 
-function square([x, y], px, attributes) {
-  const half = (SIZE / 2) * px;
-  return shape("rect", {
-    x: x - half,
-    y: y - half,
-    width: 2 * half,
-    height: 2 * half,
-    rx: 2 * px,
-    class: "grip",
-    ...attributes,
-  });
-}
+const square = (place, px, attributes) => grip(place, px, { class: "grip", ...attributes }, SIZE, 2);
 
 /** Where the knob stands: beyond the middle of the upper side. */
 function knobPlace(corners, px) {
