@@ -3,7 +3,7 @@
 import { resume, whileBusy } from "./answers.js";
 import { commit, walk } from "./pending.js";
 import { state } from "./state.js";
-import { around } from "./values.js";
+import { around } from "./value_chips.js";
 
 let open = null;
 

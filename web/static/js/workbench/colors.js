@@ -7,7 +7,7 @@ import { resume, whileBusy } from "./answers.js";
 import { heldAs, hold, letGo, release } from "./pending.js";
 import { giveUp } from "./preview.js";
 import { remember, remembered } from "./preferences.js";
-import { around } from "./values.js";
+import { around } from "./value_chips.js";
 
 const FIELDS = "input[type=color]";
 const PAUSE_MS = 1500; // a hand that rests so long on a colour has made it

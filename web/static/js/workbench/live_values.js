@@ -3,7 +3,8 @@
 import { numbers } from "./numbers.js";
 import { isPlaying } from "./player.js";
 import { emit, on, paced, state, url } from "./state.js";
-import { isInHand, setShown } from "./values.js";
+import { setShown } from "./value_chips.js";
+import { isInHand } from "./values.js";
 import { view } from "./views.js";
 
 const isNeeded = () => !isPlaying() && state.layer && (view() === "curves" || document.querySelector(".val.is-beaded"));

@@ -16,6 +16,7 @@ import * as keying from "./keying.js";
 import * as layerList from "./layer_list.js";
 import * as layerSelection from "./layer_selection.js";
 import * as liveValues from "./live_values.js";
+import * as leaving from "./leaving.js";
 import * as markers from "./markers.js";
 import * as order from "./order.js";
 import * as palette from "./palette.js";
@@ -27,6 +28,7 @@ import * as session from "./session.js";
 import * as shortcuts from "./shortcuts.js";
 import * as spread from "./spread.js";
 import { on, open } from "./state.js";
+import * as sides from "./sides.js";
 import * as takes from "./takes.js";
 import * as text from "./text.js";
 import * as time from "./time.js";
@@ -41,9 +43,11 @@ import * as zoom from "./zoom.js";
 
 const MODULES = [
   pending,
+  leaving,
   session,
   keying,
   values,
+  sides,
   colors,
   choices,
   disclosure,

@@ -15,7 +15,6 @@ const PAUSE_MS = 350; // steps that follow each other faster make one edit
 const FIRST_WAIT_MS = 500; // before a request is sent again
 const LONGEST_WAIT_MS = 8_000;
 const TRIES = 3; // after which a request that the server fails at may be given up
-const MOST_ON_LEAVING = 60_000; // bytes that browsers send while a page goes
 const FAULTS = new Set([429, 500, 502, 503, 504]);
 
 const queue = []; // requests, the first of which may be under way
@@ -126,7 +125,13 @@ export function beginLate(ready, begin) {
   sayKept();
 }
 
-/** All requests that are not answered yet. */
+/** The requests that were not answered yet, the first of which may be under way. */
+export const unanswered = () => queue;
+
+/** Whether something waits that cannot go along with a page that goes. */
+export const mustStay = () => isAway || late.length > 0;
+
+/** These, and those that wait for a hand that was made before them. */
 const requests = () => [...queue, ...late.flatMap((hand) => hand.requests)];
 
 /** The newest edit on its way, or one that it is made of, of which `is` holds; undefined if none. */
@@ -325,67 +330,6 @@ export function sayBack() {
   document.getElementById("notices").replaceChildren();
 }
 
-// Leaving
-
-/** What was not answered yet, as it is sent while the page goes. What stands on anything else than edits
-    and undos would be misapplied. */
-function leftBehind() {
-  const made = queue.filter(({ isSelection }) => !isSelection);
-  const other = made.findIndex(({ edit, isWalk }) => !edit && !isWalk);
-  return made.slice(0, other < 0 ? made.length : other).map(({ name, edit, frame, seen: at, isWalk, address }) => ({
-    request: name,
-    layer: state.layer,
-    frame,
-    seen: at,
-    ...(isWalk ? { walk: address[0] } : { edit }),
-  }));
-}
-
-const leaving = () => new URLSearchParams({ base: state.revision, steps: JSON.stringify(leftBehind()) });
-
-/** Sends it: there is no time for answers. */
-function sendOnLeaving() {
-  release();
-  if (leftBehind().length)
-    fetch(url("leave"), { method: "POST", headers: headers(), body: leaving(), keepalive: true });
-}
-
-/** Asks a person to stay while what waits cannot go along: the server is away, or it is too much. */
-function askToStay(event) {
-  if (isPending() && (isAway || late.length || leaving().toString().length > MOST_ON_LEAVING)) event.preventDefault();
-}
-
-/** A link that leads away waits until all is kept. */
-function followLater(event) {
-  const link = event.target.closest("a[href]");
-  if (
-    !link ||
-    !isPending() ||
-    event.button !== 0 ||
-    event.ctrlKey ||
-    event.metaKey ||
-    event.shiftKey ||
-    link.target === "_blank"
-  )
-    return;
-  event.preventDefault();
-  flush().then(() => location.assign(link.href));
-}
-
-/** So does a form; those that make edits themselves do not leave. */
-function submitLater(event) {
-  if (
-    event.defaultPrevented ||
-    event.target.method === "dialog" ||
-    !isPending() ||
-    event.target.matches("[data-tie], [data-stays]")
-  )
-    return;
-  event.preventDefault();
-  const { target, submitter } = event;
-  flush().then(() => target.requestSubmit(submitter));
-}
-
 export function listen(on) {
   on("scene", sayKept); // an answer that is shown while others are awaited says that all is kept
   previewWhile(() => !queue.length);
@@ -393,9 +337,5 @@ export function listen(on) {
     (old, fresh) =>
       old.dataset?.edit && old.dataset.edit === fresh.dataset.edit && isOnItsWay(JSON.parse(old.dataset.edit)),
   );
-  document.addEventListener("click", followLater);
-  document.addEventListener("submit", submitLater, true);
-  addEventListener("pagehide", sendOnLeaving);
   addEventListener("online", () => wake?.());
-  addEventListener("beforeunload", askToStay);
 }

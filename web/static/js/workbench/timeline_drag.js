@@ -9,7 +9,7 @@ import { giveUp, preview } from "./preview.js";
 import { catchers, snappedBy } from "./snap.js";
 import { state } from "./state.js";
 import { pick } from "./units.js";
-import { setShown } from "./values.js";
+import { setShown } from "./value_chips.js";
 
 const EDGE = 7; // px at the end of a bar that change the length
 let motion = () => null; // gives the numbers that are drawn

@@ -4,77 +4,31 @@
 
 import { tell } from "../page.js";
 import { isStale, keep, resume, whileBusy } from "./answers.js";
-import { isKeying, keying } from "./keying.js";
+import { isKeying } from "./keying.js";
 import { measureOf, plainNumber, rounded, say, within } from "./measure.js";
 import { commit, heldAs, hold, isOnItsWay, isUncertain, release } from "./pending.js";
 import { giveUp, preview } from "./preview.js";
+import { otherSide } from "./sides.js";
 import { selectedLayers, state } from "./state.js";
+import { around, bare, changed, chipOf, isTypedIn, now, setShown } from "./value_chips.js";
 
 const STARTS_TYPING = /^[0-9+\-−*/(.,]$/;
 let scrub = null;
 let stepping = null; // the chip that steps are made on, and what it was before the first
 
-const chipOf = (event) => event.target.closest?.(".val[role=spinbutton]");
-const isTypedIn = (chip) => chip.isContentEditable;
-const now = (chip) => Number(chip.getAttribute("aria-valuenow"));
-const bare = (chip) => JSON.parse(chip.dataset.edit);
-
-/** What an edit of a value says besides the value: the playhead, whether it is to have a keyframe there,
-    and the other layers that are selected. */
-export function around(chip, edit = bare(chip)) {
-  if (edit.name !== "set-value") return edit; // the letters' style and the like know no time
-  const layers = selectedLayers();
-  const several = layers.length > 1 ? { layers } : {};
-  const linked = isLinked() && SIDES.test(edit.path) ? { linked: true } : {};
-  return { ...edit, ...several, ...linked, at: state.frame, ...keying(chip.dataset.keyPath) };
-}
-
-/** The edit that gives a chip a value, which a hand has changed from `from`. */
-function changed(chip, value, from) {
-  const edit = around(chip);
-  return { ...edit, value, ...(edit.layers && { from }) };
-}
-
-/** Shows a value in its chip, without making an edit. */
-export function setShown(chip, value) {
-  const text = say(measureOf(chip), value);
-  if (chip.textContent !== text) chip.textContent = text;
-  chip.setAttribute("aria-valuenow", value);
-  chip.setAttribute("aria-valuetext", text);
-}
-
 /** Whether a hand has a chip, or has given it a value that is on its way. */
 export const isInHand = (chip) =>
   isTypedIn(chip) || scrub?.chip === chip || chip.matches(".is-wrong") || isOnItsWay(bare(chip));
 
-// Width and height, which change together until they are unlinked
-
-const SIDES = /\.transform\.scale\.[01]$/;
-const UNLINKED = "balletto-sides-unlinked";
-const isLinked = () => !localStorage.getItem(UNLINKED);
-
-function toggleLink() {
-  if (isLinked()) localStorage.setItem(UNLINKED, "yes");
-  else localStorage.removeItem(UNLINKED);
-  showLinks();
-}
-
-function showLinks() {
-  for (const button of document.querySelectorAll("[data-link-sides]"))
-    button.setAttribute("aria-pressed", String(isLinked()));
-}
+// Scrubbing
 
 /** Shows the other side as it would be with a value of this one. */
 function showOther(chip, value, from) {
-  const { chip: key } = chip.dataset;
-  if (!isLinked() || !SIDES.test(key) || !from) return;
-  const other = document.getElementById(`v-${key.slice(0, -1)}${key.endsWith("0") ? 1 : 0}`);
+  const other = from && otherSide(chip.dataset.chip);
   if (!other) return;
   other.dataset.start ??= now(other);
   setShown(other, (Number(other.dataset.start) * value) / from);
 }
-
-// Scrubbing
 
 function pace(event) {
   return event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
@@ -382,9 +336,7 @@ function key(event) {
   else if (chip) focusedKey(chip, event);
 }
 
-export function listen(on) {
-  on("scene", showLinks);
-  document.addEventListener("click", (event) => event.target.closest("[data-link-sides]") && toggleLink());
+export function listen() {
   whileBusy(() => Boolean(scrub) || Boolean(document.activeElement?.matches?.(".val[contenteditable]")));
   keep((old, fresh) => old.matches?.(".val[role=spinbutton]") && old.id === fresh.id && isInHand(old));
   document.addEventListener("pointerdown", startScrub);
