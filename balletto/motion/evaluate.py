@@ -11,8 +11,10 @@ from ..lettering.layout import UNIT_KINDS, Layout
 from ..scene.document import Scene
 from ..scene.layers import Title
 from ..scene.moves import Move
+from ..scene.pose_properties import Asked, X
 from ..scene.tracks import Track, changes_over_time, value_at
 from .follow import JUST_BEFORE, followed, followed_alike
+from .off_picture import off_picture
 from .properties import ABOUT_PIVOT, chance_number, parts_of, property_of
 from .reach import differs_by_property, reach_of
 from .stagger import delays_of
@@ -86,26 +88,31 @@ def trace(move: Move, units: Units, times: np.ndarray) -> Trace:
     delays = delays_of(move.stagger, units)
     local = times[:, None] - move.start - delays
 
-    def plain(at: np.ndarray, number: int, before: float = 0.0) -> np.ndarray:
-        amount = value_at(move.amount, at - move.start - delays - before)
-        return amount * reach_of(move.reach, units, at, number) if move.reach else amount
+    def plain(at: np.ndarray, amount: Any, asked: Asked = X, before: float = 0.0) -> np.ndarray:
+        course = value_at(amount, at - move.start - delays - before)
+        return course * reach_of(move.reach, units, at, asked) if move.reach else course
 
-    @cache
-    def weights(number: int) -> np.ndarray:
+    def worked_out(amount: Any, asked: Asked) -> np.ndarray:
         if move.follow is None or not _has_course(move):
-            return plain(times[:, None], number)
+            return plain(times[:, None], amount, asked)
         if _moves_alike(move, delays, local):
-            course = partial(value_at, move.amount)
-            since = cast(Track[Any], move.amount).keys[0].at  # what has a course has keys
+            course = partial(value_at, amount)
+            since = cast(Track[Any], amount).keys[0].at  # what has a course has keys
             return followed_alike(course, move.follow, units.rate, since, local)
-        course = partial(plain, number=number)
+        course = partial(plain, amount=amount, asked=asked)
         # The amount as it stands before a key that may stand at frame 0, whose ease may jump.
         start = course(np.zeros((1, 1)), before=JUST_BEFORE)[0]
         return followed(course, move.follow, units.rate, times, len(units), start)
 
+    by_property = differs_by_property(move.reach)
+    common = cache(lambda: worked_out(move.amount, X))
+
+    @cache
     def weights_of(name: str) -> np.ndarray:
-        by_property = differs_by_property(move.reach)
-        return weights(chance_number(name, move.pose.given) if by_property else 0)
+        if not by_property and name not in move.eases:
+            return common()
+        asked = Asked(name, chance_number(name, move.pose.given)) if by_property else X
+        return worked_out(move.amount_of(name), asked)
 
     return Trace(move, delays, local, weights_of)
 
@@ -150,7 +157,7 @@ def _is_whole(layout: Layout, kind: str, move: Move, parts: dict[Any, Part]) -> 
 
 def does_something(move: Move) -> bool:
     """Whether a move can change anything at all."""
-    return move.on and bool(move.pose.given or move.until_turn)
+    return move.on and bool(move.pose.given or move.pose.off or move.until_turn)
 
 
 # How many columns values have, and which of them a move's own are.
@@ -243,9 +250,22 @@ class _Sum:
                 composite.join(part, weights, away)
                 if turns is not None and part in ABOUT_PIVOT:
                     turns.join(part, weights, away)
+        if move.pose.off is not None:
+            self._join_off(composite, move, traced, place)
         if move.until_turn == "hidden":
             hidden = (traced.local_times < 0).astype(float)
             composite.join("opacity", _widened(hidden, *place) if place else hidden, np.zeros(1))
+
+    def _join_off(
+        self, composite: Composite, move: Move, traced: Trace, place: Widened | None
+    ) -> None:
+        """Adds the way out of the picture: as far as the property goes that leads there."""
+        shifts = off_picture(self.scene, self.title, self.layout, move, self.times)
+        weights = traced.weights_of("x" if move.pose.off in ("left", "right") else "y")
+        for axis, name in enumerate(("x", "y")):
+            way = weights * shifts[..., axis]
+            whole = np.ones(1)
+            composite.join(name, _widened(way, *place) if place else way, whole)
 
 
 def _columns(value: Any, visible: np.ndarray) -> Any:

@@ -4,6 +4,7 @@ from collections.abc import Callable
 
 import numpy as np
 
+from ..scene.pose_properties import Asked, X
 from ..scene.selectors import Selector
 from ..scene.tracks import value_at
 from .units import Units
@@ -24,17 +25,17 @@ def differs_by_property(selectors: tuple[Selector, ...]) -> bool:
 
 
 def reach_of(
-    selectors: tuple[Selector, ...], units: Units, times: np.ndarray, property_number: int = 0
+    selectors: tuple[Selector, ...], units: Units, times: np.ndarray, asked: Asked = X
 ) -> np.ndarray:
     """Weights (times, units) of all selectors joined; 1 throughout where there are none.
 
     times: in frames of the scene, (t,), or (t, units) where each unit is asked at its own times
-    property_number: for chances, that of x if not given
+    asked: the property that they are asked for, which makes a difference to chances
     """
     times = times if times.ndim > 1 else times[:, None]
     joined: np.ndarray | None = None
     for selector in selectors:
-        value = selector.weights(units, times, property_number)
+        value = selector.weights(units, times, asked)
         value = value * (value_at(selector.strength, times) / 100)
         joined = value if joined is None else JOINS[selector.combine](joined, value)
     return np.ones((len(times), len(units))) if joined is None else joined

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..scene.moves import Move
+from ..scene.pose_properties import Asked
 from ..scene.tracks import Track
 from .evaluate import trace
 from .properties import chance_number
@@ -51,8 +52,8 @@ def timing(move: Move, units: Units) -> Timing:
     shades = _shades(np.abs(traced.weights), times, starts, ends)
     # Where chance differs by property, that of the first one is shown.
     first = next(iter(move.pose.given), "x")
-    number = chance_number(first, move.pose.given)
-    reaches = [reach_of((selector,), units, times, number) for selector in move.reach]
+    asked = Asked(first, chance_number(first, move.pose.given))
+    reaches = [reach_of((selector,), units, times, asked) for selector in move.reach]
     return Timing(traced.delays, starts, ends, shades, traced.weights, reaches, stride)
 
 

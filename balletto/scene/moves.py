@@ -29,8 +29,9 @@ from .model import (
     needs,
 )
 from .orders import Ordered
+from .pose_properties import PropertyName
 from .selectors import AnySelector
-from .tracks import Changing
+from .tracks import Changing, Track
 
 Unit = Literal["character", "word", "line", "title"]
 Share = Annotated[float, Number("a share of the box", Counts.PART, ge=-1000, le=1000)]
@@ -43,13 +44,15 @@ Letters = Annotated[
 
 
 _LEFT_OUT: Any = None
+Side = Literal["left", "right", "above", "below"]
 
 
 class Pose(Model):
     """The away values of a move; what is left out stays at rest.
 
     `displace` bends outlines by px more than the layer's displacement does, in its bumps and at its
-    pace, or those that are usual; `shadow` is how much is left of the shadow of the layer.
+    pace, or those that are usual; `shadow` is how much is left of the shadow of the layer. `off`
+    adds what takes the whole title just out of the picture on a side, or each unit by itself.
     """
 
     x: Changing[Pixels] = _LEFT_OUT
@@ -71,11 +74,13 @@ class Pose(Model):
     fill: Changing[Color] = _LEFT_OUT
     outline_color: Changing[Color] = _LEFT_OUT
     axes: dict[AxisTag, Changing[AxisValue]] = {}
+    off: Side | None = None
+    off_of: Literal["unit"] | None = None
 
     @cached_property
     def given(self) -> dict[str, Any]:
         """The properties that the pose says, by name; a font axis is "axes.wght"."""
-        names = sorted(self.model_fields_set - {"axes"})
+        names = sorted(self.model_fields_set - {"axes", "off", "off_of"})
         axes = {f"axes.{tag}": self.axes[tag] for tag in sorted(self.axes)}
         return {name: getattr(self, name) for name in names} | axes
 
@@ -134,6 +139,9 @@ class Move(Model):
     that units turn and grow about, in shares of the box of `pivot_of`: [0, 0] is the left top,
     [0.5, 1] the middle of the bottom. With `spaces`, white space takes part as characters do.
 
+    `eases` are those of single properties: for these the amount goes from key to key by them, but
+    where it holds.
+
     `among` are ranges of the text, counted as those of runs are: only the letters in them take
     part, and the units are those parts of characters, words, lines or the title that lie within.
     """
@@ -144,6 +152,7 @@ class Move(Model):
     unit: Unit = "character"
     start: Frames = 0
     pose: Annotated[Pose, LOCAL] = Pose()
+    eases: dict[PropertyName, Ease] = {}
     amount: Annotated[Changing[Amount], LOCAL] = 1
     stagger: Stagger | None = None
     until_turn: Literal["hidden"] | None = None
@@ -153,3 +162,14 @@ class Move(Model):
     among: Annotated[tuple[Letters, ...], Field(max_length=100)] | None = None
     pivot: Pivot = (0.5, 0.5)
     pivot_of: Literal["unit", "word", "line", "title"] = "unit"
+
+    def amount_of(self, name: str) -> Any:
+        """The course of the amount for a property of the pose."""
+        return self._eased.get(name, self.amount)
+
+    @cached_property
+    def _eased(self) -> dict[str, Track[Any]]:
+        """The amount with the ease of each property that has one of its own."""
+        if not isinstance(self.amount, Track):
+            return {}
+        return {name: self.amount.with_ease(ease) for name, ease in self.eases.items()}

@@ -45,6 +45,10 @@ class Key(_OfValues, Generic[V]):
     value: V
     ease: TrackEase = "linear"
 
+    def with_ease(self, ease: Any) -> "Key[V]":
+        """The key with another ease behind it."""
+        return self.model_copy(update={"ease": ease})
+
 
 class Track(_OfValues, Generic[V]):
     """Keys in order of time, and what happens before the first and after the last of them.
@@ -67,6 +71,12 @@ class Track(_OfValues, Generic[V]):
                     {"later": f"{later.at:g}", "earlier": f"{earlier.at:g}"},
                 )
         return self
+
+    def with_ease(self, ease: Any) -> "Track[V]":
+        """The track with another ease from key to key, but where it holds."""
+        keys = [key if key.ease == "hold" else key.with_ease(ease) for key in self.keys]
+        # Made anew, not copied: a copy would take the worked out curve along.
+        return Track(keys=tuple(keys), before=self.before, after=self.after)
 
     @cached_property
     def _curve(self) -> "Curve":

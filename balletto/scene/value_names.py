@@ -19,6 +19,8 @@ POSE: dict[str, str] = {
     "blur": "blur", "outline": "outline", "displace": "bent form", "shadow": "shadow",
     "fill": "colour", "outline_color": "colour of the outline",
 }  # fmt: skip
+# What the ways are called that a place goes.
+PROPERTY_NOUNS: dict[str, str] = {"x": "width", "y": "height", "z": "depth"}
 TRANSFORM: dict[str, str] = {"rotation": "turn", "scale": "size"}
 PARTS: dict[str, tuple[str, ...]] = {
     "position": ("across", "down", "depth"),
@@ -56,6 +58,13 @@ def axis_name(tag: str, name: str = "") -> str:
     return AXES.get(tag, name or tag).lower()
 
 
+def property_name(name: str) -> str:
+    """The name of a property of a pose: "turn", "font weight"."""
+    if name.startswith("axes."):
+        return f"font {axis_name(name.removeprefix('axes.'))}"
+    return POSE.get(name, name.replace("_", " "))
+
+
 def value_name(layer: Any, path: str) -> str:
     """What a value at a path is called, without whose it is; `layer` is that which the path leads
     into, as data or as a model, and tells of which kind a selector or an effect is.
@@ -86,6 +95,9 @@ def _of_move(move: Any, way: list[str]) -> str:
         if way[1] == "axes":
             return f"font {axis_name(way[2])}"
         return _with_part(way[1:], POSE)
+    if way[0] == "eases" and len(way) > 1:
+        of = way[1:3] if way[1] == "axes" else way[1:2]
+        return f"easing of {_of_move(move, ['pose', *of])}"
     if way[0] == "reach" and len(way) > 2:
         return _of_selector(_part(move, "reach") or (), int(way[1]), way[2:])
     return _with_part(way, {})

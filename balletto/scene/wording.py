@@ -9,7 +9,7 @@ from .measures import Measure
 @dataclass(frozen=True)
 class Said:
     """How a value stands in a sentence: a number by its measure, a colour, one of `options`, a
-    point, a pair, an order, or an ease.
+    point, a pair, an order, an ease, or some of the properties of a pose.
 
     label: its full name; rest: what a double click sets
     parts: of several numbers, how each is said; each: of a list of points, the two of each
@@ -24,6 +24,7 @@ class Said:
     is_pair: bool = False
     is_order: bool = False
     is_ease: bool = False
+    of_properties: bool = False
     parts: tuple["Said", ...] = ()
     each: tuple["Said", ...] = ()
 

@@ -145,6 +145,8 @@ class RandomScenes:
         pattern = rule.get("pattern", "")
         if rule.get("maxLength") == MAX_DRAWING:
             return self.random.choice(["M0 0L20 5C1 2 3 4 5 6Z", "M-40 0H40", "M0 0Q9 9 30 0T60 0"])
+        if pattern.startswith("^(?:x|y|z"):
+            return self.random.choice(["x", "y", "z", "scale", "opacity", "axes.wght"])
         if ":" in pattern:
             return self.random.choice(["9:16", "1:1", "16:9"])
         if pattern.startswith("^[^./"):
@@ -186,11 +188,11 @@ class RandomScenes:
             if name in rule.get("required", ()) or self.random.random() < often:
                 made[name] = self._any(of, depth + 1)
         if "properties" not in rule and self.random.random() < 0.5:
-            inner = rule.get("additionalProperties") or next(
-                iter(rule.get("patternProperties", {}).values()), None
-            )
+            pattern, inner = next(iter(rule.get("patternProperties", {}).items()), ("", None))
+            inner = rule.get("additionalProperties") or inner
             if isinstance(inner, dict):
-                made = {tag: self._any(inner, depth + 1) for tag in ("wght", "wdth")}
+                names = ("x", "axes.wght") if "opacity" in pattern else ("wght", "wdth")
+                made = {name: self._any(inner, depth + 1) for name in names}
         return self._sound(made)
 
     def _sound(self, made: dict[str, Any]) -> dict[str, Any]:

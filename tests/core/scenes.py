@@ -8,7 +8,9 @@ from typing import Any
 from balletto.scene import files
 from balletto.scene.document import Scene
 
-GOLDEN = json.loads((Path(__file__).parents[1] / "golden" / "motion.json").read_text())
+_FOLDER = Path(__file__).parents[1] / "golden"
+GOLDEN = json.loads((_FOLDER / "motion.json").read_text())
+GOLDEN |= json.loads((_FOLDER / "motion-more.json").read_text())
 
 
 # A value with keyframes that go up and down.

@@ -5,6 +5,7 @@ from unittest import TestCase
 
 import numpy as np
 
+from balletto.motion.evaluate import trace
 from balletto.motion.poses import poses
 from balletto.motion.properties import chance_number
 from balletto.motion.reach import reach_of
@@ -13,8 +14,9 @@ from balletto.motion.units import Group, Units
 from balletto.scene import files
 from balletto.scene.eases import ease_function
 from balletto.scene.hash_random import hash_random
-from balletto.scene.moves import Stagger
+from balletto.scene.moves import Move, Stagger
 from balletto.scene.orders import Ordered, ranks_of
+from balletto.scene.pose_properties import Asked
 from balletto.scene.selectors import SELECTOR_KINDS
 from balletto.scene.tracks import Track
 
@@ -76,7 +78,8 @@ class GoldenTest(TestCase):
                 selector = kind.model_validate_json(json.dumps(entry["selector"]))
                 times = np.array(entry["at"], dtype=float)
                 units = Units(np.zeros((entry["n"], 2)), length=entry["scene_length"])
-                got = reach_of((selector,), units, times, chance_number(entry["property"], {}))
+                asked = Asked(entry["property"], chance_number(entry["property"], {}))
+                got = reach_of((selector,), units, times, asked)
                 np.testing.assert_allclose(got, entry["value"], atol=CLOSE)
 
     def test_chance(self):
@@ -84,6 +87,28 @@ class GoldenTest(TestCase):
         for entry in GOLDEN["7_chance"]:
             numbers = (entry[name] for name in ("seed", "unit", "property", "tick"))
             self.assertEqual(float(hash_random(*numbers)), entry["u"])
+
+    def test_chance_for_some_properties(self):
+        """Of one selector some properties take part whole, some by chance, some one way only."""
+        for entry in GOLDEN["11_chance"]:
+            with self.subTest(property=entry["property"]):
+                kind = SELECTOR_KINDS[entry["selector"]["kind"]]
+                selector = kind.model_validate_json(json.dumps(entry["selector"]))
+                asked = Asked(entry["property"], chance_number(entry["property"], {}))
+                units = Units(np.zeros((entry["n"], 2)))
+                got = reach_of((selector,), units, np.zeros(1), asked)
+                np.testing.assert_allclose(got[0], entry["value"], atol=CLOSE)
+
+    def test_an_ease_for_one_property(self):
+        """The same amount, from key to key by the ease of the property."""
+        for entry in GOLDEN["11_eases"]:
+            with self.subTest(property=entry["property"]):
+                data = {"id": "m", "amount": entry["amount"], "eases": entry["eases"]}
+                move = Move.model_validate_json(json.dumps(data))
+                units = Units(np.zeros((1, 2)))
+                traced = trace(move, units, np.array(entry["at"], dtype=float))
+                got = traced.weights_of(entry["property"])[:, 0]
+                np.testing.assert_allclose(got, entry["weight"], atol=CLOSE)
 
     def test_poses(self):
         """Whole scenes give the delays, weights and values worked out for them."""

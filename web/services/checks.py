@@ -9,7 +9,7 @@ from pathlib import Path
 
 from .databases import Databases
 from .start import ROOT, sole_owner
-from .test_shares import run_measured, run_shares, share_of_tests
+from .test_shares import run_shares, share_of_tests
 
 TEST_VAR = ROOT / "var" / "test"
 FIRST_TEST_PORT = 33161
@@ -32,7 +32,6 @@ def add_checks(commands: argparse._SubParsersAction) -> None:
     test = commands.add_parser("test", help="lint, then run all tests, or just those named")
     test.add_argument("labels", nargs="*", metavar="LABEL", help="tests.core, tests.web, ...")
     test.add_argument("--no-lint", action="store_true")
-    test.add_argument("--coverage", action="store_true", help="how much of the code is tested")
     test.add_argument("--share", metavar="N/M", help="of all tests the Nth of M shares alone")
     test.set_defaults(run=run_tests)
     commands.add_parser("lint", help="check style and layers").set_defaults(run=run_lint)
@@ -66,11 +65,9 @@ def run_tests(arguments: argparse.Namespace) -> int:
         return _run_labels(share_of_tests(number, count), number)
     if not arguments.no_lint and run_lint():
         return 1
-    if arguments.coverage:
-        return run_measured(TEST_VAR)
     if arguments.labels:
         return _run_labels(arguments.labels, 0)
-    return _run_script_tests() or run_shares(len(os.sched_getaffinity(0)), TEST_VAR)
+    return _run_script_tests() or run_shares(len(os.sched_getaffinity(0)) + 2, TEST_VAR)
 
 
 def _run_script_tests() -> int:

@@ -71,10 +71,11 @@ class Databases:
         shutil.rmtree(self._sockets, ignore_errors=True)
 
     def _start_mariadb(self) -> int:
-        data = self._var / "mariadb"
+        data, temporary = self._var / "mariadb", self._var / "mariadb-tmp"
+        temporary.mkdir(parents=True, exist_ok=True)
         user = pwd.getpwuid(os.getuid()).pw_name
         if not (data / "mysql").is_dir():
-            self._make_mariadb(data, user)
+            self._make_mariadb(data, temporary, user)
         port = free_port(self._first_port)
         socket = self._sockets / "mariadb.sock"
         prepare = self._var / "mariadb-init.sql"
@@ -86,6 +87,7 @@ class Databases:
                 "mariadbd",
                 "--no-defaults",
                 f"--datadir={data}",
+                f"--tmpdir={temporary}",
                 f"--user={user}",
                 "--bind-address=127.0.0.1",
                 f"--port={port}",
@@ -107,13 +109,16 @@ class Databases:
         service.wait_for(lambda: answers(port))
         return port
 
-    def _make_mariadb(self, data: Path, user: str) -> None:
+    def _make_mariadb(self, data: Path, temporary: Path, user: str) -> None:
+        """Makes the files of an empty server. Its temporary tables have a folder of their own: a
+        server that starts takes those of all servers out of the folder that it is given."""
         data.mkdir(parents=True, exist_ok=True)
         made = subprocess.run(
             [
                 "mariadb-install-db",
                 "--no-defaults",
                 f"--datadir={data}",
+                f"--tmpdir={temporary}",
                 f"--user={user}",
                 "--skip-test-db",
                 "--auth-root-authentication-method=socket",

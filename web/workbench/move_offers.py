@@ -11,7 +11,7 @@ from balletto.scene.document import Scene
 from balletto.scene.layers import Title
 from balletto.scene.moves import Move
 from balletto.scene.tracks import Track
-from balletto.scene.value_names import axis_name, selector_name
+from balletto.scene.value_names import axis_name, property_name, selector_name
 
 from .move_sentences import MOST_TIMES, POSE_COLORS, POSE_WORDS, has_pivot
 from .phrases import edit_of
@@ -40,11 +40,31 @@ class MoveOffers:
             _action(label, edit_of(f"{self.path}.pose.{name}"), start)
             for name, (label, start) in starts.items()
             if name not in self.move.pose.given
-        ]
+        ] + self._off()
+
+    def _off(self) -> list[dict[str, Any]]:
+        path = f"{self.path}.pose.off"
+        if self.move.pose.off is not None:
+            clear = {"name": "clear-value", "path": path, "also": [f"{self.path}.pose.off_of"]}
+            return [{"label": "back into the picture", "edit": clear}]
+        return [_action("off the picture", edit_of(path), "left")]
 
     def tie_ends(self) -> list[tuple[str, str]]:
         """What can be tied from here: paths with how they are called."""
         return tie_ends(self.title, self.move)
+
+    def eases(self) -> list[dict[str, Any]]:
+        """Eases for single properties, to add or to take away, as edits with their names."""
+        if not isinstance(self.move.amount, Track):
+            return []
+        offers = []
+        for name in self.move.pose.given:
+            path, said = f"{self.path}.eases.{name}", property_name(name)
+            if name in self.move.eases:
+                offers.append(_clear(f"{said} as the rest", path))
+            elif len(self.move.pose.given) > 1 or self.move.pose.off:
+                offers.append(_action(f"an ease for {said}", edit_of(path), "soft-landing"))
+        return offers
 
     def ties(self) -> list[dict[str, Any]]:
         """Ties to loosen, as edits with their names."""
@@ -77,7 +97,7 @@ class MoveOffers:
             actions.append(_clear("seen before its turn", path))
         else:
             actions.append(_action("hidden until its turn", edit_of(path), "hidden"))
-        actions += self._dressings()
+        actions += self.eases() + self._dressings()
         among = f"{self.path}.among"
         if self._letters:
             value = [list(self._letters)]

@@ -68,6 +68,13 @@ PIVOT_OF = [
 ]
 
 
+SIDES = [
+    ("left", "off the left"),
+    ("right", "off the right"),
+    ("above", "off the top"),
+    ("below", "off the bottom"),
+]
+OFF_OF = [(None, "all of it together"), ("unit", "each by itself")]
 MOST_TIMES = 60  # that are offered one by one
 
 
@@ -86,18 +93,18 @@ class MoveSentence:
 
     def sentence(self) -> SafeString:
         """The whole sentence."""
-        clauses = [self._pivot(), self._follow(), self._stagger(), self._course()]
+        clauses = [self._pivot(), self._follow(), self._stagger(), self._course(), self._eases()]
         hidden = ", hidden until its turn" if self.move.until_turn else ""
         if not self.move.reach:
             who = format_html("Each {} {} {}", self._units(), self._verb(), self._pose())
             start = self._start()
             return tight(format_html("{}, {}, from {} on{}.", who, _listed(clauses), start, hidden))
-        by = reach_words(self.path, self.move.reach, self._moment)
+        by = reach_words(self.path, self.move.reach, self._moment, tuple(self.move.pose.given))
         who = format_html("By {}, each {} is taken to {}", by, self._units(), self._pose())
         if self._has_course() or self.move.stagger:
             start = self._start()
             return tight(format_html("{}, {}, from {} on{}.", who, _listed(clauses), start, hidden))
-        about = _listed([who, *clauses[:2]])
+        about = _listed([who, *clauses[:2], clauses[-1]])
         return tight(format_html("{}{}.", about, hidden))
 
     def more(self) -> list[SafeString]:
@@ -106,7 +113,8 @@ class MoveSentence:
         for path, timed, what in self._spreads():
             curve = ease_words(f"{path}.curve", timed.curve, f"Distribution of {what}")
             clauses.append(tight(format_html("Delays of {} spread {}.", what, curve)))
-        clauses += reach_more(self.path, self.move.reach, self._moment)
+        given = tuple(self.move.pose.given)
+        clauses += reach_more(self.path, self.move.reach, self._moment, given)
         keyed = [("amount", self.move.amount, "Amount")]
         is_plain = self._is_plain_course()
         keyed += [
@@ -188,7 +196,7 @@ class MoveSentence:
 
     def _pose(self) -> SafeString:
         """The away values that the move has."""
-        given, said = self.move.pose.given, []
+        given, said = self.move.pose.given, self._off()
         for name, (measure, words, label, _) in POSE_WORDS.items():
             if name in given:
                 path = f"{self.path}.pose.{name}"
@@ -210,6 +218,28 @@ class MoveSentence:
                 chip = number(path, value, measures.SIGNED, label, self._local, **more)
                 said.append(format_html("{} more {}", chip, axis_name(tag)))
         return join(said, ", ", " and ") if said else mark_safe("its own place")
+
+    def _off(self) -> list[SafeString]:
+        """The side of the picture that it leads beyond, where it does."""
+        pose, path = self.move.pose, f"{self.path}.pose"
+        if pose.off is None:
+            return []
+        side = Chip(f"{path}.off", edit_of(f"{path}.off"), "Side of the picture")
+        said = choice_chip(side, pose.off, SIDES)
+        if self.move.unit == "title":
+            return [said]
+        whose = Chip(f"{path}.off_of", edit_of(f"{path}.off_of"), "What goes off together")
+        return [format_html("{}, {}", said, choice_chip(whose, pose.off_of, OFF_OF))]
+
+    def _eases(self) -> SafeString:
+        """The eases of single properties."""
+        parts = []
+        for name, ease in self.move.eases.items():
+            label = self._label(name)
+            path = f"{self.path}.eases.{name}"
+            said = ease_words(path, ease, f"Easing of {label}", between_keys=False)
+            parts.append(format_html("{} with {}", label, said))
+        return join(parts, ", ", " and ") if parts else mark_safe("")
 
     def _verb(self) -> str:
         """Where the movement leads: home, away, or there and back."""

@@ -1,5 +1,6 @@
 """Sentences about reach: the words of each kind of selector, with their values."""
 
+from itertools import combinations
 from typing import Any
 
 import numpy as np
@@ -8,6 +9,7 @@ from django.utils.safestring import SafeString
 from balletto.scene.edits.keyframes import handles_of, turned_round
 from balletto.scene.selectors import SELECTOR_KINDS
 from balletto.scene.tracks import Track, value_at
+from balletto.scene.value_names import PROPERTY_NOUNS, property_name
 
 from .chips import Chip, choice_chip
 from .phrases import EASES, NOW, Moment, ease_words, edit_of, join, tight
@@ -18,26 +20,57 @@ def _part(path: str, index: int, selector: Any, words: str, moment: Moment = NOW
     return SentencePart(f"{path}.reach.{index}", selector, selector.wording(words), moment)
 
 
-def reach_words(path: str, reach: tuple[Any, ...], moment: Moment = NOW) -> SafeString:
-    """All selectors of a move, joined: "by chance 5, either way, times a sweep from ..."."""
+def reach_words(
+    path: str, reach: tuple[Any, ...], moment: Moment = NOW, given: tuple[str, ...] = ()
+) -> SafeString:
+    """All selectors of a move, joined: "by chance 5, either way, times a sweep from ...". `given`
+    are the properties of its pose."""
     parts = []
     for index, selector in enumerate(reach):
         words = f"{{combine}} {selector.words}" if index else selector.words
-        parts.append(_part(path, index, selector, words, moment).sentence())
+        part = _part(path, index, selector, words, moment)
+        parts.append(part.sentence(**_of_properties(part, given)))
     return join(parts, ", ")
 
 
-def reach_more(path: str, reach: tuple[Any, ...], moment: Moment = NOW) -> list[SafeString]:
+def reach_more(
+    path: str, reach: tuple[Any, ...], moment: Moment = NOW, given: tuple[str, ...] = ()
+) -> list[SafeString]:
     """What is used less of each selector."""
     clauses = []
     for index, selector in enumerate(reach):
         words = f"The {selector.title}: {selector.less_used}."
         part = _part(path, index, selector, words, moment)
-        edges = {}
+        others = _of_properties(part, given)
         if hasattr(selector, "edge"):
-            edges["edge"] = _edge_words(f"{part.path}.edge", selector)
-        clauses += [tight(part.sentence(**edges)), *part.more()]
+            others["edge"] = _edge_words(f"{part.path}.edge", selector)
+        clauses += [tight(part.sentence(**others)), *part.more()]
     return clauses
+
+
+def _of_properties(part: SentencePart, given: tuple[str, ...]) -> dict[str, SafeString]:
+    """What holds for some of the properties that a pose has: for all or none of them, for one, for
+    any two, or as it is."""
+    said = {}
+    some = [*combinations(given, 1), *combinations(given, 2)]
+    for name, value in part.part.said.items():
+        if value.of_properties:
+            path, now = f"{part.path}.{name}", getattr(part.part, name)
+            lists = dict.fromkeys([*some, now] if isinstance(now, tuple) else some)
+            more = [(list(names), _PROPERTY_WORDS[name].format(_named(names))) for names in lists]
+            options = [*value.options, *more]
+            now = list(now) if isinstance(now, tuple) else now
+            said[name] = choice_chip(Chip(path, edit_of(path), value.label), now, options)
+    return said
+
+
+_PROPERTY_WORDS = {"only": "{} alone", "one_sided": "one way in {}"}
+
+
+def _named(names: tuple[str, ...]) -> str:
+    """Properties in words: "height and depth"."""
+    said = [PROPERTY_NOUNS.get(name) or property_name(name) for name in names]
+    return " and ".join([", ".join(said[:-1]), said[-1]] if said[:-1] else said)
 
 
 def _edge_words(path: str, selector: Any) -> SafeString:

@@ -51,6 +51,8 @@ def pointer_to(document: Document, path: str) -> Pointer:
         moves = get(document, pointer).get("moves", [])
         pointer += ("moves", index_of(moves, rest[1], path, "move"))
         rest = rest[2:]
+        if rest[:2] == ["eases", "axes"]:  # one name: that of the axis as a property
+            rest = ["eases", ".".join(rest[1:3]), *rest[3:]]
     return pointer + _with_numbers(rest)
 
 

@@ -10,6 +10,7 @@ from .. import measures
 from ..kinds import Kind
 from ..measures import Measure
 from ..model import Counts, Number, Percent
+from ..pose_properties import Asked, OneSided, PropertyNames
 from ..tracks import Changing
 from ..wording import Said, Wording
 
@@ -63,11 +64,11 @@ class Selector(Kind):
     strength: Changing[Percent] = 100
     combine: Literal["multiply", "add", "subtract", "min", "max", "difference"] = "multiply"
 
-    def weights(self, units: SelectedUnits, times: np.ndarray, property_number: int) -> np.ndarray:
+    def weights(self, units: SelectedUnits, times: np.ndarray, asked: Asked) -> np.ndarray:
         """How strongly each unit takes part, (times, units).
 
         times: (t, 1), or (t, units) where each unit is asked at times of its own
-        property_number: of the property that it is asked for, for chances
+        asked: the property that it is asked for, for chances
         """
         raise NotImplementedError
 
@@ -100,6 +101,45 @@ class Selector(Kind):
         """Other ways to say the same: each as what the button says, a field, and its value; None
         clears it."""
         return []
+
+
+class Chance(Selector):
+    """What selectors by chance have. `only` some properties take part by it, the others whole;
+    `one_sided` ones go one way only: all, or those that are named."""
+
+    by_property: ClassVar = True
+
+    only: PropertyNames | None = None
+    one_sided: OneSided = False
+
+    @property
+    def less_used(self) -> str:
+        return "strength {strength}, for {only}"
+
+    def drawn(self, units: SelectedUnits, times: np.ndarray, asked: Asked) -> np.ndarray:
+        """Chances in [0, 1), (times, units) or (1, units)."""
+        raise NotImplementedError
+
+    def weights(self, units: SelectedUnits, times: np.ndarray, asked: Asked) -> np.ndarray:
+        """Weights (times, units) in [-1, 1), or in [0, 1) if one-sided."""
+        if self.only is not None and asked.name not in self.only:
+            return np.ones((len(times), len(units)))
+        drawn = self.drawn(units, times, asked)
+        value = drawn if self.is_one_sided(asked.name) else 2 * drawn - 1
+        return np.broadcast_to(value, (len(times), len(units)))
+
+    def is_one_sided(self, name: str) -> bool:
+        """Whether a property goes one way only."""
+        return self.one_sided if isinstance(self.one_sided, bool) else name in self.one_sided
+
+
+# How its lists of properties are said: as these, or as the properties themselves.
+CHANCE_VALUES = {
+    "only": Said("Only for", options=((None, "all that it changes"),), of_properties=True),
+    "one_sided": Said(
+        "Ways", options=((False, "either way"), (True, "one way only")), of_properties=True
+    ),
+}
 
 
 def values_of(title: str, **values: Said) -> dict[str, Said]:

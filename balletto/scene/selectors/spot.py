@@ -10,6 +10,7 @@ from ..eases import Ease, ease_function
 from ..measures import Measure
 from ..model import Degrees, PictureDistance, Share, one_of
 from ..points import PicturePoint
+from ..pose_properties import Asked
 from ..tracks import Changing, value_at
 from ..wording import Said
 from .base import SHARE, SelectedUnits, Selector, values_of
@@ -73,7 +74,7 @@ class Spot(Selector):
         ]
         return [(label, {"kind": "spot", **form}) for label, form in forms]
 
-    def weights(self, units: SelectedUnits, times: np.ndarray, property_number: int) -> np.ndarray:
+    def weights(self, units: SelectedUnits, times: np.ndarray, asked: Asked) -> np.ndarray:
         value = ease_function(self.edge)(self.inside(units.in_picture(times), times))
         if self.invert:
             value = 1 - value

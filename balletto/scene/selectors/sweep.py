@@ -9,6 +9,7 @@ from .. import measures
 from ..eases import Ease, ease_function
 from ..model import Counts, Number, Percent
 from ..orders import Ordered, ranks_of
+from ..pose_properties import Asked
 from ..tracks import Changing, value_at
 from ..wording import Said
 from .base import SelectedUnits, Selector, values_of
@@ -71,7 +72,7 @@ class Sweep(Selector, Ordered):
         soft = {"soft_low": 20, "soft_high": 20}
         return [("a sweep", {"kind": "sweep", "low": 0, "high": 40, **soft})]
 
-    def weights(self, units: SelectedUnits, times: np.ndarray, property_number: int) -> np.ndarray:
+    def weights(self, units: SelectedUnits, times: np.ndarray, asked: Asked) -> np.ndarray:
         """Weights (times, units): the mean of the band's profile over the cell of each unit.
 
                ___________            the band reaches from low to high, both moved by travel

@@ -9,6 +9,7 @@ from .. import measures
 from ..measures import Measure
 from ..model import Counts, Factor, Number
 from ..orders import Ordered, ranks_of
+from ..pose_properties import Asked
 from ..tracks import Changing, value_at
 from ..wording import Said
 from .base import PERIOD, SHORTEST, Period, SelectedUnits, Selector, values_of
@@ -81,7 +82,7 @@ class Wave(Selector, Ordered):
     def starts(cls, size: tuple[int, int]) -> list[tuple[str, dict[str, Any]]]:
         return [("a wave", {"kind": "wave", "period": 30})]
 
-    def weights(self, units: SelectedUnits, times: np.ndarray, property_number: int) -> np.ndarray:
+    def weights(self, units: SelectedUnits, times: np.ndarray, asked: Asked) -> np.ndarray:
         """Weights (times, units) from `low` to `high`."""
 
         def at(name: str) -> np.ndarray:
