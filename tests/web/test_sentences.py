@@ -10,6 +10,7 @@ import numpy as np
 from balletto.picture.preset_preview import preset_preview
 from balletto.scene import files, value_names
 from balletto.scene.edits import apply
+from balletto.scene.errors import SceneError
 from balletto.scene.keyable import keyable
 from balletto.scene.presets import fitted, presets
 from balletto.scene.tracks import value_at
