@@ -48,6 +48,7 @@ class DrawItem(NamedTuple):
 
     blur: the deviation of a Gaussian
     is_copy: whether it is one of many alike, whose place need not be exact to less than a pixel
+    window: what it is seen within
     """
 
     outline: Any
@@ -57,6 +58,16 @@ class DrawItem(NamedTuple):
     line: Line | None = None
     blur: float = 0.0
     is_copy: bool = False
+    window: "Window | None" = None
+
+
+class Window(NamedTuple):
+    """A window at a time: a box in the space of a layer, left, top, right, bottom, over how many px
+    it fades in from each of these sides, and the way from there to the picture."""
+
+    box: tuple[float, float, float, float]
+    soft: tuple[float, float, float, float]
+    matrix: Matrix
 
 
 class EffectValues(NamedTuple):

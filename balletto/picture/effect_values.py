@@ -78,6 +78,7 @@ class ShadowValues(NamedTuple):
             item.opacity * self.opacity,
             line and line._replace(color=self.color),
             float(np.hypot(item.blur, self.softness / _enlargement(item.matrix))),
+            window=item.window,
         )
 
     def _fill(self, fill: Any) -> Any:

@@ -3,6 +3,8 @@
 import math
 from collections.abc import Iterable, Sequence
 from functools import lru_cache
+from itertools import groupby
+from operator import attrgetter
 
 import numpy as np
 import skia
@@ -14,6 +16,7 @@ from .masks import let_through, matte_of
 from .motion_blur import mean_in_linear_light
 from .outlines import Commands
 from .sprite_cache import SpriteCache
+from .windows import close_window, open_window
 
 # By their names of the W3C's "Compositing and Blending".
 BLEND_MODES = {
@@ -128,11 +131,19 @@ class SkiaCanvas:
             self._canvas.restore()
 
     def _draw_all(self, items: Iterable[DrawItem]) -> None:
+        for window, those in groupby(items, attrgetter("window")):
+            if window is not None:
+                open_window(self._canvas, window, self._scale)
+            self._draw_each(those)
+            if window is not None:
+                close_window(self._canvas, window, self._scale)
+
+    def _draw_each(self, items: Iterable[DrawItem]) -> None:
         # One tight loop: at an item in 30 microseconds, every look-up tells.
         canvas, paint, scale = self._canvas, self._paint, self._scale
         make_matrix, concat = skia.Matrix.MakeAll, skia.Matrix.Concat
         for item in items:
-            outline, matrix, fill, opacity, line, blur, is_copy = item
+            outline, matrix, fill, opacity, line, blur, is_copy, _ = item
             if is_copy and self._sprites.put(canvas, item, self._buffers[-1], self._pixel):
                 continue
             placed = make_matrix(*matrix)

@@ -14,7 +14,7 @@ from PIL import Image
 
 from ..raster.svg_filters import color_matrix, flooded, gaussian_blur, number
 from .bitmaps import Box, Photo
-from .canvas import Cut, DrawItem, EffectValues, Gradient, Line, Matrix
+from .canvas import Cut, DrawItem, EffectValues, Gradient, Line, Matrix, Window
 from .outlines import Commands
 from .skia_canvas import Outline, SkiaCanvas
 from .stills import straight_rgba
@@ -96,7 +96,39 @@ class SvgCanvas:
         if item.blur:
             scale = _scale_of(item.matrix)
             looks += f' filter="url(#{self._blurred(item.blur * scale)})"'
-        return [_group(parts, looks.strip())] if looks and parts else parts
+        parts = [_group(parts, looks.strip())] if looks and parts else parts
+        return self._within(parts, item.window) if item.window and parts else parts
+
+    def _within(self, parts: list[str], window: Window) -> list[str]:
+        """Parts as far as they lie within a window."""
+        if list(window.matrix[6:]) != [0, 0, 1]:
+            raise NotInSvg(
+                "An SVG cannot hold a window that is seen in perspective. Choose a PNG still."
+            )
+        left, top, right, bottom = window.box
+        moved = f'transform="{_affine(window.matrix)}"'
+        size = f'width="{number(max(right - left, 0))}" height="{number(max(bottom - top, 0))}"'
+        edges = f'<rect x="{number(left)}" y="{number(top)}" {size} {moved}/>'
+        whole = [_group(parts, f'clip-path="url(#{self._define("clipPath", "", edges)})"')]
+        middles = ((left, 0.0, 1, 0), (0.0, top, 0, 1), (right, 0.0, -1, 0), (0.0, bottom, 0, -1))
+        for (at_x, at_y, across, down), soft in zip(middles, window.soft, strict=True):
+            if soft:
+                end = (at_x + across * soft, at_y + down * soft)
+                mask = self._fade((at_x, at_y), end, window.matrix)
+                whole = [_group(whole, f'mask="url(#{mask})"')]
+        return whole
+
+    def _fade(self, start: tuple[float, float], end: tuple[float, float], matrix: Matrix) -> str:
+        """A mask that lets through nothing at one point and all at another."""
+        ends = (
+            f'x1="{number(start[0])}" y1="{number(start[1])}" '
+            f'x2="{number(end[0])}" y2="{number(end[1])}"'
+        )
+        where = f'gradientUnits="userSpaceOnUse" gradientTransform="{_affine(matrix)}" {ends}'
+        stops = '<stop offset="0" stop-opacity="0"/><stop offset="1"/>'
+        gradient = self._define("linearGradient", where, stops)
+        content = _rectangle(f"url(#{gradient})")
+        return self._define("mask", f'{_REGION} mask-type="alpha"', content)
 
     def _line(self, item: DrawItem, line: Line) -> str:
         whole = item.outline.path if line.whole else item.outline.edge

@@ -18,7 +18,7 @@ from ..scene.layers import Title
 from .appearance import Appearance, appearance_of
 from .bitmaps import Box
 from .boxes import around, boxes_of, widened
-from .canvas import Canvas, DrawItem
+from .canvas import Canvas, DrawItem, Window
 from .compositing import Drawn
 from .effect_values import (
     DisplacementValues,
@@ -30,6 +30,7 @@ from .effect_values import (
     with_shadows,
 )
 from .outlines import Commands, displaced, of_glyphs
+from .windows import windows_at
 
 # Frames are worked out so many at a time: that costs little more than one, and as a rule the
 # next frame that is asked for is the next one.
@@ -53,6 +54,7 @@ class _Block:
     opacities: np.ndarray
     appearance: Appearance
     axes: dict[str, np.ndarray]
+    windows: list[list[Window]] | None = None
 
     @cached_property
     def boxes(self) -> list[Box]:
@@ -120,7 +122,9 @@ class PreparedTitle:
         opacities = np.where(placed.before_camera, placed.opacities, 0.0)
         appearance = appearance_of(self._layout, composites, len(times))
         axes = moved_axes(composites)
-        return _Block(times, self._layout.ink, placed.matrices, opacities, appearance, axes)
+        windows = windows_at(self._scene, self._title, self._layout, times)
+        ink = self._layout.ink
+        return _Block(times, ink, placed.matrices, opacities, appearance, axes, windows)
 
     def _plain(self, canvas: Canvas, block: _Block, row: int) -> list[DrawItem]:
         """The letters at one time of a block, in the order in which they are drawn."""
@@ -135,6 +139,9 @@ class PreparedTitle:
             strict=True,
         )
         letters = [DrawItem(*letter) for letter in every]
+        if block.windows is not None:
+            pairs = zip(letters, block.windows[row], strict=True)
+            letters = [letter._replace(window=window) for letter, window in pairs]
         order: Sequence[int] = range(len(letters))
         if self._title.draw_order != "reading":
             order = self._order(block, row)

@@ -36,6 +36,7 @@ from .shapes import AnyShape
 from .stroke import Stroke
 from .style import Fill, RunStyle, Style
 from .tracks import Changing
+from .windows import Window
 
 
 class Run(Model):
@@ -135,7 +136,8 @@ class Title(Layer):
     """A layer of text.
 
     With `hold_center`, each line is shifted so that what can be seen of it stays centred. Letters
-    are drawn in `draw_order`: as they are read, the first in front, or the nearer in front.
+    are drawn in `draw_order`: as they are read, the first in front, or the nearer in front. With a
+    `window` they are seen within that alone.
     """
 
     title: ClassVar = "Title"
@@ -147,6 +149,7 @@ class Title(Layer):
     runs: tuple[Run, ...] = ()
     hold_center: bool = False
     draw_order: Literal["reading", "reverse", "depth"] = "reading"
+    window: Window | None = None
     moves: tuple[Move, ...] = Field((), max_length=100)
 
     @property

@@ -10,6 +10,7 @@ from .motion_blur import SHUTTER
 from .selectors import SELECTOR_KINDS
 from .shapes import SHAPE_KINDS
 from .stroke import STROKE
+from .windows import WINDOW
 from .wording import Said
 
 POSE: dict[str, str] = {
@@ -45,6 +46,7 @@ _TABLES = {
     "style": STYLE,
     "stroke": _names(STROKE.values),
     "motion_blur": _names(SHUTTER.values),
+    "window": _names(WINDOW.values),
 }
 
 

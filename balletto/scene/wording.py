@@ -12,7 +12,8 @@ class Said:
     point, a pair, an order, an ease, or some of the properties of a pose.
 
     label: its full name; rest: what a double click sets
-    parts: of several numbers, how each is said; each: of a list of points, the two of each
+    after: words behind it; parts: of several numbers, how each is said
+    each: of a list of points, how the two numbers of each are said
     """
 
     label: str
@@ -25,6 +26,7 @@ class Said:
     is_order: bool = False
     is_ease: bool = False
     of_properties: bool = False
+    after: str = ""
     parts: tuple["Said", ...] = ()
     each: tuple["Said", ...] = ()
 

@@ -125,6 +125,13 @@ def cases():
     first = {"kind": "sweep", "low": 0, "high": 50}
     bent = {"id": "m1", "pose": {"displace": 5}, "amount": 1, "reach": [first]}
     yield "pose-displace", [title(moves=[bent])]
+    rise = {"id": "m1", "pose": {"y": 40}, "stagger": {"gap": 2}}
+    rise["amount"] = {"keys": [{"at": 0, "value": 1}, {"at": 20, "value": 0}]}
+    edge = {"of": "line", "soft": [0, 3, 0, 14]}
+    turned = {"position": [80, 45, 0], "rotation": [0, 0, -12]}
+    yield "window", [title(moves=[rise], window=edge, transform=turned)]
+    off = {"id": "m1", "pose": {"off": "left"}, "amount": {"keys": rise["amount"]["keys"]}}
+    yield "off-picture", [title(moves=[{**off, "eases": {"x": "soft-landing"}}])]
     cast = {"kind": "shadow", "x": 6, "y": 8, "softness": 2}
     turned = {"position": [80, 45, 0], "rotation": [0, 30, 12], "scale": [0.9, 0.9]}
     shown = {"id": "p1", "span": [0, 90], "transform": turned, "effects": [cast]}

@@ -7,8 +7,9 @@ from django.utils.safestring import SafeString
 
 from balletto.scene.document import Scene
 from balletto.scene.effects import EFFECT_KINDS, Effect
-from balletto.scene.layers import Layer
+from balletto.scene.layers import Layer, Title
 from balletto.scene.motion_blur import SHUTTER
+from balletto.scene.windows import WINDOW
 from balletto.scene.wording import Said, Wording
 
 from .phrases import NOW, Moment, tight
@@ -58,6 +59,7 @@ def appearance_cards(scene: Scene, layer: Layer, moment: Moment = NOW) -> list[A
         *_effects(layer, moment),
         *_masks(layer, moment),
         *_matte(scene, layer),
+        *_window(layer),
         *_shutter(layer, moment),
     ]
 
@@ -115,6 +117,15 @@ def matte_sources(scene: Scene, layer: Layer) -> list[tuple[Layer, str]]:
     ]
 
 
+def _window(layer: Layer) -> list[AppearanceCard]:
+    window = getattr(layer, "window", None)
+    if window is None:
+        return []
+    path = f"{layer.id}.window"
+    words = SentencePart(path, window, WINDOW)
+    return [AppearanceCard(path, WINDOW.title, words, {"name": "clear-value", "path": path})]
+
+
 def _shutter(layer: Layer, moment: Moment) -> list[AppearanceCard]:
     if layer.motion_blur is None:
         return []
@@ -156,6 +167,11 @@ def appearance_to_add(scene: Scene, layer: Layer) -> list[tuple[str, list[dict[s
         value = {"layer": sources[-1][0].id}
         edit = {"name": "set-value", "path": f"{layer.id}.matte", "value": value}
         other.append({"label": "matte", "edit": edit})
+    if isinstance(layer, Title) and layer.window is None:
+        soft = round(layer.style.size / 6)
+        value = {"of": "line", "soft": [0, soft, 0, soft]}
+        edit = {"name": "set-value", "path": f"{layer.id}.window", "value": value}
+        other.append({"label": "window", "edit": edit})
     if layer.motion_blur is None and layer.draws_itself:
         path = f"{layer.id}.motion_blur"
         edit = {"name": "set-value", "path": path, "value": {"angle": 180}}

@@ -45,8 +45,15 @@ class MoveOffers:
     def _off(self) -> list[dict[str, Any]]:
         path = f"{self.path}.pose.off"
         if self.move.pose.off is not None:
-            clear = {"name": "clear-value", "path": path, "also": [f"{self.path}.pose.off_of"]}
-            return [{"label": "back into the picture", "edit": clear}]
+            of = f"{self.path}.pose.off_of"
+            clear = {"name": "clear-value", "path": path, "also": [of]}
+            alone = _action("off by itself", edit_of(of), "unit")
+            together = _clear("off all together", of)
+            others = [together if self.move.pose.off_of else alone]
+            return [
+                {"label": "back into the picture", "edit": clear},
+                *(others if self.move.unit != "title" else []),
+            ]
         return [_action("off the picture", edit_of(path), "left")]
 
     def tie_ends(self) -> list[tuple[str, str]]:

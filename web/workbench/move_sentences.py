@@ -74,7 +74,6 @@ SIDES = [
     ("above", "off the top"),
     ("below", "off the bottom"),
 ]
-OFF_OF = [(None, "all of it together"), ("unit", "each by itself")]
 MOST_TIMES = 60  # that are offered one by one
 
 
@@ -226,10 +225,7 @@ class MoveSentence:
             return []
         side = Chip(f"{path}.off", edit_of(f"{path}.off"), "Side of the picture")
         said = choice_chip(side, pose.off, SIDES)
-        if self.move.unit == "title":
-            return [said]
-        whose = Chip(f"{path}.off_of", edit_of(f"{path}.off_of"), "What goes off together")
-        return [format_html("{}, {}", said, choice_chip(whose, pose.off_of, OFF_OF))]
+        return [format_html("{} by itself", said) if pose.off_of else said]
 
     def _eases(self) -> SafeString:
         """The eases of single properties."""

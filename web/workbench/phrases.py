@@ -222,7 +222,7 @@ def plain_value(path: str, value: Any, said: Said) -> SafeString:
             if (parts := [(axis, _numbered(part, n)) for axis, part in enumerate(said.each)])
         ]
         return join([format_html("{} at {}", there, place) for place, there in points])
-    if said.parts:
+    if said.parts and isinstance(value, tuple):
         return join(
             [
                 plain_value(f"{path}.{n}", number, part)
@@ -232,7 +232,8 @@ def plain_value(path: str, value: Any, said: Said) -> SafeString:
     chip = Chip(path, edit_of(path), said.label)
     if said.options:
         return choice_chip(chip, value, said.options)
-    return number_chip(chip, value, said.measure or measures.PLAIN, rest=said.rest)
+    number = number_chip(chip, value, said.measure or measures.PLAIN, rest=said.rest)
+    return format_html("{} {}", number, said.after) if said.after else number
 
 
 def _numbered(said: Said, index: int) -> Said:

@@ -1,0 +1,70 @@
+"""Windows: what the letters of a title are seen within, in any frame, and how that is drawn."""
+
+from typing import Any
+
+import numpy as np
+import skia
+
+from ..lettering.layout import Layout
+from ..motion.affine import layer_matrices
+from ..scene.document import Scene
+from ..scene.layers import Title
+from .canvas import Window
+
+# By the name of a window's boxes, that of the units whose boxes they are.
+_UNITS = {"line": "line", "word": "word", "unit": "character", "title": "title"}
+
+
+def windows_at(
+    scene: Scene, title: Title, layout: Layout, times: np.ndarray
+) -> list[list[Window]] | None:
+    """For each time the window of each character; None if it has none."""
+    window = title.window
+    if window is None:
+        return None
+    kind = _UNITS[window.of]
+    boxes = layout.boxes[kind] + np.array(window.grown) * np.array([-1, -1, 1, 1])
+    found = []
+    for matrix in layer_matrices(scene, title, times).reshape(-1, 9).tolist():
+        each = [Window(tuple(box), window.softened, matrix) for box in boxes.tolist()]
+        found.append([each[number] for number in layout.member[kind].tolist()])
+    return found
+
+
+def open_window(canvas: skia.Canvas, window: Window, to_memory: Any) -> None:
+    """Lets only what is within a window be drawn from now on; `to_memory` leads from the picture
+    to the pixels of the canvas. Until `close_window`."""
+    placed = _placed(window, to_memory)
+    canvas.save()
+    canvas.setMatrix(placed)
+    canvas.clipRect(skia.Rect.MakeLTRB(*window.box), doAntiAlias=True)
+    if any(window.soft):
+        canvas.saveLayer()
+
+
+def close_window(canvas: skia.Canvas, window: Window, to_memory: Any) -> None:
+    """Fades what was drawn since at the soft edges of a window, and lets all be drawn again."""
+    if any(window.soft):
+        canvas.setMatrix(_placed(window, to_memory))
+        for paint in _fades(window):
+            canvas.drawPaint(paint)
+        canvas.restore()
+    canvas.restore()
+
+
+def _placed(window: Window, to_memory: Any) -> skia.Matrix:
+    matrix = skia.Matrix.MakeAll(*window.matrix)
+    return skia.Matrix.Concat(to_memory, matrix) if to_memory else matrix
+
+
+def _fades(window: Window) -> list[skia.Paint]:
+    """What lets through nothing at an edge, and all from where it is not soft any more."""
+    left, top, right, bottom = window.box
+    ways = (((left, 0), (1, 0)), ((0, top), (0, 1)), ((right, 0), (-1, 0)), ((0, bottom), (0, -1)))
+    paints = []
+    for ((x, y), (across, down)), soft in zip(ways, window.soft, strict=True):
+        if soft:
+            ends = [skia.Point(x, y), skia.Point(x + across * soft, y + down * soft)]
+            shader = skia.GradientShader.MakeLinear(ends, [0x00000000, 0xFF000000])
+            paints.append(skia.Paint(Shader=shader, BlendMode=skia.BlendMode.kDstIn))
+    return paints
