@@ -15,7 +15,6 @@ from balletto.scene.errors import SceneError
 from .scenes import scene_data
 
 SIZE = (240, 160)
-SMOOTHED = 20  # of 255: within a window edges are smoothed another way
 
 
 def data_of(window, pose=None, text="HE\nHE", **changes):
@@ -69,8 +68,14 @@ class WindowTest(TestCase):
                     kept = np.where(deep, 0, seen)
                     if of in ("line", "title"):
                         wanted = np.where(deep, 0, self.of_own(data, whole))
-                        np.testing.assert_allclose(kept, wanted, atol=SMOOTHED)
+                        self.assert_alike(kept, wanted)
                     self.assertGreater(whole.sum(), seen.sum())
+
+    def assert_alike(self, one, other):
+        """Within a window edges are smoothed another way: single pixels of them differ a little."""
+        difference = np.abs(one - other)
+        self.assertLess(difference.max(), 48)
+        self.assertLess(difference.mean(), 0.1)
 
     def of_own(self, data, whole):
         """What is drawn without windows, of lines that do not reach into one another."""
@@ -89,7 +94,7 @@ class WindowTest(TestCase):
 
     def test_at_rest_all_is_seen_where_the_box_holds_the_ink(self):
         data = data_of({"of": "line", "grow": 8})
-        np.testing.assert_allclose(opacity(data), opacity(data_of(None)), atol=SMOOTHED)
+        self.assert_alike(opacity(data), opacity(data_of(None)))
 
     def test_each_side_grows_by_itself(self):
         pose = {"y": 60}
