@@ -14,6 +14,7 @@ from ..scene.moves import Move
 from ..scene.pose_properties import Asked, X
 from ..scene.tracks import Track, changes_over_time, value_at
 from .follow import JUST_BEFORE, followed, followed_alike
+from .gathering import ways_together
 from .off_picture import off_picture
 from .properties import ABOUT_PIVOT, chance_number, parts_of, property_of
 from .reach import differs_by_property, reach_of
@@ -244,6 +245,10 @@ class _Sum:
         turns = composite.turns.get(_pivot_of(move))
         for name, value in move.pose.given.items():
             away, weights = value_at(value, traced.local_times), traced.weights_of(name)
+            if name == "gather":
+                ways = ways_together(units, self.layout, move)
+                self._shift(composite, (weights * away)[..., None] * ways, place)
+                continue
             if place:
                 away, weights = _widened(away, *place), _widened(weights, *place)
             for part in parts_of(name):
@@ -262,10 +267,13 @@ class _Sum:
         """Adds the way out of the picture: as far as the property goes that leads there."""
         shifts = off_picture(self.scene, self.title, self.layout, move, self.times)
         weights = traced.weights_of("x" if move.pose.off in ("left", "right") else "y")
+        self._shift(composite, weights[..., None] * shifts, place)
+
+    def _shift(self, composite: Composite, by: np.ndarray, place: Widened | None) -> None:
+        """Adds ways (times, units, 2) to where units are."""
         for axis, name in enumerate(("x", "y")):
-            way = weights * shifts[..., axis]
-            whole = np.ones(1)
-            composite.join(name, _widened(way, *place) if place else way, whole)
+            way = by[..., axis]
+            composite.join(name, _widened(way, *place) if place else way, np.ones(1))
 
 
 def _columns(value: Any, visible: np.ndarray) -> Any:

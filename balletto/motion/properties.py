@@ -81,6 +81,7 @@ _CHANCE_NUMBERS: dict[str, int] = {
     "outline_color": 14,
     "displace": 15,
     "shadow": 16,
+    "gather": 17,
 }
 _FIRST_AXIS = 20
 

@@ -9,7 +9,7 @@ from ..motion.timing import timing
 from ..motion.units import units_for
 from ..scene import files
 from ..scene.document import Scene
-from ..scene.presets import fitted
+from ..scene.presets import fitted, needed_of
 from .frame import Picture, draw_frame
 
 FRAMES = 32
@@ -67,8 +67,8 @@ def _staged(document: dict[str, Any], layer: str, preset: dict[str, Any]) -> Sce
         "transform": {},
         "span": [0, shortest],
         "moves": [],
-        **preset.get("title", {}),
     }
+    staged |= needed_of(preset, document, {**staged, "window": None})
     base = {**document, "size": [width, height], "length": shortest, "layers": [staged]}
     if base.get("background", {"kind": "none"})["kind"] != "color":
         base["background"] = {"kind": "color", "color": _GROUND}

@@ -52,7 +52,9 @@ class Pose(Model):
 
     `displace` bends outlines by px more than the layer's displacement does, in its bumps and at its
     pace, or those that are usual; `shadow` is how much is left of the shadow of the layer. `off`
-    adds what takes the whole title just out of the picture on a side, or each unit by itself.
+    adds what takes the whole title just out of the picture on a side, or each unit by itself;
+    `gather` is how far of the way units are to the middle of the word or line that the pivot is of,
+    or else of the title: at 1 all stand at one point.
     """
 
     x: Changing[Pixels] = _LEFT_OUT
@@ -71,6 +73,7 @@ class Pose(Model):
     outline: Changing[Pixels] = _LEFT_OUT
     displace: Changing[Pixels] = _LEFT_OUT
     shadow: Changing[Opacity] = _LEFT_OUT
+    gather: Changing[Factor] = _LEFT_OUT
     fill: Changing[Color] = _LEFT_OUT
     outline_color: Changing[Color] = _LEFT_OUT
     axes: dict[AxisTag, Changing[AxisValue]] = {}

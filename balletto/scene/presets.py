@@ -5,12 +5,14 @@ one suit the title that it is given to.
 """
 
 import json
+from collections.abc import Collection
 from functools import lru_cache
 from pathlib import Path
 from typing import Any
 
 from .document import rate_of
 from .edits.rate import InRate
+from .layers import Title
 from .model import Counts
 from .moves import Move
 from .rewriting import Mark, Rewriter, Where
@@ -29,23 +31,70 @@ def presets() -> dict[str, dict[str, Any]]:
     return {preset["id"]: preset for preset in json.loads(text)}
 
 
+# What each part of a preset's pose is called on its own.
+PARTS: dict[str, str] = {
+    "x": "slide", "y": "rise", "z": "depth", "rotation": "turn", "rotation_x": "tip",
+    "rotation_y": "swing", "scale": "grow", "scale_x": "widen", "scale_y": "stretch",
+    "opacity": "fade", "skew": "lean", "tracking": "spacing", "blur": "blur",
+    "outline": "outline", "displace": "bend", "shadow": "shadow", "gather": "gather",
+    "fill": "colour", "outline_color": "outline colour", "off": "off the picture",
+    "axes.wght": "weight",
+}  # fmt: skip
+
+
+def parts_of(preset: dict[str, Any]) -> list[tuple[str, str]]:
+    """What a preset does, part by part, each of which can be left out: names and words."""
+    pose = preset["move"]["pose"]
+    axes = [f"axes.{tag}" for tag in pose.get("axes", {})]
+    names = [name for name in pose if name not in ("axes", "off_of")] + axes
+    return [(name, PARTS[name]) for name in names]
+
+
+def without(preset: dict[str, Any], parts: Collection[str]) -> dict[str, Any]:
+    """A preset that leaves out parts of its pose, but not all of them."""
+    kept = [name for name, _ in parts_of(preset) if name not in parts]
+    if not kept:
+        return preset
+    pose = {name: value for name, value in preset["move"]["pose"].items() if name in kept}
+    axes = preset["move"]["pose"].get("axes", {})
+    left = {tag: value for tag, value in axes.items() if f"axes.{tag}" in kept}
+    if left:
+        pose["axes"] = left
+    if "off" in kept and "off_of" in preset["move"]["pose"]:
+        pose["off_of"] = preset["move"]["pose"]["off_of"]
+    return {**preset, "move": {**preset["move"], "pose": pose}}
+
+
 def fitted(preset: dict[str, Any], document: dict[str, Any], layer: dict[str, Any]) -> Any:
     """The move of a preset as plain data for a layer of a scene: in its frames, as large as its
     type, and an exit at the end of the layer as far as its own course is long."""
-    width, height = document["size"]
-    in_picture = (width / _WIDTH, height / _HEIGHT)
-    size = layer.get("style", {}).get("size", _SIZE) / _SIZE
-    scale = min(in_picture) if preset.get("measure") == "picture" else size
+    sized = _sized_for(preset, document, layer)
     factor = float(rate_of(document["rate"])) / _RATE
     move = preset["move"]
     if factor != 1:
         move = _OnWholeFrames().part(Move, InRate(factor).part(Move, move))
         move = _in_order(move)
-    move = _Sized(scale, in_picture).part(Move, move)
+    move = sized.part(Move, move)
     if preset["group"] == "Exits":
         late = move["amount"]["keys"][-1]["at"] + _spread(move, layer)
         move["start"] = max(layer["span"][0], round(layer["span"][1] - late))
     return move
+
+
+def needed_of(
+    preset: dict[str, Any], document: dict[str, Any], layer: dict[str, Any]
+) -> dict[str, Any]:
+    """What else a layer needs for the move of a preset, as large as its type. A window that it has
+    stays as it is."""
+    needed = _sized_for(preset, document, layer).part(Title, preset.get("title", {}))
+    return {name: value for name, value in needed.items() if not isinstance(layer.get(name), dict)}
+
+
+def _sized_for(preset: dict[str, Any], document: dict[str, Any], layer: dict[str, Any]) -> "_Sized":
+    width, height = document["size"]
+    in_picture = (width / _WIDTH, height / _HEIGHT)
+    size = layer.get("style", {}).get("size", _SIZE) / _SIZE
+    return _Sized(min(in_picture) if preset.get("measure") == "picture" else size, in_picture)
 
 
 class _OnWholeFrames(Rewriter):

@@ -18,6 +18,7 @@ POSE: dict[str, str] = {
     "rotation_x": "tip", "rotation_y": "swing", "scale": "size", "scale_x": "width",
     "scale_y": "height", "opacity": "opacity", "skew": "lean", "tracking": "tracking",
     "blur": "blur", "outline": "outline", "displace": "bent form", "shadow": "shadow",
+    "gather": "gathering",
     "fill": "colour", "outline_color": "colour of the outline",
 }  # fmt: skip
 # What the ways are called that a place goes.

@@ -64,6 +64,35 @@ class ModelTest(BrowserTest):
         self.settled(lambda: self.page.keyboard.press("Control+z"))
         self.assertNotIn("hold_center", self.title)
 
+    def test_parts_of_a_preset_are_left_out_before_it_is_added(self):
+        self.page.locator("#open-gallery").click()
+        card = self.page.locator(".gcard", has=self.page.locator('[data-film="spin-in"]'))
+        for part in ("turn", "fade"):
+            card.get_by_role("switch", name=part, exact=True).click()
+        grow = card.get_by_role("switch", name="grow", exact=True)
+        grow.click()  # the last one stays
+        expect(grow).to_have_attribute("aria-checked", "true")
+        expect(card.locator("[data-film]")).to_have_attribute("src", re.compile("without=rotation"))
+        self.page.wait_for_function(
+            "() => document.querySelector('[data-film=\"spin-in\"]').naturalHeight > 0"
+        )
+        self.settled(card.locator("[data-add-move]").click)
+        self.assertEqual(self.moves[-1]["pose"], {"scale": 0.2})
+
+    def test_moves_are_duplicated_put_in_order_and_turned_round(self):
+        self.more()
+        self.press("duplicate")
+        self.assertEqual([move["id"] for move in self.moves], ["m1", "m2"])
+        self.press("later")
+        self.assertEqual([move["id"] for move in self.moves], ["m2", "m1"])
+        self.press("turn round")
+        turned = self.moves[-1]
+        values = [key["value"] for key in turned["amount"]["keys"]]
+        self.assertEqual(values, [0, 1])
+        self.assertGreater(turned["start"], 0)
+        self.settled(lambda: self.page.keyboard.press("Control+z"))
+        self.assertEqual([key["value"] for key in self.moves[-1]["amount"]["keys"]], [1, 0])
+
     def test_a_move_is_dressed_in_its_sentence(self):
         self.more()
         self.press("colour")

@@ -14,6 +14,7 @@ from balletto.scene.eases.bezier import Bezier
 from balletto.scene.edits import EDITS, apply
 from balletto.scene.errors import SceneError
 from balletto.scene.presets import presets
+from balletto.scene.tracks import Track, value_at
 
 from .scenes import scene_data
 
@@ -131,6 +132,52 @@ class TitleTest(EditTest):
                 title = self.done(name="add-move", layer="t1", move=preset["move"])
                 self.assertEqual(title["moves"][1]["id"], "m2")
         self.assertEqual(self.done(name="remove-move", layer="t1", move="m1")["moves"], [])
+
+    def test_a_move_is_duplicated_and_put_elsewhere(self):
+        title = self.done(name="duplicate-move", layer="t1", move="m1")
+        self.assertEqual([move["id"] for move in title["moves"]], ["m1", "m2"])
+        self.assertEqual({**title["moves"][1], "id": "m1"}, title["moves"][0])
+        made = self.whole
+        self.source = lambda: made
+        title = self.done(name="order-move", layer="t1", move="m2", to=0)
+        self.assertEqual([move["id"] for move in title["moves"]], ["m2", "m1"])
+        self.assertIn("earlier", self.label)
+        title = self.done(name="order-move", layer="t1", move="m1", to=9)
+        self.assertEqual([move["id"] for move in title["moves"]], ["m2", "m1"])
+        self.assertIn("move", self.refused(name="order-move", layer="t1", move="gone", to=0))
+
+    def test_a_move_turned_round_runs_backwards_to_the_end_of_its_layer(self):
+        """At mirrored times units are as far away as they were, each in its own time."""
+        data = document()
+        move = data["layers"][0]["moves"][0]
+        move.pop("reach")
+        move["until_turn"] = "hidden"
+        self.source = lambda: data
+        amount = move["amount"]
+        turned = self.done(name="turn-move-round", layer="t1", move="m1", lasts=44)["moves"][0]
+        self.assertEqual(turned["start"], data["layers"][0]["span"][1] - 44)
+        self.assertNotIn("until_turn", turned)
+        whole = amount["keys"][0]["at"] + amount["keys"][-1]["at"]
+        times = np.linspace(0, whole, 9)
+        there, back = (
+            value_at(Track[float].model_validate(each, strict=False), at)
+            for each, at in ((amount, times), (turned["amount"], whole - times))
+        )
+        np.testing.assert_allclose(there, back, atol=1e-6)
+        again = self.whole
+        self.source = lambda: again
+        home = self.done(name="turn-move-round", layer="t1", move="m1", lasts=44)["moves"][0]
+        self.assertEqual(home["amount"], amount)
+        self.assertEqual(home["start"], data["layers"][0]["span"][0])
+
+    def test_a_move_without_a_length_turns_its_sweep_round(self):
+        data = document()
+        move = data["layers"][0]["moves"][0]
+        move.pop("amount")
+        self.source = lambda: data
+        turned = self.done(name="turn-move-round", layer="t1", move="m1", lasts=0)["moves"][0]
+        keys = turned["reach"][0]["travel"]["keys"]
+        self.assertEqual([(key["at"], key["value"]) for key in keys], [(0, 100), (30, -100)])
 
     def test_selectors(self):
         scatter = {"kind": "scatter", "seed": 4}

@@ -7,7 +7,7 @@ from django.http import Http404
 from balletto.picture.bounds import rest_box
 from balletto.scene.errors import SceneError
 from balletto.scene.outlines import drawing_of_svg
-from balletto.scene.presets import fitted, presets
+from balletto.scene.presets import fitted, needed_of, presets, without
 from balletto.scene.shapes import SHAPE_KINDS
 from balletto.scene.starts import SHAPE_FILL, new_shape, new_title
 from web.library.models import MediaFile
@@ -22,11 +22,15 @@ def _add_move(request: EditRequest, wanted: Data) -> Data:
     """A preset's move, for the selected letters alone if there are any."""
     if wanted.get("preset") not in presets():
         return wanted
+    left_out = wanted.get("without", [])
+    if not isinstance(left_out, list):
+        raise SceneError.at("without", "a list of parts of the preset is needed")
     preset, letters = presets()[wanted["preset"]], _letters(request, wanted)
+    preset = without(preset, [str(part) for part in left_out])
     layers = wanted.get("layers")
     if isinstance(layers, list) and len(layers) > 1:
         titles = titles_among(request, layers, "moves")
-        whole = {"name": "add-move", "preset": preset["id"], "letters": None}
+        whole = {"name": "add-move", "preset": preset["id"], "without": left_out, "letters": None}
         edits = [_add_move(request, {**whole, "layer": each}) for each in titles]
         return one_or_several(edits, f"Move “{preset['name']}” added to {len(edits)} titles")
     layer = request.layer(wanted.get("layer"))
@@ -35,7 +39,7 @@ def _add_move(request: EditRequest, wanted: Data) -> Data:
     move = fitted(preset, request.data, layer)
     if letters is not None:
         move["among"] = [list(letters)]
-    needed = preset.get("title", {})
+    needed = needed_of(preset, request.data, layer)
     return {"name": "add-move", "layer": layer["id"], "move": move, "title": needed}
 
 

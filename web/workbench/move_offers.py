@@ -98,7 +98,7 @@ class MoveOffers:
 
     def actions(self) -> list[dict[str, Any]]:
         """Changes of the sentence's shape, as edits with their names."""
-        actions = self._stagger_actions()
+        actions = [*self._order_actions(), *self._stagger_actions()]
         path = f"{self.path}.until_turn"
         if self.move.until_turn:
             actions.append(_clear("seen before its turn", path))
@@ -120,6 +120,21 @@ class MoveOffers:
             edit = {"name": "add-key", "path": f"{self.path}.amount", "at": "playhead"}
             actions.append({"label": "a keyframe of the amount here", "edit": edit})
             actions.append(_clear("without a length", f"{self.path}.amount"))
+        return actions
+
+    def _order_actions(self) -> list[dict[str, Any]]:
+        """The move once more, turned round, or at another place among the moves."""
+        here = {"layer": self.title.id, "move": self.move.id}
+        moves = [move.id for move in self.title.moves]
+        index = moves.index(self.move.id)
+        actions = [
+            {"label": "duplicate", "edit": {"name": "duplicate-move", **here}},
+            {"label": "turn round", "edit": {"name": "turn-move-round", **here}},
+        ]
+        for label, to in (("earlier", index - 1), ("later", index + 1)):
+            if 0 <= to < len(moves):
+                edit = {"name": "order-move", **here, "to": to}
+                actions.append({"label": label, "edit": edit})
         return actions
 
     def _dressings(self) -> list[dict[str, Any]]:

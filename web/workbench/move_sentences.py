@@ -51,6 +51,7 @@ POSE_WORDS: dict[str, tuple[Measure, str, str, float]] = {
     "outline": (measures.OUTLINE, "its outline {} wider", "outline", 4),
     "displace": (measures.BLUR, "its form bent by {}", "bent form", 8),
     "shadow": (measures.OPACITY, "{} of its shadow", "shadow", 0),
+    "gather": (measures.PERCENT_OF_ONE_EITHER_WAY, "{} gathered at one point", "gathering", 1),
 }
 DAMPING = Measure(" %", scale=100, drag=0.005, step=0.05, low=0.01, high=10)
 

@@ -9,6 +9,9 @@ import re
 from collections.abc import Callable
 from typing import Any
 
+from balletto.lettering.layout import lay_out
+from balletto.motion.timing import timing
+from balletto.motion.units import units_for
 from balletto.picture.mask_handles import mask_elsewhere
 from balletto.scene.edits.meant import as_meant
 from balletto.scene.edits.paths import find, name_of, pointer_to
@@ -133,6 +136,18 @@ def _as_it_came(request: EditRequest, wanted: Data) -> Data:
     return {"name": "several", "edits": edits, "said": said}
 
 
+def _turn_move_round(request: EditRequest, wanted: Data) -> Data:
+    """A move that comes home goes away, or the other way, in the time that it takes."""
+    title = request.document.layer(str(wanted.get("layer")))
+    move = next((m for m in getattr(title, "moves", ()) if m.id == wanted.get("move")), None)
+    if move is None:
+        raise SceneError.at("move", "this move is not there any more")
+    units = units_for(request.document, title, lay_out(title), move)
+    ends = timing(move, units).ends
+    lasts = max(0.0, float(ends.max(initial=move.start)) - move.start)
+    return {**wanted, "lasts": round(lasts, 3)}
+
+
 REQUESTED_EDITS: dict[str, Callable[[EditRequest, Data], Data]] = {
     **ADDING,
     **PLACING,
@@ -140,4 +155,5 @@ REQUESTED_EDITS: dict[str, Callable[[EditRequest, Data], Data]] = {
     "flip": _flip,
     "paste": paste,
     "several": _several,
+    "turn-move-round": _turn_move_round,
 }

@@ -16,7 +16,7 @@ from balletto.picture.stills import jpeg
 from balletto.scene import files, measures
 from balletto.scene.errors import SceneError
 from balletto.scene.files import json_of
-from balletto.scene.presets import presets
+from balletto.scene.presets import presets, without
 from balletto.scene.quantities import Context, QuantityError, number_of, read_quantity
 from web.library.bundle import bundle, document_in
 from web.library.store import folder_of, opened
@@ -252,7 +252,8 @@ def film(request: HttpRequest, scene_id: int, digest: str, layer: str, preset: s
         raise Http404
     document = frames.document_of(scene, digest)
     try:
-        strip = preset_preview(document, layer, presets()[preset])
+        left_out = request.GET.get("without", "").split(",")
+        strip = preset_preview(document, layer, without(presets()[preset], left_out))
     except KeyError:
         raise Http404 from None
     kept = frames.unchanging if digest == frames.address_now(scene, digest) else frames.momentary

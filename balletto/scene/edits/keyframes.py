@@ -159,6 +159,19 @@ class ReverseKeys(KeysEdit):
         return f"{self.said(document)} reversed"
 
 
+def backwards(track: dict[str, Any]) -> dict[str, Any]:
+    """A track of the same times that is run through from its end."""
+    keys = track["keys"]
+    total = keys[0]["at"] + keys[-1]["at"]
+    eases = [turned_round(key.get("ease", "linear")) for key in keys[:-1]]
+    turned = [
+        _eased(_handles_swapped({**key, "at": frames(total - key["at"])}), ease)
+        for key, ease in zip(keys[::-1], [*eases[::-1], "linear"], strict=True)
+    ]
+    ends = {"before": track.get("after"), "after": track.get("before")}
+    return {"keys": turned, **{name: way for name, way in ends.items() if way}}
+
+
 def _eased(key: Key, ease: Any) -> Key:
     plain = {name: value for name, value in key.items() if name != "ease"}
     return plain if ease == "linear" else {**plain, "ease": ease}

@@ -6,9 +6,11 @@ from pydantic import Field
 
 from ..changes import Change, get
 from ..orders import field_of_order
+from ..tracks import is_track
 from ..value_names import selector_name
 from .base import Document, Edit, edit
-from .paths import find, free_id, layer_pointer, name_of, owner_of, pointer_to
+from .keyframes import backwards
+from .paths import find, frames, free_id, layer_pointer, name_of, owner_of, pointer_to
 
 
 @edit("add-move")
@@ -49,6 +51,86 @@ class RemoveMove(Edit):
     def label(self, document: Document) -> str:
         move = get(document, pointer_to(document, f"{self.layer}.moves.{self.move}"))
         return f"Move {name_of(move)} removed"
+
+
+@edit("duplicate-move")
+class DuplicateMove(Edit):
+    """Adds a copy of a move right after it."""
+
+    layer: str
+    move: str
+
+    def changes(self, document: Document) -> list[Change]:
+        pointer = pointer_to(document, f"{self.layer}.moves.{self.move}")
+        moves = get(document, pointer[:-1])
+        copy = {**moves[pointer[-1]], "id": free_id(moves, "m")}
+        return [Change("insert", (*pointer[:-1], int(pointer[-1]) + 1), copy)]
+
+    def label(self, document: Document) -> str:
+        move = get(document, pointer_to(document, f"{self.layer}.moves.{self.move}"))
+        return f"Move {name_of(move)} duplicated"
+
+
+@edit("order-move")
+class OrderMove(Edit):
+    """Puts a move at another place among those of its title: moves add up in their order, and turn
+    about their pivots one in another."""
+
+    layer: str
+    move: str
+    to: int = Field(ge=0)
+
+    def changes(self, document: Document) -> list[Change]:
+        pointer = pointer_to(document, f"{self.layer}.moves.{self.move}")
+        moves = list(get(document, pointer[:-1]))
+        moves.insert(min(self.to, len(moves) - 1), moves.pop(int(pointer[-1])))
+        return [Change("put", pointer[:-1], moves)]
+
+    def label(self, document: Document) -> str:
+        pointer = pointer_to(document, f"{self.layer}.moves.{self.move}")
+        way = "earlier" if self.to < int(pointer[-1]) else "later"
+        return f"Move {name_of(get(document, pointer))} put {way}"
+
+
+@edit("turn-move-round")
+class TurnMoveRound(Edit):
+    """Makes of a move that comes home one that goes away, or the other way: its amount, or its
+    selectors where that stays, run backwards, and it stands at the other end of its layer.
+
+    `lasts` is how many frames it takes from its first unit's start to its last one's end; as many
+    as its amount does, if that is not said.
+    """
+
+    layer: str
+    move: str
+    lasts: float | None = Field(None, ge=0, le=1_000_000)
+
+    def changes(self, document: Document) -> list[Change]:
+        pointer = pointer_to(document, f"{self.layer}.moves.{self.move}")
+        move = get(document, pointer)
+        first, end = get(document, layer_pointer(document, self.layer))["span"]
+        amount = move.get("amount")
+        turned = dict(move)
+        if is_track(amount):
+            turned["amount"] = backwards(amount)
+            is_home = abs(amount["keys"][0]["value"]) >= abs(amount["keys"][-1]["value"])
+            lasts = amount["keys"][-1]["at"] if self.lasts is None else self.lasts
+            turned["start"] = max(first, frames(end - lasts)) if is_home else first
+            turned.pop("until_turn", None)  # what goes away is seen before it does
+        else:
+            turned["reach"] = [_backwards(selector) for selector in move.get("reach", [])]
+        return [Change("put", pointer, turned)] if turned != move else []
+
+    def label(self, document: Document) -> str:
+        move = get(document, pointer_to(document, f"{self.layer}.moves.{self.move}"))
+        return f"Move {name_of(move)} turned round"
+
+
+def _backwards(selector: dict[str, Any]) -> dict[str, Any]:
+    """A selector whose keyed values run backwards."""
+    return {
+        name: backwards(value) if is_track(value) else value for name, value in selector.items()
+    }
 
 
 @edit("add-selector")

@@ -14,27 +14,49 @@ export async function openGallery() {
   const text = document.querySelector(".slab.is-selected .slab__text")?.value.trim() || "your title";
   const name = letters ? `${text}, for the letters “${letters}” alone` : text;
   document.getElementById("gallery-name").textContent = name.length > 70 ? `${name.slice(0, 69)}…` : name;
-  for (const film of gallery().querySelectorAll("[data-film]")) {
-    const address = url("film", state.digest, state.layer, film.dataset.film);
-    if (!film.src.endsWith(address)) film.src = address;
-  }
+  for (const card of gallery().querySelectorAll(".gcard")) showFilm(card);
   gallery().showModal();
+}
+
+/** The parts of a card's preset that are switched off. */
+const leftOut = (card) =>
+  [...card.querySelectorAll("[data-part][aria-checked=false]")].map((part) => part.dataset.part);
+
+/** Shows a preset as it would be added, on the selected title. */
+function showFilm(card) {
+  const film = card.querySelector("[data-film]");
+  const parts = leftOut(card);
+  const address = url("film", state.digest, state.layer, film.dataset.film);
+  const whole = parts.length ? `${address}?without=${parts}` : address;
+  if (!film.src.endsWith(whole)) film.src = whole;
+}
+
+/** Switches a part of a preset on or off; the last one stays. */
+function switchPart(part) {
+  const card = part.closest(".gcard");
+  const isOn = part.getAttribute("aria-checked") === "true";
+  if (isOn && card.querySelectorAll("[data-part][aria-checked=true]").length < 2) return;
+  part.setAttribute("aria-checked", String(!isOn));
+  showFilm(card);
 }
 
 /** Gives the selected titles a preset's move, to the selected letters alone if there are any. The hand
     is free then: Space plays. */
-export function addPreset(preset) {
+export function addPreset(preset, without = []) {
   document.activeElement?.blur();
-  commit({ name: "add-move", layer: state.layer, layers: selectedLayers(), letters: state.letters, preset });
+  const edit = { name: "add-move", layer: state.layer, layers: selectedLayers(), letters: state.letters, preset };
+  commit({ ...edit, ...(without.length && { without }) });
 }
 
 function click(event) {
   const card = event.target.closest("[data-add-move]");
+  const part = event.target.closest("[data-part]");
   const group = event.target.closest("[data-gallery-group]");
   if (event.target.closest("#open-gallery")) openGallery();
+  else if (part) switchPart(part);
   else if (card) {
     gallery().close();
-    addPreset(card.dataset.addMove);
+    addPreset(card.dataset.addMove, leftOut(card.closest(".gcard")));
   } else if (group) {
     document.getElementById(group.dataset.galleryGroup).scrollIntoView({ block: "start" });
   } else if (event.target === gallery() || event.target.closest("[data-close-gallery]")) gallery().close();
