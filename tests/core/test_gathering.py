@@ -27,19 +27,19 @@ def middles(text, gather, unit="character", **move):
 class GatheringTest(TestCase):
     def test_all_stand_at_the_middle_whatever_their_widths(self):
         found, layout = middles("Wide iii mW\nllll", 1)
-        np.testing.assert_allclose(found, np.broadcast_to(layout.centers["title"][0], found.shape))
+        np.testing.assert_allclose(found, np.broadcast_to(layout.centers["title"][0], found.shape), atol=1e-9)
 
     def test_in_the_middle_of_their_line_or_word(self):
         for by in ("line", "word"):
             found, layout = middles("Wide iii\nllll mW", 1, pivot_of=by)
             wanted = layout.centers[by][layout.member[by]]
-            np.testing.assert_allclose(found, wanted)
+            np.testing.assert_allclose(found, wanted, atol=1e-9)
 
     def test_half_way_they_are_half_as_far_apart(self):
         rest, _ = middles("Wide iii", 0)
         half, _ = middles("Wide iii", 0.5)
         whole, _ = middles("Wide iii", 1)
-        np.testing.assert_allclose(half, (rest + whole) / 2)
+        np.testing.assert_allclose(half, (rest + whole) / 2, atol=1e-9)
 
     def test_white_space_and_some_letters_alone(self):
         middles("Wide iii", 1, spaces=True)
