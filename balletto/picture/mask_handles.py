@@ -1,16 +1,18 @@
-"""Masks and lines as they are drawn over the picture, to be dragged."""
+"""Masks, windows and lines as they are drawn over the picture, to be dragged."""
 
 from collections.abc import Callable
 from typing import Any
 
 import numpy as np
 
+from ..lettering.layout import lay_out
 from ..motion.affine import layer_matrices
 from ..scene.document import Scene
-from ..scene.layers import Layer
+from ..scene.layers import Layer, Title
 from ..scene.primitives import moved
 from ..scene.tracks import Tied, Track, value_at
 from .prepared_form import box_of
+from .windows import boxes_of_window
 
 _ROUND = 48  # points along an ellipse
 _DIGITS = 3
@@ -140,6 +142,26 @@ def line_handles(scene: Scene, layer: Layer, frame: float) -> dict[str, Any] | N
     matrix = layer_matrices(scene, layer, np.array([float(frame)]))[0]
     ends = [value_at(value, at).tolist() for value in (shape.start, shape.end)]
     return {"ends": ends, "seen": _seen(matrix, np.array(ends)), **_maps(matrix)}
+
+
+def window_handles(scene: Scene, title: Title, frame: float) -> dict[str, Any] | None:
+    """The window of a title at a frame: the boxes of its units as they are seen, the first of them
+    before and after it is grown, in the space of the layer, and its values side by side; None if it
+    has none, or no letters."""
+    window = title.window
+    boxes = boxes_of_window(title, lay_out(title)) if window else np.zeros((0, 4))
+    if window is None or not len(boxes):
+        return None
+    matrix = layer_matrices(scene, title, np.array([float(frame)]))[0]
+    left, top, right, bottom = boxes.T
+    corners = np.stack([left, top, right, top, right, bottom, left, bottom], axis=1)
+    return {
+        "outlines": [_seen(matrix, each.reshape(-1, 2)) for each in corners],
+        "box": np.round(boxes[0], _DIGITS).tolist(),
+        "grow": list(window.grown),
+        "soft": list(window.softened),
+        **_maps(matrix),
+    }
 
 
 def _seen(matrix: np.ndarray, points: np.ndarray) -> list[list[float]]:

@@ -15,6 +15,14 @@ from .canvas import Window
 _UNITS = {"line": "line", "word": "word", "unit": "character", "title": "title"}
 
 
+def boxes_of_window(title: Title, layout: Layout) -> np.ndarray:
+    """The boxes that a window lets see through, (units, 4), grown, in the space of the layer."""
+    if title.window is None:
+        return np.zeros((0, 4))
+    boxes = layout.boxes[_UNITS[title.window.of]]
+    return boxes + np.array(title.window.grown) * np.array([-1, -1, 1, 1])
+
+
 def windows_at(
     scene: Scene, title: Title, layout: Layout, times: np.ndarray
 ) -> list[list[Window]] | None:
@@ -22,8 +30,7 @@ def windows_at(
     window = title.window
     if window is None:
         return None
-    kind = _UNITS[window.of]
-    boxes = layout.boxes[kind] + np.array(window.grown) * np.array([-1, -1, 1, 1])
+    kind, boxes = _UNITS[window.of], boxes_of_window(title, layout)
     found = []
     for matrix in layer_matrices(scene, title, times).reshape(-1, 9).tolist():
         each = [Window(tuple(box), window.softened, matrix) for box in boxes.tolist()]

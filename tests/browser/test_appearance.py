@@ -72,6 +72,29 @@ class DressTest(BrowserTest):
         self.settled(self.page.get_by_role("button", name="Remove tint").click)
         self.assertEqual(self.picture(), blurred)
 
+    def test_a_window_is_put_on_said_and_dragged_by_its_edges(self):
+        self.show(self.title())
+        self.wear("window")
+        card = self.page.locator(".wear", has_text="is seen within")
+        expect(card).to_contain_text("soft by 0 px on the left, 20 px above")
+        self.choose("t1.window.of", "the title")
+        self.type_value("t1.window.soft.3", "30")
+        self.type_value("t1.window.grow", "5")
+        window = self.layers()[0]["window"]
+        self.assertEqual((window["of"], window["soft"][3], window["grow"]), ("title", 30, 5))
+        lower = self.page.locator('[data-grip="window"][data-hand="grow"][data-number="3"]')
+        box = lower.bounding_box()
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        self.page.mouse.move(x, y + 20, steps=4)
+        self.settled(self.page.mouse.up)
+        grown = self.layers()[0]["window"]["grow"]
+        self.assertEqual(grown[:3], [5, 5, 5])
+        self.assertGreater(grown[3], 20)
+        self.settled(self.page.locator(".wear").get_by_label("Remove window").click)
+        self.assertNotIn("window", self.layers()[0])
+
     def test_a_mask_cuts_the_title(self):
         self.show(self.title())
         self.wear("rectangle")

@@ -27,7 +27,9 @@ def middles(text, gather, unit="character", **move):
 class GatheringTest(TestCase):
     def test_all_stand_at_the_middle_whatever_their_widths(self):
         found, layout = middles("Wide iii mW\nllll", 1)
-        np.testing.assert_allclose(found, np.broadcast_to(layout.centers["title"][0], found.shape), atol=1e-9)
+        np.testing.assert_allclose(
+            found, np.broadcast_to(layout.centers["title"][0], found.shape), atol=1e-9
+        )
 
     def test_in_the_middle_of_their_line_or_word(self):
         for by in ("line", "word"):

@@ -17,7 +17,7 @@ from balletto.motion.timing import timing
 from balletto.motion.units import Units, unit_texts, units_for
 from balletto.picture import handles
 from balletto.picture.bounds import places
-from balletto.picture.mask_handles import line_handles, mask_handles
+from balletto.picture.mask_handles import line_handles, mask_handles, window_handles
 from balletto.scene.colors import hex_of
 from balletto.scene.document import Scene
 from balletto.scene.layers import Layer, Title
@@ -156,6 +156,8 @@ def places_at(document: Scene, number: int, said: Said) -> dict[str, Any]:
         found["way"] = handles.way(document, title)
         found["masks"] = mask_handles(document, title, number)
         found["line"] = line_handles(document, title, number)
+        if isinstance(title, Title):
+            found["window"] = window_handles(document, title, number)
         moves = title.moves if isinstance(title, Title) else ()
         chosen = [each for each in moves if each.id == move and each.on]
         found["sweeps"] = [s for m in chosen for s in handles.sweeps(document, title, m, number)]

@@ -223,12 +223,11 @@ def plain_value(path: str, value: Any, said: Said) -> SafeString:
         ]
         return join([format_html("{} at {}", there, place) for place, there in points])
     if said.parts and isinstance(value, tuple):
-        return join(
-            [
-                plain_value(f"{path}.{n}", number, part)
-                for n, (number, part) in enumerate(zip(value, said.parts, strict=True))
-            ]
-        )
+        parts = [
+            plain_value(f"{path}.{n}", number, part)
+            for n, (number, part) in enumerate(zip(value, said.parts, strict=True))
+        ]
+        return join(parts, ", ", " and " if said.parts[-1].after else None)
     chip = Chip(path, edit_of(path), said.label)
     if said.options:
         return choice_chip(chip, value, said.options)

@@ -3,6 +3,7 @@
 // and answers with the edit that it makes, what to say, and lines to show meanwhile.
 
 import { formHands, shapeHandles } from "./shape_handles.js";
+import { windowHandles, windowHands } from "./window_handles.js";
 import { transformHandles, gripHands } from "./transform_handles.js";
 import { lines, listen as listenToLines, snapped } from "./guides.js";
 import { isKeying } from "./keying.js";
@@ -62,7 +63,13 @@ function draw() {
       : [];
   const isAlone = seen.own && !seen.own.locked && !state.also.length && !isEditing();
   const handles = isAlone
-    ? [...pathHandles(seen), ...transformHandles(seen), ...reachHandles(seen), ...shapeHandles(seen)]
+    ? [
+        ...pathHandles(seen),
+        ...transformHandles(seen),
+        ...reachHandles(seen),
+        ...shapeHandles(seen),
+        ...windowHandles(seen),
+      ]
     : [];
   over.replaceChildren(
     ...lines(),
@@ -155,7 +162,7 @@ function boxHand(from, more) {
   };
 }
 
-const GRIPS = { ...gripHands, ...wayHands, ...reachHands, ...formHands };
+const GRIPS = { ...gripHands, ...wayHands, ...reachHands, ...formHands, ...windowHands };
 
 function start(event) {
   if (event.button !== 0 || isPanning(event)) return;

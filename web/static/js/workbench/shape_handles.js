@@ -5,13 +5,9 @@ import { keying } from "./keying.js";
 import { state } from "./state.js";
 import { grip, shape } from "./elements.js";
 import { toTenths } from "./measure.js";
+import { through } from "./through.js";
 
 const OUT = 26; // px of the screen from a mask to the grip that turns it
-
-function through(rows, [x, y]) {
-  const [across, down, depth] = rows.map(([a, b, c]) => a * x + b * y + c);
-  return [across / depth, down / depth];
-}
 
 const turned = ([x, y], degrees) => {
   const angle = (degrees * Math.PI) / 180;
