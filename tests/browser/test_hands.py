@@ -117,7 +117,7 @@ class HandsTest(BrowserTest):
         page.locator("#stage-name").click()
         for key, frame in (
             ("Home", 0), ("ArrowRight", 1), ("Shift+ArrowRight", 11), ("ArrowLeft", 10),
-            ("End", 89),
+            ("End", 89), ("Shift+Home", 0), ("Shift+End", 89),
         ):  # fmt: skip
             page.keyboard.press(key)
             expect(page.locator("#stage-frame")).to_have_text(str(frame))

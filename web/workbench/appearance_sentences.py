@@ -169,7 +169,8 @@ def appearance_to_add(scene: Scene, layer: Layer) -> list[tuple[str, list[dict[s
         other.append({"label": "matte", "edit": edit})
     if isinstance(layer, Title) and layer.window is None:
         soft = round(layer.style.size / 6)
-        value = {"of": "line", "soft": [0, soft, 0, soft]}
+        # As much larger as it is soft, so that letters at rest are whole.
+        value = {"of": "line", "grow": [0, soft, 0, soft], "soft": [0, soft, 0, soft]}
         edit = {"name": "set-value", "path": f"{layer.id}.window", "value": value}
         other.append({"label": "window", "edit": edit})
     if layer.motion_blur is None and layer.draws_itself:

@@ -1,7 +1,7 @@
 // Keys of the workbench; those of a value in a sentence are in values.js. A key acts only where no
 // control has the focus that could mean something else by it.
 
-import { addMarker, copy, duplicate, holdHere, keyHere, paste, remove, selectAll } from "./actions.js";
+import { addMarker, copy, duplicate, holdHere, keyHere, layerEnd, paste, remove, selectAll } from "./actions.js";
 import { commit, walk } from "./pending.js";
 import { toggle, toggleWholeScreen } from "./player.js";
 import { goTo, state } from "./state.js";
@@ -66,6 +66,9 @@ const isOfLayers = (target) =>
     !target.closest(CONTROLS) &&
     !target.closest(".move, dialog, details, .moves, .top"));
 
+/** To the first frame of the selected layer, or to its last. */
+const toLayerEnd = (end) => () => state.layer && goTo(layerEnd(end));
+
 /** What each key does, Shift and what is selected regarded. */
 const LETTERS = {
   arrowleft:
@@ -76,8 +79,8 @@ const LETTERS = {
     ({ shiftKey }) =>
     () =>
       go(shiftKey ? "next-ten" : "next"),
-  home: () => () => go("start"),
-  end: () => () => go("end"),
+  home: ({ shiftKey }) => (shiftKey ? toLayerEnd(0) : () => go("start")),
+  end: ({ shiftKey }) => (shiftKey ? toLayerEnd(1) : () => go("end")),
   k: () => keyHere,
   h: () => holdHere,
   c: ({ shiftKey }) => (shiftKey ? toggleBeside : flip),
