@@ -203,8 +203,8 @@ def _whole(request: HttpRequest, name: str) -> int:
 
 @require_GET
 def likely(request: HttpRequest, scene_id: int) -> HttpResponse:
-    """About how large a clip will be, as a few stretches of it that are made show: `how`, its
-    export as JSON. It takes seconds the first time, and is kept."""
+    """About how large a clip will be, as a few stretches of it that are made show. `how` are its
+    export settings as JSON. It takes seconds the first time, and is kept."""
     scene = own_scene(request, scene_id)
     revision = newest(scene)
     document = opened(revision.document, scene.project.owner_id)
