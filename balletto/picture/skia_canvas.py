@@ -336,7 +336,7 @@ class Outline:
     @property
     def edge(self) -> skia.Path:
         if self._edge is None:
-            # DrawItems of variable fonts are put together of contours that overlap.
+            # Glyphs of variable fonts are put together of contours that overlap.
             self._edge = skia.Simplify(self.path) or self.path
         return self._edge
 

@@ -80,7 +80,7 @@ class SvgCanvas:
     def _put(self, element: str) -> None:
         self._groups[-1].append(element)
 
-    # DrawItems
+    # Items
 
     def _item(self, item: DrawItem) -> list[str]:
         parts = []

@@ -44,7 +44,7 @@ def workbench(page: Page, address: str) -> None:
     take(page, "curves")
     page.get_by_role("tab", name="Cascade").click()
     open_scene(page, address, "Speaker caption", "t2", 30)
-    page.locator(".dress").scroll_into_view_if_needed()
+    page.locator(".appearance").scroll_into_view_if_needed()
     take(page, "effects")
     open_scene(page, address, "Looping idle", "t1", 60)
     page.locator("details.more > summary").last.click()

@@ -25,3 +25,12 @@ class WordsTest(SimpleTestCase):
                     self.assertTrue((ROOT / name).exists())
                 else:
                     self.assertRegex(code, rf"\b{name}\b")
+
+    def test_no_name_of_the_code_stands_on_a_page(self):
+        """What is read on pages is words: a renaming once put a class where "Asked" stood."""
+        for path in sorted((ROOT / "web" / "templates").rglob("*.html")):
+            text = re.sub(r"{[%#{].*?[%#}]}", "", path.read_text(), flags=re.DOTALL)
+            read = re.findall(r">([^<>]+)<", text)
+            read += re.findall(r'(?:aria-label|title|placeholder)="([^"]*)"', text)
+            names = [word for each in read for word in re.findall(r"\b[A-Z][a-z]+[A-Z]\w*", each)]
+            self.assertEqual(names, [], path)
