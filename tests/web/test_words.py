@@ -33,4 +33,4 @@ class WordsTest(SimpleTestCase):
             read = re.findall(r">([^<>]+)<", text)
             read += re.findall(r'(?:aria-label|title|placeholder)="([^"]*)"', text)
             names = [word for each in read for word in re.findall(r"\b[A-Z][a-z]+[A-Z]\w*", each)]
-            self.assertEqual(names, [], path)
+            self.assertEqual(set(names) - {"WebP"}, set(), path)
