@@ -53,7 +53,7 @@ class BrowserTest(LiveServerTestCase):
     def new_tab(self) -> Page:
         """A page whose script errors and refused loads fail the test."""
         page = self.context.new_page()
-        page.on("pageerror", lambda error: self.faults.append(str(error)))
+        page.on("pageerror", lambda error: self.faults.append(error.stack or str(error)))
         page.on(
             "console",
             lambda said: (

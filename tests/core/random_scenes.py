@@ -43,8 +43,9 @@ class RandomScenes:
     def __init__(self, seed: int):
         self.random = random.Random(seed)
 
-    def scene(self) -> dict[str, Any]:
-        """A scene as plain data that the reader takes; small, to be drawn in no time."""
+    def scene(self, nests: bool = True) -> dict[str, Any]:
+        """A scene as plain data that the reader takes; small, to be drawn in no time. Where it does
+        not nest others, it shows none."""
         chance = self.random
         data = self._any(_SCHEMA, 0)
         data["size"] = [chance.randint(16, 96), chance.randint(16, 96)]
@@ -53,7 +54,11 @@ class RandomScenes:
         data.pop("version", None)
         data |= {"format": "balletto-scene", "version": 1}
         data["layers"] = [self._layer(number) for number in range(chance.choice([0, 1, 1, 2, 4]))]
-        self._nest(data)
+        if nests:
+            self._nest(data)
+        else:
+            data["layers"] = [each for each in data["layers"] if each["kind"] != "scene"]
+            data["scenes"] = []
         self._refer(data["layers"])
         self._tie(data)
         return data
@@ -89,10 +94,8 @@ class RandomScenes:
         """Layers that show a scene have one to show."""
         nested = [layer for layer in data["layers"] if layer["kind"] == "scene"]
         if nested:
-            inner = RandomScenes(self.random.randrange(10_000)).scene()
-            inner["layers"] = [each for each in inner["layers"] if each["kind"] != "scene"]
-            self._refer(inner["layers"])
-            data["scenes"] = [{"id": "s1", "scene": {**inner, "scenes": []}}]
+            inner = RandomScenes(self.random.randrange(10_000)).scene(nests=False)
+            data["scenes"] = [{"id": "s1", "scene": inner}]
         for layer in nested:
             layer["scene"] = "s1"
 
