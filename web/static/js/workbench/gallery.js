@@ -50,7 +50,7 @@ export function addPreset(preset, without = []) {
 
 function click(event) {
   const card = event.target.closest("[data-add-move]");
-  const part = event.target.closest("[data-part]");
+  const part = event.target.closest(".gcard [data-part]");
   const group = event.target.closest("[data-gallery-group]");
   if (event.target.closest("#open-gallery")) openGallery();
   else if (part) switchPart(part);
