@@ -44,8 +44,8 @@ function draw() {
 
 /** A press right after it came was meant for what it covers. */
 function arm() {
-  if (!bead().hidden && bead().dataset.beside === shown.dataset.keyPath) return;
-  bead().dataset.beside = shown.dataset.keyPath;
+  if (!bead().hidden && bead().dataset.of === shown.dataset.keyPath) return;
+  bead().dataset.of = shown.dataset.keyPath;
   bead().classList.add("is-coming");
   clearTimeout(arming);
   arming = setTimeout(() => bead().classList.remove("is-coming"), ARMS_MS);
