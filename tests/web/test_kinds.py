@@ -15,7 +15,7 @@ from tests.core.scenes import scene_data
 ROOT = Path(__file__).parents[2]
 
 _MODULE = re.compile(
-    r"^`balletto/(scene/[a-z_/]+\.py)`\n```python\n(.*?)^```$", re.DOTALL | re.MULTILINE
+    r"^`balletto/((?:scene|clip)/[a-z_/]+\.py)`\n```python\n(.*?)^```$", re.DOTALL | re.MULTILINE
 )
 
 
@@ -27,7 +27,13 @@ def examples():
 # Uses all of them: reads, computes, draws, edits, names.
 TRIAL = """
 import html, json, re, sys
+from pathlib import Path
+
+import av
 import numpy as np
+from balletto.clip.export_settings import ExportSettings
+from balletto.clip.formats import format_for
+from balletto.clip.render import render
 from balletto.motion.poses import poses
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
@@ -58,7 +64,13 @@ moment = Moment()
 cards = [str(card.sentence) for card in appearance_cards(scene, scene.layers[1], moment)]
 said = str(MoveSentence(scene, scene.layers[0], scene.layers[0].moves[0]).sentence())
 plain = lambda text: html.unescape(re.sub("<span class=.pick__list.*?</span>|<[^>]*>", "", text))
+clip = Path("orbit.mkv")
+settings = ExportSettings(format_for(clip), (96, 54), scene.frames_a_second, range(3))
+render(scene, settings, clip)
+with av.open(str(clip)) as made:
+    frames = sum(1 for _ in made.decode(video=0))
 print(json.dumps({
+    "frames": frames,
     "said": [plain(text) for text in (said, *cards, *shape_sentences(scene.layers[1]))],
     "down": np.round(down, 6).tolist(),
     "pixel": np.asarray(picture)[200, 960].tolist(),
@@ -93,6 +105,7 @@ class OneMoreTest(TestCase):
         self.assertEqual(made["down"], [0, 20, 0, 60])
         self.assertEqual(made["pixel"], [127, 127, 127, 127])  # a line of white, half faded
         self.assertEqual(made["ease"], {"lazy": 0.25})
+        self.assertEqual(made["frames"], 3)
         self.assertEqual(made["name"], "share of the fade")
         self.assertEqual(made["edit"], "QUIET")
         move, effect, mask, shape, *_ = made["said"]
@@ -109,12 +122,11 @@ class OneMoreTest(TestCase):
         copy = folder / "balletto"
         copy.mkdir()
         for path in source.iterdir():
-            if path.name != "scene":
+            if path.name not in ("scene", "clip"):
                 (copy / path.name).symlink_to(path)
-        scene = copy / "scene"
-        for path in (source / "scene").rglob("*"):
+        for path in (*(source / "scene").rglob("*"), *(source / "clip").rglob("*")):
             if path.is_file() and "__pycache__" not in path.parts:
-                target = scene / path.relative_to(source / "scene")
+                target = copy / path.relative_to(source)
                 target.parent.mkdir(parents=True, exist_ok=True)
                 target.symlink_to(path)
         return copy
