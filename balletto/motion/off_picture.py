@@ -6,7 +6,7 @@ from typing import Any
 
 import numpy as np
 
-from ..lettering.layout import Layout
+from ..lettering.layout import Layout, unions
 from ..scene.document import Scene
 from ..scene.effects.displace import Displace
 from ..scene.effects.shadow import Shadow
@@ -18,6 +18,7 @@ from .units import cells_among, part_of
 
 # The axis of the picture that a side lies on, and which way.
 _WAYS = {"left": (0, -1.0), "right": (0, 1.0), "above": (1, -1.0), "below": (1, 1.0)}
+_NEAREST = 1e-6  # depth, where that of the picture is 1
 _BEYOND = 1.0  # px: so far out that smoothed edges are gone too
 
 
@@ -53,21 +54,12 @@ def _among_cells(shifts: np.ndarray, layout: Layout, move: Move) -> np.ndarray:
 
 
 def _boxes(layout: Layout, move: Move) -> np.ndarray:
-    """The boxes of ink that go together: one for each unit, or one of all of the title."""
-    if move.pose.off_of != "unit":
-        return _united(layout.ink, np.zeros(len(layout.ink), dtype=int))
+    """The boxes of ink that go together: one for each unit, or one of all that the move moves."""
     part = part_of(layout, move.unit, move.among)
-    return _united(layout.ink[part.letters], part.member)
-
-
-def _united(boxes: np.ndarray, member: np.ndarray) -> np.ndarray:
-    """The boxes around the boxes of each member."""
-    count = int(member.max(initial=-1)) + 1
-    united = np.empty((count, 4))
-    for number in range(count):
-        own = boxes[member == number]
-        united[number] = [*own[:, :2].min(axis=0), *own[:, 2:].max(axis=0)]
-    return united
+    if not len(part.letters):
+        return np.zeros((0, 4))
+    alone = move.pose.off_of == "unit"
+    return unions(layout.ink[part.letters], part.member if alone else np.zeros_like(part.member))
 
 
 def _shifts(
@@ -93,9 +85,11 @@ def _shifts(
 def _ways(matrices: np.ndarray, points: np.ndarray, axis: int, sign: float) -> np.ndarray:
     """The directions (n, 2) in the plane that are seen, at points, to go straight to a side."""
     seen = np.einsum("nij,nj->ni", matrices, np.column_stack([points, np.ones(len(points))]))
-    place = seen[:, :2] / seen[:, 2:]
+    # At the camera and behind it nothing is seen: there any way will do.
+    depth = np.maximum(seen[:, 2:], _NEAREST)
+    place = seen[:, :2] / depth
     # The derivative of (a / c, b / c) by the place in the plane.
-    slopes = (matrices[:, :2, :2] - place[..., None] * matrices[:, 2:, :2]) / seen[:, 2, None, None]
+    slopes = (matrices[:, :2, :2] - place[..., None] * matrices[:, 2:, :2]) / depth[..., None]
     wanted = np.zeros(2)
     wanted[axis] = sign
     ways = np.einsum("nij,j->ni", np.linalg.pinv(slopes), wanted)
@@ -105,10 +99,9 @@ def _ways(matrices: np.ndarray, points: np.ndarray, axis: int, sign: float) -> n
 
 def _ink_around(title: Title) -> float:
     """How far lines and bumps reach beyond outlines, in px of the title's space."""
-    styles = [title.style, *(run.style for run in title.runs)]
-    widths = [_largest(getattr(style, "outline", 0) or 0) for style in styles]
+    widths = [title.style.outline, *(run.style.outline or 0 for run in title.runs)]
     bumps = [_largest(e.amount) for e in title.effects if e.on and isinstance(e, Displace)]
-    return max(widths, default=0.0) + max(bumps, default=0.0)
+    return max(map(_largest, widths)) + max(bumps, default=0.0)
 
 
 def _margins(title: Title) -> tuple[float, float]:

@@ -152,11 +152,13 @@ class TitleTest(EditTest):
         move = data["layers"][0]["moves"][0]
         move.pop("reach")
         move["until_turn"] = "hidden"
+        move["eases"] = {"y": "soft-landing"}
         self.source = lambda: data
         amount = move["amount"]
         turned = self.done(name="turn-move-round", layer="t1", move="m1", lasts=44)["moves"][0]
         self.assertEqual(turned["start"], data["layers"][0]["span"][1] - 44)
         self.assertNotIn("until_turn", turned)
+        self.assertEqual(turned["eases"], {"y": "soft-start"})
         whole = amount["keys"][0]["at"] + amount["keys"][-1]["at"]
         times = np.linspace(0, whole, 9)
         there, back = (

@@ -93,6 +93,13 @@ class OffPictureTest(TestCase):
         for frame in (0, 7, 20):
             self.assertEqual(ink(scene, frame), 0)
 
+    def test_at_the_camera_and_behind_it_nothing_fails(self):
+        distance = scene_data()["camera"]["distance"]
+        for depth in (-distance, -distance - 5):
+            self.assertEqual(
+                ink(scene_of({"off": "left"}, transform={"position": [9, 9, depth]})), 0
+            )
+
     def test_white_space_takes_part(self):
         for alone in ({}, {"off_of": "unit"}):
             scene = scene_of({"off": "left", **alone})

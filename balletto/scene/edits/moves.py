@@ -9,7 +9,7 @@ from ..orders import field_of_order
 from ..tracks import is_track
 from ..value_names import selector_name
 from .base import Document, Edit, edit
-from .keyframes import backwards
+from .keyframes import backwards, turned_round
 from .paths import find, frames, free_id, layer_pointer, name_of, owner_of, pointer_to
 
 
@@ -113,6 +113,8 @@ class TurnMoveRound(Edit):
         turned = dict(move)
         if is_track(amount):
             turned["amount"] = backwards(amount)
+            if "eases" in move:
+                turned["eases"] = {name: turned_round(ease) for name, ease in move["eases"].items()}
             is_home = abs(amount["keys"][0]["value"]) >= abs(amount["keys"][-1]["value"])
             lasts = amount["keys"][-1]["at"] if self.lasts is None else self.lasts
             turned["start"] = max(first, frames(end - lasts)) if is_home else first

@@ -54,6 +54,7 @@ const withSide = (values, side, value) => values.map((old, index) => (index === 
 export const windowHands = {
   window({ hand, number }, { places }, from) {
     const { window } = places;
+    if (!window) return null; // taken away meanwhile
     const side = Number(number);
     const [axis, way] = SIDES[side];
     const start = through(window.back, from)[axis];
