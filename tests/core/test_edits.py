@@ -155,8 +155,10 @@ class TitleTest(EditTest):
         move["eases"] = {"y": "soft-landing"}
         self.source = lambda: data
         amount = move["amount"]
-        turned = self.done(name="turn-move-round", layer="t1", move="m1", lasts=44)["moves"][0]
-        self.assertEqual(turned["start"], data["layers"][0]["span"][1] - 44)
+        turned = self.done(name="turn-move-round", layer="t1", move="m1", spread=24)["moves"][0]
+        self.assertEqual(
+            turned["start"], data["layers"][0]["span"][1] - 24 - amount["keys"][-1]["at"]
+        )
         self.assertNotIn("until_turn", turned)
         self.assertEqual(turned["eases"], {"y": "soft-start"})
         whole = amount["keys"][0]["at"] + amount["keys"][-1]["at"]
@@ -168,16 +170,33 @@ class TitleTest(EditTest):
         np.testing.assert_allclose(there, back, atol=1e-6)
         again = self.whole
         self.source = lambda: again
-        home = self.done(name="turn-move-round", layer="t1", move="m1", lasts=44)["moves"][0]
+        home = self.done(name="turn-move-round", layer="t1", move="m1", spread=24)["moves"][0]
         self.assertEqual(home["amount"], amount)
         self.assertEqual(home["start"], data["layers"][0]["span"][0])
+
+    def test_a_course_of_the_pose_runs_backwards_too(self):
+        data = document()
+        course = {"keys": [{"at": 0, "value": 100, "ease": "soft-both"}, {"at": 15, "value": 0}]}
+        short = {"keys": [{"at": 0, "value": 0}, {"at": 5, "value": 1}]}
+        data["layers"][0]["moves"] = [{"id": "m1", "pose": {"y": course, "opacity": short}}]
+        self.source = lambda: data
+        turned = self.done(name="turn-move-round", layer="t1", move="m1", spread=6)["moves"][0]
+        keys = [
+            [(key["at"], key["value"]) for key in turned["pose"][name]["keys"]]
+            for name in ("y", "opacity")
+        ]
+        self.assertEqual(keys, [[(0, 0), (15, 100)], [(10, 1), (15, 0)]])
+        self.assertEqual(turned["start"], data["layers"][0]["span"][1] - 21)
+        data["layers"][0]["moves"] = [{"id": "m1", "pose": {"y": 3}}]
+        told = self.refused(name="turn-move-round", layer="t1", move="m1")
+        self.assertIn("nothing of this move changes", told)
 
     def test_a_move_without_a_length_turns_its_sweep_round(self):
         data = document()
         move = data["layers"][0]["moves"][0]
         move.pop("amount")
         self.source = lambda: data
-        turned = self.done(name="turn-move-round", layer="t1", move="m1", lasts=0)["moves"][0]
+        turned = self.done(name="turn-move-round", layer="t1", move="m1")["moves"][0]
         keys = turned["reach"][0]["travel"]["keys"]
         self.assertEqual([(key["at"], key["value"]) for key in keys], [(0, 100), (30, -100)])
 

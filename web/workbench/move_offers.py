@@ -129,13 +129,21 @@ class MoveOffers:
         index = moves.index(self.move.id)
         actions = [
             {"label": "duplicate", "edit": {"name": "duplicate-move", **here}},
-            {"label": "turn round", "edit": {"name": "turn-move-round", **here}},
         ]
+        if self._is_keyed():
+            edit = {"name": "turn-move-round", **here}
+            actions.append({"label": "turn round", "edit": edit})
         for label, to in (("earlier", index - 1), ("later", index + 1)):
             if 0 <= to < len(moves):
                 edit = {"name": "order-move", **here, "to": to}
                 actions.append({"label": label, "edit": edit})
         return actions
+
+    def _is_keyed(self) -> bool:
+        """Whether anything of the move changes over time."""
+        values = [self.move.amount, *self.move.pose.given.values()]
+        values += [value for selector in self.move.reach for _, value in selector]
+        return any(isinstance(value, Track) for value in values)
 
     def _dressings(self) -> list[dict[str, Any]]:
         """Follow, pivot and white space, to add or to leave, and colours to leave."""

@@ -10,7 +10,7 @@ from collections.abc import Callable
 from typing import Any
 
 from balletto.lettering.layout import lay_out
-from balletto.motion.timing import timing
+from balletto.motion.stagger import delays_of
 from balletto.motion.units import units_for
 from balletto.picture.mask_handles import mask_elsewhere
 from balletto.scene.edits.meant import as_meant
@@ -143,9 +143,7 @@ def _turn_move_round(request: EditRequest, wanted: Data) -> Data:
     if move is None:
         raise SceneError.at("move", "this move is not there any more")
     units = units_for(request.document, title, lay_out(title), move)
-    ends = timing(move, units).ends
-    lasts = max(0.0, float(ends.max(initial=move.start)) - move.start)
-    return {**wanted, "lasts": round(lasts, 3)}
+    return {**wanted, "spread": round(float(delays_of(move.stagger, units).max(initial=0.0)), 3)}
 
 
 REQUESTED_EDITS: dict[str, Callable[[EditRequest, Data], Data]] = {

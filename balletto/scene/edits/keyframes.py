@@ -159,10 +159,11 @@ class ReverseKeys(KeysEdit):
         return f"{self.said(document)} reversed"
 
 
-def backwards(track: dict[str, Any]) -> dict[str, Any]:
-    """A track of the same times that is run through from its end."""
+def backwards(track: dict[str, Any], total: float | None = None) -> dict[str, Any]:
+    """A track that is run through from its end: at the same times, or mirrored between 0 and
+    `total`."""
     keys = track["keys"]
-    total = keys[0]["at"] + keys[-1]["at"]
+    total = keys[0]["at"] + keys[-1]["at"] if total is None else total
     eases = [turned_round(key.get("ease", "linear")) for key in keys[:-1]]
     turned = [
         _eased(_handles_swapped({**key, "at": frames(total - key["at"])}), ease)

@@ -5,6 +5,8 @@ from typing import Any
 from pydantic import Field
 
 from ..changes import Change, get
+from ..errors import SceneError
+from ..keyable import rest_of
 from ..orders import field_of_order
 from ..tracks import is_track
 from ..value_names import selector_name
@@ -94,45 +96,72 @@ class OrderMove(Edit):
 
 @edit("turn-move-round")
 class TurnMoveRound(Edit):
-    """Makes of a move that comes home one that goes away, or the other way: its amount, or its
-    selectors where that stays, run backwards, and it stands at the other end of its layer.
-
-    `lasts` is how many frames it takes from its first unit's start to its last one's end; as many
-    as its amount does, if that is not said.
+    """Makes of a move that comes home one that goes away, or the other way: its amount and the
+    courses of its pose, or its selectors where these stay, run backwards, and it stands at the
+    other end of its layer. `spread`: frames by which its last unit starts after the first.
     """
 
     layer: str
     move: str
-    lasts: float | None = Field(None, ge=0, le=1_000_000)
+    spread: float = Field(0, ge=0, le=1_000_000)
 
     def changes(self, document: Document) -> list[Change]:
         pointer = pointer_to(document, f"{self.layer}.moves.{self.move}")
         move = get(document, pointer)
-        first, end = get(document, layer_pointer(document, self.layer))["span"]
-        amount = move.get("amount")
-        turned = dict(move)
+        amount, pose = move.get("amount"), move.get("pose", {})
+        axes = pose.get("axes", {})
+        courses = [e for e in (amount, *pose.values(), *axes.values()) if is_track(e)]
+        if not courses:
+            return [Change("put", pointer, _with_selectors_backwards(move))]
+        times = [key["at"] for course in courses for key in course["keys"]]
+        total = min(times) + max(times)
+        turned = {**move, "pose": _all_backwards(pose, total)}
+        if axes:
+            turned["pose"]["axes"] = _all_backwards(axes, total)
         if is_track(amount):
-            turned["amount"] = backwards(amount)
-            if "eases" in move:
-                turned["eases"] = {name: turned_round(ease) for name, ease in move["eases"].items()}
-            is_home = abs(amount["keys"][0]["value"]) >= abs(amount["keys"][-1]["value"])
-            lasts = amount["keys"][-1]["at"] if self.lasts is None else self.lasts
-            turned["start"] = max(first, frames(end - lasts)) if is_home else first
-            turned.pop("until_turn", None)  # what goes away is seen before it does
-        else:
-            turned["reach"] = [_backwards(selector) for selector in move.get("reach", [])]
-        return [Change("put", pointer, turned)] if turned != move else []
+            turned["amount"] = backwards(amount, total)
+        if "eases" in move:
+            turned["eases"] = {name: turned_round(ease) for name, ease in move["eases"].items()}
+        first, end = get(document, layer_pointer(document, self.layer))["span"]
+        lasts = max(times) + self.spread
+        turned["start"] = max(first, frames(end - lasts)) if _comes_home(move) else first
+        turned.pop("until_turn", None)  # what goes away is seen before it does
+        return [Change("put", pointer, turned)]
 
     def label(self, document: Document) -> str:
         move = get(document, pointer_to(document, f"{self.layer}.moves.{self.move}"))
         return f"Move {name_of(move)} turned round"
 
 
-def _backwards(selector: dict[str, Any]) -> dict[str, Any]:
-    """A selector whose keyed values run backwards."""
+def _comes_home(move: dict[str, Any]) -> bool:
+    """Whether a move is farther away at its start than at its end."""
+    if is_track(move.get("amount")):
+        keys = move["amount"]["keys"]
+        return bool(abs(keys[0]["value"]) >= abs(keys[-1]["value"]))
+    named = {**move["pose"].get("axes", {}), **move["pose"]}
+    name, course = next((name, each) for name, each in named.items() if is_track(each))
+    rest = rest_of(f".pose.{name}") or 0.0
+    values = [course["keys"][end]["value"] for end in (0, -1)]
+    if isinstance(values[0], str):
+        return True
+    return bool(abs(values[0] - rest) >= abs(values[1] - rest))
+
+
+def _all_backwards(values: dict[str, Any], total: float | None = None) -> dict[str, Any]:
+    """Values of which those with keys run backwards."""
     return {
-        name: backwards(value) if is_track(value) else value for name, value in selector.items()
+        name: backwards(value, total) if is_track(value) else value
+        for name, value in values.items()
     }
+
+
+def _with_selectors_backwards(move: dict[str, Any]) -> dict[str, Any]:
+    """A move whose selectors run backwards; SceneError if nothing of it changes over time."""
+    turned = {**move, "reach": [_all_backwards(selector) for selector in move.get("reach", [])]}
+    if turned["reach"] == move.get("reach", []):
+        told = "nothing of this move changes over time, so it cannot be turned round"
+        raise SceneError.at(name_of(move), told)
+    return turned
 
 
 @edit("add-selector")
