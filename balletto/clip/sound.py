@@ -13,7 +13,8 @@ import av
 import numpy as np
 
 from ..scene.document import Scene
-from ..scene.layers import NestedLayer, SoundLayer
+from ..scene.layers.nested import NestedLayer
+from ..scene.layers.sound import SoundLayer
 from ..scene.tracks import value_at
 from .errors import ClipError
 

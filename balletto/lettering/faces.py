@@ -16,7 +16,7 @@ from fontTools.ttLib import woff2
 
 from ..scene.document import Scene
 from ..scene.errors import Fault
-from ..scene.layers import Title
+from ..scene.layers.title import Title
 from .families import FALLBACKS, FAMILIES, Family
 
 # An outline: ("move" | "line" | "curve" | "close", coordinates), quadratic curves as "quad".

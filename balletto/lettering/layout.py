@@ -11,7 +11,7 @@ from typing import Any
 import numpy as np
 
 from ..scene.characters import characters_of
-from ..scene.layers import Title
+from ..scene.layers.title import Title
 from .lines import SHARES, Line, keeps_ligatures, set_lines
 from .setting import Setting
 from .shaping import Cell, Glyph

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from uniseg.linebreak import line_break_units
 
-from ..scene.layers import Title
+from ..scene.layers.title import Title
 from .bidi import visual_order
 from .setting import Setting, setting, settings_of
 from .shaping import Cell, shape_paragraph

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Any
 
-from ..scene.layers import Title
+from ..scene.layers.title import Title
 from ..scene.style import RunStyle, Style
 from .faces import Face, face, resting_axes
 

@@ -10,7 +10,8 @@ from typing import NamedTuple
 import numpy as np
 
 from ..scene.document import Scene
-from ..scene.layers import Layer, Transform
+from ..scene.layers import Layer
+from ..scene.layers.base import Transform
 from ..scene.tracks import changes_over_time, value_at
 
 Values = np.ndarray | float

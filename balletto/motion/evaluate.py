@@ -9,7 +9,7 @@ import numpy as np
 
 from ..lettering.layout import UNIT_KINDS, Layout
 from ..scene.document import Scene
-from ..scene.layers import Title
+from ..scene.layers.title import Title
 from ..scene.moves import Move
 from ..scene.pose_properties import Asked, X
 from ..scene.tracks import Track, changes_over_time, value_at

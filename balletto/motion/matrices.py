@@ -11,7 +11,7 @@ import numpy as np
 
 from ..lettering.layout import UNIT_KINDS, Layout
 from ..scene.document import Scene
-from ..scene.layers import Title
+from ..scene.layers.title import Title
 from ..scene.tracks import value_at
 from .affine import Space, layer_space, scaled_about, through_camera, turn
 from .evaluate import Composite

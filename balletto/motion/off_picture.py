@@ -10,7 +10,7 @@ from ..lettering.layout import Layout, unions
 from ..scene.document import Scene
 from ..scene.effects.displace import Displace
 from ..scene.effects.shadow import Shadow
-from ..scene.layers import Title
+from ..scene.layers.title import Title
 from ..scene.moves import Move
 from ..scene.tracks import Tied, Track, is_color, value_at
 from .affine import corners_seen, layer_matrices

@@ -6,7 +6,7 @@ import numpy as np
 
 from ..lettering.layout import lay_out
 from ..scene.document import Scene
-from ..scene.layers import Title
+from ..scene.layers.title import Title
 from ..scene.tracks import value_at
 from .evaluate import Composite, compose, trace
 from .units import unit_texts, units_for

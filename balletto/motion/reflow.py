@@ -6,7 +6,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ..lettering.layout import Layout, Row
-from ..scene.layers import Title
+from ..scene.layers.title import Title
 from .evaluate import Composite
 
 

@@ -8,7 +8,7 @@ import numpy as np
 
 from ..lettering.layout import Layout, edges_of, unions
 from ..scene.document import Scene
-from ..scene.layers import Title
+from ..scene.layers.title import Title
 from ..scene.moves import Move
 from .affine import layer_matrices
 

@@ -11,7 +11,7 @@ import numpy as np
 from ..lettering.faces import axes_of
 from ..lettering.layout import Layout, lay_out
 from ..scene.document import Scene
-from ..scene.layers import Title
+from ..scene.layers.title import Title
 from ..scene.moves import Move
 from ..scene.tracks import Track
 from .affine import corners_seen, layer_matrices

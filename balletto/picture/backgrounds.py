@@ -8,7 +8,7 @@ from .appearance import gradient_over
 from .bitmaps import Bitmap, Photo
 from .canvas import Canvas, DrawItem, Gradient
 from .media import still
-from .prepared_image import frame_of
+from .played import frame_of
 
 _UNMOVED = [1.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0]
 Fill = Gradient | Photo | None

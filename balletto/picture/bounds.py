@@ -1,6 +1,5 @@
 """Where things are in the picture: corners of titles at rest and of characters as they move."""
 
-from collections.abc import Callable
 from typing import Any
 
 import numpy as np
@@ -10,11 +9,10 @@ from ..motion.affine import corners_seen, layer_matrices, own_space
 from ..motion.evaluate import compose
 from ..motion.matrices import place
 from ..scene.document import Scene
-from ..scene.layers import Layer, ShapeLayer, Title
+from ..scene.layers import Layer
+from ..scene.layers.title import Title
 from ..scene.tracks import value_at
-from .media import still, video
-from .prepared_form import box_of
-from .shapes import outline_of
+from .layers import PREPARED_LAYERS
 
 
 def places(scene: Scene, frame: float, layer_id: str | None = None) -> dict[str, Any]:
@@ -68,22 +66,12 @@ def rest_box(scene: Scene, layer: Layer, frame: float) -> list[float] | None:
 
     A group takes up what its layers do, as they stand at the frame.
     """
-    return REST_BOXES[layer.kind](scene, layer, frame)
+    if layer.has_members:
+        return _members_box(scene, layer, frame)
+    return PREPARED_LAYERS[layer.kind].rest_box(scene, layer, frame)
 
 
-def _title_box(scene: Scene, title: Title, frame: float) -> list[float] | None:
-    box = lay_out(title).boxes["title"]
-    return box[0].tolist() if len(box) else None
-
-
-def _shape_box(scene: Scene, layer: ShapeLayer, frame: float) -> list[float]:
-    left, top, right, bottom = box_of(outline_of(layer, frame))
-    # A line has no height: it still can be taken hold of.
-    across, down = max(0.0, 8 - (right - left)) / 2, max(0.0, 8 - (bottom - top)) / 2
-    return [left - across, top - down, right + across, bottom + down]
-
-
-def _group_box(scene: Scene, group: Layer, frame: float) -> list[float] | None:
+def _members_box(scene: Scene, group: Layer, frame: float) -> list[float] | None:
     boxes = [
         (_matrix(scene, member, frame), rest_box(scene, member, frame))
         for member in scene.layers
@@ -98,33 +86,6 @@ def _group_box(scene: Scene, group: Layer, frame: float) -> list[float] | None:
     own = np.column_stack([corners, np.ones(len(corners))]) @ back.T
     points = own[:, :2] / own[:, 2:]
     return [*points.min(axis=0).tolist(), *points.max(axis=0).tolist()]
-
-
-def _around_origin(size: tuple[float, float]) -> list[float]:
-    width, height = size
-    return [-width / 2, -height / 2, width / 2, height / 2]
-
-
-def _picture_box(scene: Scene, layer: Any, frame: float) -> list[float] | None:
-    path = scene.path_of(layer.file)
-    return _around_origin(still(path).size) if path else None
-
-
-def _video_box(scene: Scene, layer: Any, frame: float) -> list[float] | None:
-    path = scene.path_of(layer.file)
-    return _around_origin(video(path).size) if path else None
-
-
-REST_BOXES: dict[str, Callable[[Scene, Any, float], list[float] | None]] = {
-    "title": _title_box,
-    "shape": _shape_box,
-    "picture": _picture_box,
-    "video": _video_box,
-    "scene": lambda scene, layer, frame: _around_origin(scene.used(layer).size),
-    "group": _group_box,
-    "sound": lambda scene, layer, frame: None,
-    "adjustment": lambda scene, layer, frame: None,
-}
 
 
 def lever(scene: Scene, layer: Layer, frame: float) -> np.ndarray:
@@ -163,7 +124,7 @@ def shifted_position(
     """The position of a layer moved by px of the picture [x, y] from where it is at a frame, its
     numbers rounded to `grid` px; None for what stands nowhere."""
     layer = scene.layer(layer_id)
-    if layer.kind in ("sound", "adjustment"):
+    if not layer.has_place:
         return None
     position = np.array(layer_position(scene, layer_id, frame))
     moved = position[:2] + lever(scene, layer, frame) @ np.array(by, dtype=float)

@@ -4,9 +4,6 @@ The same drawing serves the workbench, stills and clips; only the size of the ca
 """
 
 import math
-from collections.abc import Callable
-from functools import partial
-from typing import Any, Protocol
 
 import numpy as np
 
@@ -17,55 +14,18 @@ from .backgrounds import Backgrounds
 from .bitmaps import Box
 from .boxes import around, widened
 from .canvas import Canvas, DrawItem
-from .compositing import CompositeNode, Drawn, DrawnMatte, draw_node
+from .compositing import CompositeNode, DrawnMatte, draw_node
 from .effect_values import effects_at
+from .layers import PREPARED_LAYERS
+from .layers.base import Draw
 from .masks import cuts_of
-from .prepared_image import Draw, PreparedNested, PreparedPicture, PreparedVideo
-from .shapes import PreparedShape
 from .skia_canvas import SkiaCanvas
-from .titles import PreparedTitle
-
-
-class PreparedLayer(Protocol):
-    """A layer made ready to draw."""
-
-    def opacity(self, frame: float) -> float:
-        """How opaque the layer as a whole is, besides its letters."""
-
-    def drawn(self, canvas: Canvas, times: np.ndarray) -> Drawn:
-        """What it draws itself at each of `times`."""
-
-
-class PreparedContainer:
-    """A layer that draws nothing itself: a group, or an adjustment."""
-
-    def __init__(self, scene: Scene, layer: Layer):
-        self._layer = layer
-
-    def opacity(self, frame: float) -> float:
-        opacity = value_at(self._layer.transform.opacity, np.array(frame))
-        return float(np.clip(opacity, 0, 1))
-
-    def drawn(self, canvas: Canvas, times: np.ndarray) -> Drawn:
-        return Drawn([[]], lambda: None)
 
 
 def _prepared(scene: Scene) -> Draw:
     """What draws frames of a scene: of one that is nested."""
     picture = Picture(scene)
     return lambda frame, size: draw_frame(picture, frame, size)
-
-
-PREPARED_LAYERS: dict[str, Callable[[Scene, Any], PreparedLayer]] = {
-    "title": PreparedTitle,
-    "shape": PreparedShape,
-    "picture": PreparedPicture,
-    "video": PreparedVideo,
-    "scene": partial(PreparedNested, prepare=_prepared),
-    "sound": PreparedContainer,
-    "group": PreparedContainer,
-    "adjustment": PreparedContainer,
-}
 
 
 class Picture:
@@ -75,7 +35,7 @@ class Picture:
         self.scene = scene
         self._backgrounds = Backgrounds(scene)
         self._prepared = {
-            layer.id: PREPARED_LAYERS[layer.kind](scene, layer) for layer in scene.layers
+            layer.id: PREPARED_LAYERS[layer.kind](scene, layer, _prepared) for layer in scene.layers
         }
         mattes = [layer.matte for layer in scene.layers if layer.matte]
         self._only_mattes = {matte.layer for matte in mattes if not matte.visible}
@@ -116,7 +76,7 @@ class Picture:
         if all(sample == samples[0] for sample in samples):
             samples = samples[:1]  # nothing moves while the shutter is open
         members: list[CompositeNode] = []
-        if layer.kind == "group":
+        if layer.has_members:
             members = self._nodes_in(layer.id, canvas, frame)
 
             def find_box() -> Box | None:
@@ -130,7 +90,7 @@ class Picture:
             effects_at(layer, frame, self.scene.size),
             cuts_of(canvas, self.scene, layer, frame),
             self._matte(layer, canvas, frame),
-            layer.kind == "adjustment",
+            layer.works_below,
             find_box,
         )
 

@@ -9,7 +9,7 @@ from ..lettering.layout import lay_out
 from ..motion.affine import Space, layer_matrices, through_camera
 from ..motion.units import part_of, units_for
 from ..scene.document import Scene
-from ..scene.layers import Title
+from ..scene.layers.title import Title
 from ..scene.moves import Move
 from ..scene.orders import ranks_of
 from ..scene.selectors.spot import Spot

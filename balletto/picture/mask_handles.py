@@ -8,10 +8,11 @@ import numpy as np
 from ..lettering.layout import lay_out
 from ..motion.affine import layer_matrices
 from ..scene.document import Scene
-from ..scene.layers import Layer, Title
+from ..scene.layers import Layer
+from ..scene.layers.title import Title
 from ..scene.primitives import moved
 from ..scene.tracks import Tied, Track, value_at
-from .prepared_form import box_of
+from .layers.form import box_of
 from .windows import boxes_of_window
 
 _ROUND = 48  # points along an ellipse

@@ -8,7 +8,7 @@ import skia
 from ..lettering.layout import Layout
 from ..motion.affine import layer_matrices
 from ..scene.document import Scene
-from ..scene.layers import Title
+from ..scene.layers.title import Title
 from .canvas import Window
 
 # By the name of a window's boxes, that of the units whose boxes they are.

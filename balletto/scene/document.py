@@ -10,7 +10,9 @@ from pydantic import AfterValidator, Field, PrivateAttr
 from pydantic_core import PydanticCustomError
 
 from .fits import Fit, View
-from .layers import AnyLayer, Layer, NestedLayer, Title
+from .layers import AnyLayer, Layer
+from .layers.nested import NestedLayer
+from .layers.title import Title
 from .media import FileName, Filling, Played
 from .model import (
     Color,

@@ -12,7 +12,7 @@ from typing import Any
 
 from .document import rate_of
 from .edits.rate import InRate
-from .layers import Title
+from .layers.title import Title
 from .model import Counts
 from .moves import Move
 from .rewriting import Mark, Rewriter, Where

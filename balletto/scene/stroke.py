@@ -1,4 +1,5 @@
-"""Strokes: the line along the edge of a shape. The data only; balletto.picture.shapes draws it."""
+"""Strokes: the line along the edge of a shape. The data only;
+balletto/picture/layers/shape.py draws it."""
 
 from typing import Annotated, Literal
 

@@ -13,7 +13,7 @@ from balletto.picture.incremental_renderer import IncrementalRenderer
 from balletto.picture.skia_canvas import BLEND_MODES
 from balletto.picture.stills import jpeg, png
 from balletto.scene import files
-from balletto.scene.layers import BLENDS
+from balletto.scene.layers.base import BLENDS
 
 from .scenes import scene, scene_data, small_scene
 

@@ -3,8 +3,10 @@
 from string import Formatter
 from unittest import TestCase
 
+from balletto.picture.layers import PREPARED_LAYERS
 from balletto.scene.eases import EASE_KINDS
 from balletto.scene.effects import EFFECT_KINDS
+from balletto.scene.layers import LAYER_KINDS
 from balletto.scene.masks import MASK_KINDS
 from balletto.scene.motion_blur import SHUTTER, MotionBlur
 from balletto.scene.orders import ORDERS
@@ -33,6 +35,15 @@ def named_in(words):
 def fields_of(model):
     """What the values of a model are called in the file."""
     return {field.alias or key for key, field in model.model_fields.items()}
+
+
+class LayersTest(TestCase):
+    def test_every_kind_of_layer_is_prepared_and_named(self):
+        self.assertEqual(set(PREPARED_LAYERS), set(LAYER_KINDS))
+        for kind, prepared in PREPARED_LAYERS.items():
+            self.assertIs(prepared.prepares, LAYER_KINDS[kind])
+        titles = [model.title for model in LAYER_KINDS.values()]
+        self.assertEqual(len(set(titles)), len(titles))
 
 
 class WordsTest(TestCase):

@@ -15,7 +15,7 @@ from balletto.clip.render import check
 from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.incremental_renderer import IncrementalRenderer
 from balletto.picture.media import MediaError, Video, about
-from balletto.picture.prepared_image import time_in
+from balletto.picture.played import time_in
 from balletto.scene import files
 from balletto.scene.errors import SceneError
 

@@ -14,7 +14,7 @@ from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.incremental_renderer import IncrementalRenderer
 from balletto.scene import files
 from balletto.scene.effects import EFFECT_KINDS
-from balletto.scene.layers import BLENDS
+from balletto.scene.layers.base import BLENDS
 from balletto.scene.masks import MASK_KINDS
 from balletto.scene.shapes import SHAPE_KINDS
 

@@ -7,15 +7,18 @@ import re
 import subprocess
 import sys
 import tempfile
+from itertools import chain
 from pathlib import Path
 from unittest import TestCase
 
 from tests.core.scenes import scene_data
 
 ROOT = Path(__file__).parents[2]
+PUT_IN = ("scene", "picture", "clip")  # where a kind may be added
 
 _MODULE = re.compile(
-    r"^`balletto/((?:scene|clip)/[a-z_/]+\.py)`\n```python\n(.*?)^```$", re.DOTALL | re.MULTILINE
+    r"^`balletto/((?:scene|picture|clip)/[a-z_/]+\.py)`\n```python\n(.*?)^```$",
+    re.DOTALL | re.MULTILINE,
 )
 
 
@@ -35,6 +38,7 @@ from balletto.clip.export_settings import ExportSettings
 from balletto.clip.formats import format_for
 from balletto.clip.render import render
 from balletto.motion.poses import poses
+from balletto.picture.bounds import rest_box
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.scene.ease_words import read_ease
@@ -56,7 +60,9 @@ shape = {"kind": "shape", "id": "c", "span": [0, 60], "shape": {"kind": "cross"}
     "stroke": {"width": 20}, "effects": [{"kind": "fade"}],
     "masks": [{"kind": "cross", "expand": 40}],
     "transform": {"position": [960, 200, 0]}}
-data["layers"].append(shape)
+bar = {"kind": "bar", "id": "b", "span": [0, 60], "width": 60, "fill": "#ff0000",
+    "transform": {"position": [1500, 800, 0]}}
+data["layers"] += [shape, bar]
 scene = files.from_data(data)
 down = poses(scene, "t1", [move["start"] + 9])["values"]["y"][0][:4]
 picture = draw_frame(Picture(scene), 0)
@@ -73,7 +79,10 @@ print(json.dumps({
     "frames": frames,
     "said": [plain(text) for text in (said, *cards, *shape_sentences(scene.layers[1]))],
     "down": np.round(down, 6).tolist(),
-    "pixel": np.asarray(picture)[200, 960].tolist(),
+    "pixel": picture[200, 960].tolist(),
+    "bar": [picture[800, x].tolist() for x in (1500, 1527, 1533)],
+    "box": rest_box(scene, scene.layers[2], 0),
+    "called": scene.layers[2].nameless,
     "ease": read_ease("lazy 0.25"),
     "name": value_name(scene.layers[1], "c.effects.0.share"),
     "edit": apply(data, {"name": "shout"}).document["name"],
@@ -104,6 +113,9 @@ class OneMoreTest(TestCase):
         # Of each pair both begin at once, the second alone takes part; it is lazy half of the way.
         self.assertEqual(made["down"], [0, 20, 0, 60])
         self.assertEqual(made["pixel"], [127, 127, 127, 127])  # a line of white, half faded
+        self.assertEqual(made["bar"], [[0, 0, 255, 255], [0, 0, 255, 255], [0, 0, 0, 0]])
+        self.assertEqual(made["box"], [-30, -5, 30, 5])
+        self.assertEqual(made["called"], "Bar")
         self.assertEqual(made["ease"], {"lazy": 0.25})
         self.assertEqual(made["frames"], 3)
         self.assertEqual(made["name"], "share of the fade")
@@ -122,9 +134,9 @@ class OneMoreTest(TestCase):
         copy = folder / "balletto"
         copy.mkdir()
         for path in source.iterdir():
-            if path.name not in ("scene", "clip"):
+            if path.name not in PUT_IN:
                 (copy / path.name).symlink_to(path)
-        for path in (*(source / "scene").rglob("*"), *(source / "clip").rglob("*")):
+        for path in chain.from_iterable((source / name).rglob("*") for name in PUT_IN):
             if path.is_file() and "__pycache__" not in path.parts:
                 target = copy / path.relative_to(source)
                 target.parent.mkdir(parents=True, exist_ok=True)

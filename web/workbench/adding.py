@@ -151,7 +151,7 @@ def _add_mask(request: EditRequest, wanted: Data) -> Data:
     if not isinstance(mask, dict):
         return wanted
     found = request.document.layer(layer["id"])
-    if found.kind == "adjustment":
+    if found.works_below:
         width, height = request.document.size
         box: list[float] | None = [0, 0, width, height]
     else:

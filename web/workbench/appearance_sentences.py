@@ -7,7 +7,8 @@ from django.utils.safestring import SafeString
 
 from balletto.scene.document import Scene
 from balletto.scene.effects import EFFECT_KINDS, Effect
-from balletto.scene.layers import Layer, Title
+from balletto.scene.layers import Layer
+from balletto.scene.layers.title import Title
 from balletto.scene.motion_blur import SHUTTER
 from balletto.scene.windows import WINDOW
 from balletto.scene.wording import Said, Wording
@@ -163,7 +164,7 @@ def appearance_to_add(scene: Scene, layer: Layer) -> list[tuple[str, list[dict[s
     ]
     other = []
     sources = matte_sources(scene, layer)
-    if layer.matte is None and sources and layer.kind != "adjustment":
+    if layer.matte is None and sources and not layer.works_below:
         value = {"layer": sources[-1][0].id}
         edit = {"name": "set-value", "path": f"{layer.id}.matte", "value": value}
         other.append({"label": "matte", "edit": edit})

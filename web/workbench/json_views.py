@@ -20,7 +20,8 @@ from balletto.picture.bounds import places
 from balletto.picture.mask_handles import line_handles, mask_handles, window_handles
 from balletto.scene.colors import hex_of
 from balletto.scene.document import Scene
-from balletto.scene.layers import Layer, Title
+from balletto.scene.layers import Layer
+from balletto.scene.layers.title import Title
 from balletto.scene.tracks import is_color
 from web.pictures.frames import address_now, document_at, momentary, unchanging
 from web.projects.access import own_scene

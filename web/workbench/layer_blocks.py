@@ -13,7 +13,9 @@ from balletto.lettering.units import is_blank
 from balletto.motion.sampled_curves import keyed_values
 from balletto.motion.warnings import SceneWarning, warnings_of, words_warnings_of
 from balletto.scene.characters import characters_of
-from balletto.scene.layers import Layer, ShapeLayer, Title
+from balletto.scene.layers import Layer
+from balletto.scene.layers.shape import ShapeLayer
+from balletto.scene.layers.title import Title
 from balletto.scene.moves import Move
 from balletto.scene.tracks import Track
 
@@ -89,7 +91,7 @@ class LayerBlock:
     @property
     def is_placed(self) -> bool:
         """Whether it stands somewhere in the picture."""
-        return self.layer.kind not in ("sound", "adjustment")
+        return self.layer.has_place
 
     @property
     def depth(self) -> int:
@@ -180,7 +182,7 @@ class LayerBlock:
 
     @property
     def set_in(self) -> str:
-        if self.layer.kind == "group":
+        if self.layer.has_members:
             return f"Group of {self.members}"
         if not isinstance(self.layer, Title):
             what = self.layer.shape.kind if isinstance(self.layer, ShapeLayer) else ""

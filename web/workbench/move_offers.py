@@ -8,7 +8,7 @@ from balletto.lettering.layout import lay_out
 from balletto.motion.stagger import delays_of, levels_of
 from balletto.motion.units import units_for
 from balletto.scene.document import Scene
-from balletto.scene.layers import Title
+from balletto.scene.layers.title import Title
 from balletto.scene.moves import Move
 from balletto.scene.tracks import Track
 from balletto.scene.value_names import axis_name, property_name, selector_name

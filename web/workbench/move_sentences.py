@@ -8,7 +8,7 @@ from django.utils.safestring import SafeString, mark_safe
 from balletto.scene import measures
 from balletto.scene.characters import characters_of
 from balletto.scene.document import Scene
-from balletto.scene.layers import Title
+from balletto.scene.layers.title import Title
 from balletto.scene.measures import Measure
 from balletto.scene.moves import Move
 from balletto.scene.tracks import Tied, Track

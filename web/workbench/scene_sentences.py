@@ -212,7 +212,7 @@ class SceneWords:
         return tight(format_html("{}: {}.", said, self._places(known, fit)))
 
     def _places(self, index: int, fit: Fit) -> SafeString:
-        layers = [each for each in self._scene.layers if each.kind not in ("sound", "adjustment")]
+        layers = [each for each in self._scene.layers if each.has_place]
         told = {place.layer: n for n, place in enumerate(fit.places)}
         parts = [
             self._place(f"scene.fits.{index}", fit, told.get(each.id), each) for each in layers

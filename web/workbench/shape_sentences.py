@@ -5,7 +5,7 @@ from typing import Any
 from django.utils.html import format_html
 from django.utils.safestring import SafeString, mark_safe
 
-from balletto.scene.layers import ShapeLayer
+from balletto.scene.layers.shape import ShapeLayer
 from balletto.scene.shapes import SHAPE_KINDS
 from balletto.scene.stroke import STROKE
 

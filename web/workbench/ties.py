@@ -4,7 +4,8 @@ from collections.abc import Iterator
 from typing import Any
 
 from balletto.scene.document import Scene
-from balletto.scene.layers import Layer, Title
+from balletto.scene.layers import Layer
+from balletto.scene.layers.title import Title
 from balletto.scene.moves import Move
 from balletto.scene.tracks import Tied, Track
 from balletto.scene.value_names import value_name

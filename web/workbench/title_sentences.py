@@ -9,7 +9,9 @@ from django.utils.safestring import SafeString, mark_safe
 from balletto.lettering.faces import axes_of, resting_axes
 from balletto.lettering.families import FAMILIES
 from balletto.scene import measures
-from balletto.scene.layers import BLENDS, Layer, Title
+from balletto.scene.layers import Layer
+from balletto.scene.layers.base import BLENDS
+from balletto.scene.layers.title import Title
 from balletto.scene.measures import Measure
 from balletto.scene.motion_path import PathTrack
 from balletto.scene.tracks import Tied, Track, changes_over_time
@@ -201,7 +203,7 @@ def place_sentence(layer: Layer, moment: Moment = NOW) -> SafeString:
         "{}{}", part("opacity", "Opacity", measures.OPACITY, None, 1),
         keys("opacity", "Opacity", measures.OPACITY),
     )  # fmt: skip
-    if layer.kind == "adjustment":
+    if layer.works_below:
         return tight(format_html("Works on all below it, by {}.", opaque))
     whole = format_html(
         "Stands {} across, {} down and {}{}, turned {}{}, {} wide and {} high{}{}, {} opaque.",
@@ -263,7 +265,7 @@ def place_more(layer: Layer) -> list[SafeString]:
         tight(format_html("Shown from {} up to {}.", first, end)),
         format_html("Blended {} with what lies behind.", choice_chip(blend, layer.blend, blends)),
     ]
-    if layer.kind not in ("sound", "adjustment"):
+    if layer.has_place:
         clauses.append(_pivot_words(layer))
     if isinstance(layer, Title):
         path = f"{layer.id}.draw_order"

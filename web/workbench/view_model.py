@@ -17,7 +17,7 @@ from balletto.clip.sound import has_sound
 from balletto.lettering.families import FAMILIES
 from balletto.picture.media import SOUNDS, STILLS, VIDEOS
 from balletto.scene.document import Scene as SceneDocument
-from balletto.scene.layers import Title
+from balletto.scene.layers.title import Title
 from balletto.scene.presets import parts_of, presets
 from balletto.scene.shapes import SHAPE_KINDS
 from balletto.scene.starts import WORDS

@@ -6,6 +6,7 @@ from pydantic import Field
 
 from ..changes import Change, get
 from ..errors import SceneError
+from ..layers import LAYER_KINDS
 from .base import Document, Edit, edit
 from .paths import free_id, layer_pointer, name_of
 
@@ -53,7 +54,7 @@ class UngroupLayers(Edit):
     def changes(self, document: Document) -> list[Change]:
         pointer = layer_pointer(document, self.layer)
         group = get(document, pointer)
-        if group["kind"] != "group":
+        if not LAYER_KINDS[group["kind"]].has_members:
             raise SceneError.at(self.layer, f"{name_of(group)} is no group")
         changes = []
         for index, layer in enumerate(document["layers"]):

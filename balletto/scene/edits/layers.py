@@ -8,7 +8,7 @@ from pydantic import Field
 from ..changes import Change, get
 from ..document import rate_of
 from ..errors import SceneError
-from ..layers import AnyLayer
+from ..layers import LAYER_KINDS, AnyLayer
 from ..model import MAX_NAME, Counts
 from ..rewriting import Mark, Rewriter, Where
 from ..tracks import is_track
@@ -75,7 +75,7 @@ class DuplicateLayer(Edit):
         *inside, copy = copies_of(document, self.layer)
         if copy.get("name"):
             copy = {**copy, "name": next_name(copy["name"], document["layers"])}
-        if self.by != (0, 0) and copy["kind"] not in ("sound", "adjustment"):
+        if self.by != (0, 0) and LAYER_KINDS[copy["kind"]].has_place:
             copy = _away(copy, self.by)
         return _in_front_of(document, self.layer, [*inside, copy])
 

@@ -80,7 +80,7 @@ class _Fitted:
     def layer(self, layer: Data) -> Data:
         """A layer; what is in a group goes along with it, and keeps its place there."""
         changed = dict(layer)
-        is_placed = layer["kind"] not in ("sound", "adjustment")
+        is_placed = LAYER_KINDS[layer["kind"]].has_place
         if is_placed and layer.get("group") is None:
             changed["transform"] = self._transform(layer.get("transform", {}))
         if layer.get("masks"):

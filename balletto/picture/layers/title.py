@@ -1,26 +1,26 @@
-"""Titles made ready to draw: their letters in any frame, as moves, trails and displacements have
+"""Titles: their letters in any frame, as moves, trails and displacements have
 them."""
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
-from typing import Any
+from typing import Any, ClassVar
 
 import numpy as np
 
-from ..lettering.layout import KEPT, Layout, lay_out
-from ..motion.evaluate import compose
-from ..motion.matrices import place
-from ..motion.reflow import moved_axes
-from ..scene.document import Scene
-from ..scene.effects.trail import Trail
-from ..scene.layers import Title
-from .appearance import Appearance, appearance_of
-from .bitmaps import Box
-from .boxes import around, boxes_of, widened
-from .canvas import Canvas, DrawItem, Window
-from .compositing import Drawn
-from .effect_values import (
+from ...lettering.layout import KEPT, Layout, lay_out
+from ...motion.evaluate import compose
+from ...motion.matrices import place
+from ...motion.reflow import moved_axes
+from ...scene.document import Scene
+from ...scene.effects.trail import Trail
+from ...scene.layers.title import Title
+from ..appearance import Appearance, appearance_of
+from ..bitmaps import Box
+from ..boxes import around, boxes_of, widened
+from ..canvas import Canvas, DrawItem, Window
+from ..compositing import Drawn
+from ..effect_values import (
     DisplacementValues,
     as_copies,
     displacement_at,
@@ -29,8 +29,9 @@ from .effect_values import (
     values_of,
     with_shadows,
 )
-from .outlines import Commands, displaced, of_glyphs
-from .windows import windows_at
+from ..outlines import Commands, displaced, of_glyphs
+from ..windows import windows_at
+from .base import Prepare, PreparedLayer, RestBox
 
 # Frames are worked out so many at a time: that costs little more than one, and as a rule the
 # next frame that is asked for is the next one.
@@ -73,23 +74,26 @@ class _Block:
         return self.ink + np.expand_dims(more, -1) * np.array([-1, -1, 1, 1])
 
 
-class PreparedTitle:
+class PreparedTitle(PreparedLayer):
     """A title made ready: its layout, the prepared outlines, and the block worked out last."""
 
-    def __init__(self, scene: Scene, title: Title):
-        self._scene, self._title = scene, title
+    prepares: ClassVar = Title
+
+    def __init__(self, scene: Scene, title: Title, prepare: Prepare):
+        super().__init__(scene, title, prepare)
         self._layout: Layout = lay_out(title)
         self._middles = self._layout.centers["character"]
         self._moved: dict[Any, Any] = {}
         self._last: tuple[float, _Block] | None = None
 
-    def opacity(self, frame: float) -> float:
-        """That of the layer as a whole; a title's letters have it each for itself."""
-        return 1.0
+    @classmethod
+    def rest_box(cls, scene: Scene, layer: Title, frame: float) -> RestBox | None:
+        box = lay_out(layer).boxes["title"]
+        return box[0].tolist() if len(box) else None
 
     def drawn(self, canvas: Canvas, times: np.ndarray) -> Drawn:
         """The letters at each of `times`."""
-        trail = trail_of(self._title)
+        trail = trail_of(self._layer)
         if trail is not None:
             found = [self._with_trail(canvas, float(time), trail) for time in times]
             return Drawn(
@@ -117,12 +121,12 @@ class PreparedTitle:
         return last[1], int(frame - start)
 
     def _work_out(self, times: np.ndarray, shrunk: np.ndarray | None = None) -> _Block:
-        composites = compose(self._scene, self._title, self._layout, times)
-        placed = place(self._scene, self._title, self._layout, composites, times, shrunk)
+        composites = compose(self._scene, self._layer, self._layout, times)
+        placed = place(self._scene, self._layer, self._layout, composites, times, shrunk)
         opacities = np.where(placed.before_camera, placed.opacities, 0.0)
         appearance = appearance_of(self._layout, composites, len(times))
         axes = moved_axes(composites)
-        windows = windows_at(self._scene, self._title, self._layout, times)
+        windows = windows_at(self._scene, self._layer, self._layout, times)
         ink = self._layout.ink
         return _Block(times, ink, placed.matrices, opacities, appearance, axes, windows)
 
@@ -143,16 +147,16 @@ class PreparedTitle:
             pairs = zip(letters, block.windows[row], strict=True)
             letters = [letter._replace(window=window) for letter, window in pairs]
         order: Sequence[int] = range(len(letters))
-        if self._title.draw_order != "reading":
+        if self._layer.draw_order != "reading":
             order = self._order(block, row)
         seen = [number for number in order if letters[number].opacity > 0]
-        shadow = shadow_at(self._title, float(block.times[row]))
+        shadow = shadow_at(self._layer, float(block.times[row]))
         shares = [appearance.shadows[row][number] for number in seen] if shadow else None
         return with_shadows([letters[number] for number in seen], shadow, shares)
 
     def _order(self, block: _Block, row: int) -> list[int]:
         """The places of the letters from the back to the front."""
-        if self._title.draw_order == "reverse":
+        if self._layer.draw_order == "reverse":
             return list(range(len(self._layout.characters)))[::-1]
         depths = block.matrices[row][:, 2]
         away = (
@@ -162,9 +166,9 @@ class PreparedTitle:
 
     def _box(self, block: _Block, row: int) -> Box:
         """The box of the letters with what shadows and displacements add."""
-        shadow = shadow_at(self._title, float(block.times[row]))
+        shadow = shadow_at(self._layer, float(block.times[row]))
         more = shadow.margin if shadow else 0.0
-        displacement = displacement_at(self._scene, self._title, float(block.times[row]))
+        displacement = displacement_at(self._scene, self._layer, float(block.times[row]))
         if displacement is not None:
             # In the layer's own px; a letter that is drawn larger is displaced further.
             largest = np.abs(block.matrices[row, :, :2, :2]).max(initial=1.0)
@@ -192,7 +196,7 @@ class PreparedTitle:
         """The prepared outlines of all characters at a time of a block."""
         more = block.appearance.displacements[row]
         time = float(block.times[row])
-        displaced_by = displacement_at(self._scene, self._title, time, is_moved=any(more))
+        displaced_by = displacement_at(self._scene, self._layer, time, is_moved=any(more))
         if not block.axes and displaced_by is None:
             return _outlines_of(self._layout, canvas.outline)
         tags = sorted(block.axes)

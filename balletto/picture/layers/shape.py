@@ -1,18 +1,20 @@
-"""Shape layers made ready to draw: the outline of their shape, its fill and its stroke."""
+"""Shapes: the outline of their shape, its fill and its stroke."""
 
-from typing import Any
+from typing import Any, ClassVar
 
 import numpy as np
 
-from ..scene.colors import hex_of
-from ..scene.layers import ShapeLayer
-from ..scene.stroke import Stroke
-from ..scene.tracks import value_at
-from .appearance import gradient_over
-from .canvas import Gradient, Line
-from .effect_values import displacement_at
-from .outlines import Commands, displaced
-from .prepared_form import Form, PreparedForm, box_of
+from ...scene.colors import hex_of
+from ...scene.document import Scene
+from ...scene.layers.shape import ShapeLayer
+from ...scene.stroke import Stroke
+from ...scene.tracks import value_at
+from ..appearance import gradient_over
+from ..canvas import Gradient, Line
+from ..effect_values import displacement_at
+from ..outlines import Commands, displaced
+from .base import RestBox
+from .form import Form, PreparedForm, box_of
 
 
 def _number(value: Any, at: np.ndarray) -> float:
@@ -26,6 +28,15 @@ def outline_of(layer: ShapeLayer, frame: float) -> Commands:
 
 class PreparedShape(PreparedForm):
     """A shape layer made ready."""
+
+    prepares: ClassVar = ShapeLayer
+
+    @classmethod
+    def rest_box(cls, scene: Scene, layer: ShapeLayer, frame: float) -> RestBox:
+        left, top, right, bottom = box_of(outline_of(layer, frame))
+        # A line has no height: it still can be taken hold of.
+        across, down = max(0.0, 8 - (right - left)) / 2, max(0.0, 8 - (bottom - top)) / 2
+        return [left - across, top - down, right + across, bottom + down]
 
     def form(self, time: float) -> Form:
         layer = self._layer

@@ -1,86 +1,26 @@
-"""Layers whose form is a picture: of a file, of a video at its time, of a nested scene."""
+"""Scenes as layers: their form is a picture of the other scene."""
 
 import json
 import threading
 from collections import OrderedDict
-from collections.abc import Callable
 from hashlib import sha256
-from typing import Any
+from typing import Any, ClassVar
 
 import numpy as np
 
-from ..motion.affine import layer_matrices
-from ..scene.document import Scene
-from ..scene.files import to_data
-from ..scene.layers import NestedLayer, VideoLayer
-from ..scene.media import Played
-from ..scene.primitives import rectangle
-from .bitmaps import Bitmap, Photo
-from .media import still, video
-from .prepared_form import Form, PreparedForm
+from ...motion.affine import layer_matrices
+from ...scene.document import Scene
+from ...scene.files import to_data
+from ...scene.layers.nested import NestedLayer
+from ..bitmaps import Bitmap
+from ..played import time_in
+from .base import Prepare, RestBox, around_origin
+from .form import Form, PreparedForm, form_of
 
 # Nested scenes are drawn at steps of this size, large enough for how they are seen.
 _STEP = 2**0.5
 _LARGEST, _SMALLEST = 4.0, 0.25
 _KEPT, _MOST_INNERS = 24, 32  # pictures of a nested scene, and nested scenes
-
-# Draws a frame of a scene at a size.
-Draw = Callable[[float, tuple[int, int]], np.ndarray]
-Prepare = Callable[[Scene], Draw]
-
-
-def _form(bitmap: Bitmap, size: tuple[float, float]) -> Form:
-    """A bitmap that is so large in px of the layer, its middle at the origin."""
-    width, height = size
-    box = (-width / 2, -height / 2, width / 2, height / 2)
-    return Form(rectangle(width, height, 0.0), Photo(bitmap, box))
-
-
-class PreparedPicture(PreparedForm):
-    """A picture layer made ready. Nothing is drawn of a file that is not there."""
-
-    def form(self, time: float) -> Form | None:
-        path = self._scene.path_of(self._layer.file)
-        if path is None:
-            return None
-        bitmap = still(path)
-        return _form(bitmap, bitmap.size)
-
-
-def time_in(shown: float, length: float, after: str) -> float | None:
-    """Where what is played stands after so long: held at its end, begun again, or gone.
-
-    shown and length in the same unit; None if nothing is shown
-    """
-    if length <= 0:
-        return 0.0 if after != "gone" else None
-    if after == "loop":
-        return shown % length
-    if after == "gone" and not 0 <= shown < length:
-        return None
-    return min(max(shown, 0.0), length)
-
-
-def frame_of(scene: Scene, played: Played, since: float) -> Bitmap | None:
-    """What is seen of a video `since` frames of the scene after it began; None if nothing is."""
-    path = scene.path_of(played.file)
-    if path is None:
-        return None
-    source = video(path)
-    end = min(played.end or source.seconds, source.seconds)
-    shown = since / float(scene.frames_a_second) * played.speed
-    within = time_in(shown, max(end - played.start, 0.0), played.after)
-    return None if within is None else source.at(played.start + within)
-
-
-class PreparedVideo(PreparedForm):
-    """A video layer made ready. Nothing is drawn of a file that is not there."""
-
-    _layer: VideoLayer
-
-    def form(self, time: float) -> Form | None:
-        bitmap = frame_of(self._scene, self._layer, time - self._layer.span[0])
-        return _form(bitmap, bitmap.size) if bitmap else None
 
 
 class PreparedNested(PreparedForm):
@@ -89,10 +29,15 @@ class PreparedNested(PreparedForm):
     Layers that show the same scene at the same frame share one picture of it.
     """
 
+    prepares: ClassVar = NestedLayer
     _layer: NestedLayer
 
+    @classmethod
+    def rest_box(cls, scene: Scene, layer: NestedLayer, frame: float) -> RestBox:
+        return around_origin(scene.used(layer).size)
+
     def __init__(self, scene: Scene, layer: NestedLayer, prepare: Prepare):
-        super().__init__(scene, layer)
+        super().__init__(scene, layer, prepare)
         self._inner = _inner_of(scene.used(layer), prepare)
 
     def form(self, time: float) -> Form | None:
@@ -104,7 +49,7 @@ class PreparedNested(PreparedForm):
             return None
         # The last frame is seen until the end.
         frame = min(frame, scene.length - 1)
-        return _form(self._inner.bitmap(frame, self._enlargement(time)), scene.size)
+        return form_of(self._inner.bitmap(frame, self._enlargement(time)), scene.size)
 
     def _enlargement(self, time: float) -> float:
         """How large it is seen, at the step that is enough for it."""

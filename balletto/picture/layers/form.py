@@ -5,15 +5,17 @@ from typing import Any, NamedTuple
 
 import numpy as np
 
-from ..motion.affine import layer_matrices
-from ..scene.document import Scene
-from ..scene.tracks import value_at
-from .bitmaps import Box, Photo
-from .boxes import around, boxes_of, widened
-from .canvas import Canvas, DrawItem, Gradient, Line
-from .compositing import Drawn
-from .effect_values import as_copies, shadow_at, trail_of, values_of, with_shadows
-from .outlines import Commands
+from ...motion.affine import layer_matrices
+from ...scene.document import Scene
+from ...scene.primitives import rectangle
+from ...scene.tracks import value_at
+from ..bitmaps import Bitmap, Box, Photo
+from ..boxes import around, boxes_of, widened
+from ..canvas import Canvas, DrawItem, Gradient, Line
+from ..compositing import Drawn
+from ..effect_values import as_copies, shadow_at, trail_of, values_of, with_shadows
+from ..outlines import Commands
+from .base import Prepare, PreparedLayer
 
 _LARGEST = 1000.0  # times, that a copy of a trail grows
 
@@ -26,20 +28,23 @@ class Form(NamedTuple):
     line: Line | None = None
 
 
-class PreparedForm:
+def form_of(bitmap: Bitmap, size: tuple[float, float]) -> Form:
+    """A bitmap that is so large in px of the layer, its middle at the origin."""
+    width, height = size
+    box = (-width / 2, -height / 2, width / 2, height / 2)
+    return Form(rectangle(width, height, 0.0), Photo(bitmap, box))
+
+
+class PreparedForm(PreparedLayer):
     """A layer of one form made ready; outlines that stay the same are prepared once."""
 
-    def __init__(self, scene: Scene, layer: Any):
-        self._scene, self._layer = scene, layer
+    def __init__(self, scene: Scene, layer: Any, prepare: Prepare):
+        super().__init__(scene, layer, prepare)
         self._prepared: tuple[Commands, Any] | None = None
 
     def form(self, time: float) -> Form | None:
         """What it draws at a time; None if nothing."""
         raise NotImplementedError
-
-    def opacity(self, frame: float) -> float:
-        """That of the layer is its form's own."""
-        return 1.0
 
     def drawn(self, canvas: Canvas, times: np.ndarray) -> Drawn:
         """The form at each of `times`, as it is drawn."""

@@ -1,0 +1,49 @@
+"""What all prepared layers have: a layer that was made ready to be drawn in any frame."""
+
+from collections.abc import Callable
+from typing import Any, ClassVar
+
+import numpy as np
+
+from ...scene.document import Scene
+from ...scene.layers import Layer
+from ..canvas import Canvas
+from ..compositing import Drawn
+
+# Draws a frame of a scene at a size.
+Draw = Callable[[float, tuple[int, int]], np.ndarray]
+# Makes a scene ready to be drawn: one that a layer shows.
+Prepare = Callable[[Scene], Draw]
+# Left, top, right, bottom in px of a layer's own space.
+RestBox = list[float]
+
+
+class PreparedLayer:
+    """A layer made ready to draw. `prepares` is the kind of layer that it is for.
+
+    prepare: what makes another scene ready, for those that show one
+    """
+
+    prepares: ClassVar[type[Layer]]
+
+    def __init__(self, scene: Scene, layer: Any, prepare: Prepare):
+        self._scene, self._layer = scene, layer
+
+    def opacity(self, frame: float) -> float:
+        """How opaque the layer as a whole is, besides what it draws."""
+        return 1.0
+
+    def drawn(self, canvas: Canvas, times: np.ndarray) -> Drawn:
+        """What it draws itself at each of `times`: nothing, if it is not told."""
+        return Drawn([[]], lambda: None)
+
+    @classmethod
+    def rest_box(cls, scene: Scene, layer: Any, frame: float) -> RestBox | None:
+        """What it takes up at rest; None if nothing."""
+        return None
+
+
+def around_origin(size: tuple[float, float]) -> RestBox:
+    """The box of a size about the origin."""
+    width, height = size
+    return [-width / 2, -height / 2, width / 2, height / 2]

@@ -1,0 +1,17 @@
+"""Groups of layers."""
+
+from typing import ClassVar, Literal
+
+from .base import Layer
+
+
+class Group(Layer):
+    """Layers that move as one: those whose `group` it is. They are drawn together, in its place,
+    then made as opaque as it is, and blended."""
+
+    rank: ClassVar = 60
+    title: ClassVar = "Group"
+    draws_itself: ClassVar = False
+    has_members: ClassVar = True
+
+    kind: Literal["group"]

@@ -1,0 +1,21 @@
+"""Shapes as layers."""
+
+from typing import ClassVar, Literal
+
+from ..shapes import AnyShape
+from ..stroke import Stroke
+from ..style import Fill
+from .base import Layer
+
+
+class ShapeLayer(Layer):
+    """A layer of one shape, about the layer's origin."""
+
+    rank: ClassVar = 10
+    title: ClassVar = "Shape"
+    has_outlines: ClassVar = True
+
+    kind: Literal["shape"]
+    shape: AnyShape
+    fill: Fill = "none"
+    stroke: Stroke | None = Stroke()

@@ -1,0 +1,57 @@
+"""Titles: layers of text."""
+
+from typing import Annotated, ClassVar, Literal
+
+from pydantic import Field, model_validator
+from pydantic_core import PydanticCustomError
+
+from ..model import MAX_TEXT, Model, TextIndex, needs
+from ..moves import Move
+from ..style import RunStyle, Style
+from ..windows import Window
+from .base import Layer
+
+
+class Run(Model):
+    """A style for the characters `from` to `to` (not included), counted with white space."""
+
+    first: TextIndex = Field(alias="from")
+    end: TextIndex = Field(alias="to")
+    style: RunStyle
+
+    @model_validator(mode="after")
+    def _forward(self) -> "Run":
+        if self.end <= self.first:
+            raise PydanticCustomError("needs", "a run must end after it begins")
+        return self
+
+
+class Title(Layer):
+    """A layer of text.
+
+    With `hold_center`, each line is shifted so that what can be seen of it stays centred. Letters
+    are drawn in `draw_order`: as they are read, the first in front, or the nearer in front. With a
+    `window` they are seen within that alone.
+    """
+
+    rank: ClassVar = 0
+    title: ClassVar = "Title"
+    has_outlines: ClassVar = True
+
+    kind: Literal["title"]
+    text: Annotated[str, Field(max_length=MAX_TEXT), needs("a text of at most 10,000 letters")]
+    style: Style = Style()
+    runs: tuple[Run, ...] = ()
+    hold_center: bool = False
+    draw_order: Literal["reading", "reverse", "depth"] = "reading"
+    window: Window | None = None
+    moves: tuple[Move, ...] = Field((), max_length=100)
+
+    @property
+    def words(self) -> str:
+        """The text on one line."""
+        return " ".join(self.text.split())
+
+    @property
+    def nameless(self) -> str:
+        return "Empty title"
