@@ -41,7 +41,7 @@ def from_data(data: Any) -> Scene:
     try:
         scene = Scene.model_validate_json(json.dumps(data))
     except ValidationError as error:
-        raise SceneError(_faults(error)) from None
+        raise SceneError(faults_of(error)) from None
     except (RecursionError, ValueError) as error:  # lone surrogates, absurd nesting
         raise SceneError.at("", f"the file is not a usable JSON text: {error}") from None
     faults = _faults_between(scene)
@@ -114,7 +114,7 @@ def _migrated(data: dict[str, Any]) -> dict[str, Any]:
     return data
 
 
-def _faults(error: ValidationError) -> list[Fault]:
+def faults_of(error: ValidationError) -> list[Fault]:
     """Every fault once, in order of path; "too short" only where no item was at fault."""
     items = error.errors()
     paths = [_path(item["loc"]) for item in items]

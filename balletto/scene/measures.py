@@ -60,11 +60,11 @@ class Measure:
         low = -math.inf if self.low is None else self.low
         return min(max(value, low), math.inf if self.high is None else self.high)
 
-    def say(self, value: float) -> str:
+    def say(self, value: float, digits: int = 2) -> str:
         """The number in words: "120 px below"."""
         shown = value * self.scale
         direction = (self.below if shown < 0 else self.above) if self.below else ""
-        number = said_number(abs(shown) if self.below else shown)
+        number = said_number(abs(shown) if self.below else shown, digits)
         unit = self.one if self.one and abs(shown) == 1 else self.unit
         return " ".join(part for part in (self.before, number + unit, direction) if part)
 

@@ -63,6 +63,10 @@ class RandomScenes:
         self._tie(data)
         return data
 
+    def part(self, rule: Any) -> Any:
+        """Anything that a rule of the schema allows: a move, an effect, a style."""
+        return self._any(rule, 0)
+
     def damaged(self, text: str) -> str:
         """A scene file with some of its text changed so that it is one no more."""
         chance = self.random

@@ -68,7 +68,7 @@ down = poses(scene, "t1", [move["start"] + 9])["values"]["y"][0][:4]
 picture = draw_frame(Picture(scene), 0)
 moment = Moment()
 cards = [str(card.sentence) for card in appearance_cards(scene, scene.layers[1], moment)]
-said = str(MoveSentence(scene, scene.layers[0], scene.layers[0].moves[0]).sentence())
+said = str(MoveSentence(scene.layers[0], scene.layers[0].moves[0]).sentence())
 plain = lambda text: html.unescape(re.sub("<span class=.pick__list.*?</span>|<[^>]*>", "", text))
 clip = Path("orbit.mkv")
 settings = ExportSettings(format_for(clip), (96, 54), scene.frames_a_second, range(3))

@@ -15,6 +15,7 @@ from balletto.scene.keyable import keyable
 from balletto.scene.presets import fitted, needed_of, parts_of, presets, without
 from balletto.scene.tracks import value_at
 from balletto.scene.value_names import value_name
+from balletto.sentences.pose_words import POSE_COLORS, POSE_WORDS
 from tests.core.random_scenes import RandomScenes
 from tests.core.scenes import scene_data
 from web.workbench.appearance_sentences import (
@@ -23,7 +24,7 @@ from web.workbench.appearance_sentences import (
 )
 from web.workbench.layer_blocks import PLACE_ACTIONS
 from web.workbench.move_offers import MoveOffers
-from web.workbench.move_sentences import POSE_COLORS, POSE_WORDS, MoveSentence
+from web.workbench.move_sentences import MoveSentence
 from web.workbench.phrases import Moment
 from web.workbench.shape_sentences import shape_more, shape_sentences
 from web.workbench.ties import tie_ends, tie_targets
@@ -88,7 +89,7 @@ def sentences_of(scene, layer):
     if layer.kind == "title":
         yield TypeSentence(layer).sentence()
         for move in layer.moves:
-            words = MoveSentence(scene, layer, move, MOMENT)
+            words = MoveSentence(layer, move, MOMENT)
             yield words.sentence()
             yield from words.more()
 
@@ -183,8 +184,7 @@ class NamesTest(TestCase):
     """One word for one thing, in sentences, Keyframes, Curves, ties and the history."""
 
     def test_sentences_and_lists_call_values_the_same(self):
-        said = {name: label for name, (*_, label, _) in POSE_WORDS.items()}
-        said |= {name: label for name, (_, label, _) in POSE_COLORS.items()}
+        said = {name: words.label for name, words in (POSE_WORDS | POSE_COLORS).items()}
         self.assertEqual(said, value_names.POSE)
 
     def test_each_selectors_values_have_one_name(self):
@@ -195,7 +195,7 @@ class NamesTest(TestCase):
         ]  # fmt: skip
         scene = files.from_data(data)
         title = scene.layers[0]
-        words = MoveSentence(scene, title, title.moves[0])
+        words = MoveSentence(title, title.moves[0])
         told = html.unescape(str(words.sentence()) + "".join(map(str, words.more())))
         found = re.findall(r'data-chip="([^"]*reach[^"]*)"[^>]*aria-label="([^":]*)', told)
         self.assertGreater(len(found), 20)
@@ -224,7 +224,7 @@ class WordsTest(TestCase):
         data = scene_data()
         data["layers"][0]["moves"] = [{"id": "m1", "name": "Rise", **move}]
         scene = files.from_data(data)
-        return plain(MoveSentence(scene, scene.layers[0], scene.layers[0].moves[0]).sentence())
+        return plain(MoveSentence(scene.layers[0], scene.layers[0].moves[0]).sentence())
 
     def test_each_property_has_its_words(self):
         pose = {
@@ -363,7 +363,7 @@ class EdgeTest(TestCase):
         data["layers"][0]["moves"][0]["reach"] = [sweep]
         scene = files.from_data(data)
         title = scene.layers[0]
-        return " ".join(map(str, MoveSentence(scene, title, title.moves[0]).more()))
+        return " ".join(map(str, MoveSentence(title, title.moves[0]).more()))
 
     def test_a_band_that_leaves_lands_softly_where_it_says_so(self):
         leaving = {"travel": {"keys": [{"at": 0, "value": -60}, {"at": 40, "value": 100}]}}

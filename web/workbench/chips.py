@@ -5,6 +5,7 @@ The page's script scrubs and steps them. While it does, it says the number by th
 """
 
 import json
+from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 
@@ -60,9 +61,13 @@ def _keys_told(keys: str) -> SafeString | str:
     return format_html(' data-keys="{}"', keys) if keys else ""
 
 
-def choice_chip(chip: Chip, value: Any, options: list[tuple[Any, str]]) -> SafeString:
-    """A choice: a button that opens a list. Option values are sent as JSON."""
-    said = next((text for option, text in options if option == value), None) or "own"
+def choice_chip(
+    chip: Chip, value: Any, options: Iterable[tuple[Any, str]], other: str = "own"
+) -> SafeString:
+    """A choice: a button that opens a list. Option values are sent as JSON. `other` is said of a
+    value that is none of them."""
+    options = list(options)
+    said = next((text for option, text in options if option == value), None) or other
     items = format_html_join(
         "",
         '<button type="button" role="option" aria-selected="{}" data-value="{}">{}</button>',

@@ -306,7 +306,7 @@ class MoveCard:
 
     @property
     def words(self) -> MoveSentence:
-        return MoveSentence(self.view.document, self.title, self.move, self.view.moment)
+        return MoveSentence(self.title, self.move, self.view.moment)
 
     @property
     def offers(self) -> MoveOffers:

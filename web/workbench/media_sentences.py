@@ -12,11 +12,11 @@ from balletto.scene.document import Scene
 from balletto.scene.layers import Layer
 from balletto.scene.measures import Measure
 from balletto.scene.wording import Said, Wording
+from balletto.sentences.pieces import Choice
 from web.library.models import MediaFile
 from web.projects.nesting import scene_of
 
-from .chips import Chip, choice_chip
-from .phrases import NOW, Moment, edit_of, tight
+from .phrases import NOW, Moment, tight
 from .sentence_parts import SentencePart
 
 _DECIBELS = Measure(" dB", drag=0.1, step=0.5, low=-100, high=40, below="softer", above="louder")
@@ -64,7 +64,7 @@ def media_sentences(
         return []
     words = SentencePart(layer.id, layer, sentence, moment)
     what = _scenes(document, layer) if layer.kind == "scene" else _files(layer, files)
-    return [tight(words.sentence(file=what))]
+    return [tight(words.sentence(file=(what,)))]
 
 
 def media_more(layer: Layer) -> list[SafeString]:
@@ -73,22 +73,21 @@ def media_more(layer: Layer) -> list[SafeString]:
     return SentencePart(layer.id, layer, sentence).more() if sentence else []
 
 
-def file_chip(path: str, name: str, kind: str, files: list[MediaFile]) -> SafeString:
+def file_choice(path: str, name: str, kind: str, files: list[MediaFile]) -> Choice:
     """Which of a person's files of a kind stands at a path of the scene."""
     options = [(each.name, each.title) for each in files if each.kind == kind][:_MOST_CHOICES]
     if name not in dict(options):
         options = [(name, name), *options]
-    return choice_chip(Chip(path, edit_of(path), "File"), name, options)
+    return Choice(path, "File", value=name, options=tuple(options))
 
 
-def _files(layer: Any, files: list[MediaFile]) -> SafeString:
-    return file_chip(f"{layer.id}.file", layer.file, FILE_KINDS[layer.kind], files)
+def _files(layer: Any, files: list[MediaFile]) -> Choice:
+    return file_choice(f"{layer.id}.file", layer.file, FILE_KINDS[layer.kind], files)
 
 
-def _scenes(document: Scene, layer: Any) -> SafeString:
-    path = f"{layer.id}.scene"
-    options = [(used.id, f"“{used.scene.name or used.id}”") for used in document.scenes]
-    return choice_chip(Chip(path, edit_of(path), "Scene"), layer.scene, options)
+def _scenes(document: Scene, layer: Any) -> Choice:
+    options = tuple((used.id, f"“{used.scene.name or used.id}”") for used in document.scenes)
+    return Choice(f"{layer.id}.scene", "Scene", value=layer.scene, options=options)
 
 
 def media_actions(document: Scene, layer: Layer) -> list[dict[str, Any]]:

@@ -10,13 +10,16 @@ from balletto.motion.units import units_for
 from balletto.scene.document import Scene
 from balletto.scene.layers.title import Title
 from balletto.scene.moves import Move
+from balletto.scene.selectors import SELECTOR_KINDS
 from balletto.scene.tracks import Track
 from balletto.scene.value_names import axis_name, property_name, selector_name
+from balletto.sentences.moves import has_pivot
+from balletto.sentences.pose_words import POSE_COLORS, POSE_WORDS
 
-from .move_sentences import MOST_TIMES, POSE_COLORS, POSE_WORDS, has_pivot
 from .phrases import edit_of
-from .reach_sentences import new_selectors, reach_actions
 from .ties import tie_ends, ties_of
+
+MOST_TIMES = 60  # of the units, that are offered one by one
 
 
 class MoveOffers:
@@ -30,8 +33,9 @@ class MoveOffers:
 
     def pose_to_add(self) -> list[dict[str, Any]]:
         """The properties that the pose does not have yet, as edits with their names."""
-        starts = {name: (label, start) for name, (_, _, label, start) in POSE_WORDS.items()}
-        starts |= {name: (label, start) for name, (_, label, start) in POSE_COLORS.items()}
+        starts: dict[str, tuple[str, Any]] = {
+            name: (said.label, said.start) for name, said in (POSE_WORDS | POSE_COLORS).items()
+        }
         for axis in axes_of(self.title.style.font):
             if axis.tag != "opsz":
                 away = round((axis.high - axis.low) / 3, 2)
@@ -85,7 +89,8 @@ class MoveOffers:
         where = {"layer": self.title.id, "move": self.move.id}
         added = [
             {"label": label, "edit": {"name": "add-selector", **where, "selector": selector}}
-            for label, selector in new_selectors(self.scene.size)
+            for kind in SELECTOR_KINDS.values()
+            for label, selector in kind.starts(self.scene.size)
         ]
         removed = [
             {
@@ -94,7 +99,17 @@ class MoveOffers:
             }
             for index, selector in enumerate(self.move.reach)
         ]
-        return added + removed + reach_actions(self.path, self.move.reach)
+        return added + removed + self._other_ways()
+
+    def _other_ways(self) -> list[dict[str, Any]]:
+        """Other ways to say the same of a selector."""
+        actions = []
+        for index, selector in enumerate(self.move.reach):
+            for label, field, value in selector.other_ways:
+                here = f"{self.path}.reach.{index}.{field}"
+                clear = _clear(label, here)
+                actions.append(clear if value is None else _action(label, edit_of(here), value))
+        return actions
 
     def actions(self) -> list[dict[str, Any]]:
         """Changes of the sentence's shape, as edits with their names."""

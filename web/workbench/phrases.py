@@ -1,4 +1,4 @@
-"""The words that sentences share: orders, eases, and small helpers of grammar."""
+"""Sentences of the core as the page shows them: values are chips, keys stand in folds."""
 
 import re
 from collections.abc import Callable
@@ -11,22 +11,26 @@ from django.utils.safestring import SafeString, mark_safe
 
 from balletto.scene import measures
 from balletto.scene.colors import hex_of
-from balletto.scene.ease_words import EASES, TRACK_EASES
 from balletto.scene.measures import Measure
-from balletto.scene.orders import ORDERS
 from balletto.scene.tracks import Tied, Track, value_at
 from balletto.scene.value_names import value_name
-from balletto.scene.wording import Said
+from balletto.sentences.pieces import (
+    BEYOND,
+    Aside,
+    Choice,
+    Color,
+    Listed,
+    Number,
+    Numbers,
+    Pieces,
+    Unshown,
+    Usual,
+    Words,
+    values_of,
+)
+from balletto.sentences.values import ease_pieces
 
 from .chips import Chip, choice_chip, color_chip, number_chip
-
-ORDER_WORDS = [(name, order.words) for name, order in ORDERS.items()]
-BEYOND = [
-    ("hold", "it holds"),
-    ("cycle", "the keys come again"),
-    ("mirror", "the keys go back and forth"),
-    ("continue", "it goes straight on"),
-]
 
 
 def edit_of(path: str) -> dict[str, Any]:
@@ -202,82 +206,95 @@ def track_more(path: str, track: Track, label: str, with_eases: bool = True) -> 
 
 def ease_words(path: str, ease: Any, label: str, between_keys: bool = False) -> SafeString:
     """The ease, and the numbers that its kind has."""
-    options = TRACK_EASES if between_keys else EASES
-    if isinstance(ease, str):
-        return choice_chip(Chip(path, edit_of(path), label), ease, options)
-    choice = choice_chip(Chip(path, edit_of(path), label), ease.start, options)
-    values = {
-        name: plain_value(f"{path}.{name}", getattr(ease, name), said)
-        for name, said in ease.values.items()
-    }
-    return format_html("{} {}", choice, format_html(ease.words, **values))
+    return shown(ease_pieces(path, ease, label, between_keys))
 
 
-def plain_value(path: str, value: Any, said: Said) -> SafeString:
-    """A choice, a number, several numbers, or a list of points: none of them ever keyed."""
-    if said.each:
-        points = [
-            [plain_value(f"{path}.{n}.{axis}", point[axis], part) for axis, part in parts]
-            for n, point in enumerate(value)
-            if (parts := [(axis, _numbered(part, n)) for axis, part in enumerate(said.each)])
-        ]
-        return join([format_html("{} at {}", there, place) for place, there in points])
-    if said.parts and isinstance(value, tuple):
-        parts = [
-            plain_value(f"{path}.{n}", number, part)
-            for n, (number, part) in enumerate(zip(value, said.parts, strict=True))
-        ]
-        return join(parts, ", ", " and " if said.parts[-1].after else None)
-    chip = Chip(path, edit_of(path), said.label)
-    if said.options:
-        return choice_chip(chip, value, said.options)
-    number = number_chip(chip, value, said.measure or measures.PLAIN, rest=said.rest)
-    return format_html("{} {}", number, said.after) if said.after else number
+# Pieces of the core as chips
 
 
-def _numbered(said: Said, index: int) -> Said:
-    return replace(said, label=f"{said.label} {index + 1}")
+def shown(pieces: Pieces, moment: Moment = NOW) -> SafeString:
+    """Pieces of a sentence as the page shows them; what is used less stands by itself."""
+    parts = [_SHOWN[type(piece)](piece, moment) for piece in pieces]
+    return mark_safe("".join(parts))  # noqa: S308 - the parts are escaped where they are made
 
 
-_RANK = Measure("", drag=0.05)
+def shown_less(pieces: Pieces, moment: Moment = NOW) -> list[SafeString]:
+    """What is used less of a sentence, each a clause of its own."""
+    return [
+        tight(format_html("{} {}.", piece.title, shown(piece.pieces, moment)))
+        for piece in pieces
+        if isinstance(piece, Aside)
+    ]
 
 
-def order_words(path: str, ordered: Any, label: str) -> SafeString:
-    """The order of a stagger or selector, with the seed, the point or the ranks that it needs."""
-    chip = Chip(f"{path}.order", {"name": "set-order", "path": path}, label)
-    choice = choice_chip(chip, ordered.order, ORDER_WORDS)
-    needs = ORDERS[ordered.order].needs
-    if needs == "seed":
-        seed = Said(f"{label}, seed", measures.WHOLE)
-        return format_html("{} {}", choice, plain_value(f"{path}.seed", ordered.seed, seed))
-    if needs == "ranks":
-        parts = tuple(Said(f"Rank {n + 1}", _RANK) for n in range(len(ordered.ranks)))
-        ranks = plain_value(f"{path}.ranks", ordered.ranks, Said("Ranks", parts=parts))
-        return format_html("{} ({})", choice, ranks)
-    if needs == "point":
-        return format_html("{} at {}", choice, point_words(f"{path}.point", ordered.point, "Point"))
-    return choice
+def shown_tracks(pieces: Pieces, but: tuple[str, ...] = ()) -> list[SafeString]:
+    """How the keyed values of a sentence go from key to key, and beyond their keys; of those whose
+    paths are in `but`, the eases stand elsewhere."""
+    return [
+        track_more(value.path, value.value, value.label, value.path not in but)
+        for value in values_of(pieces)
+        if isinstance(getattr(value, "value", None), Track)
+    ]
 
 
-def point_words(path: str, point: Any, label: str, moment: Moment = NOW) -> SafeString:
-    """A point of the picture: "960 px across, 540 px down", as it is now if it has keyframes."""
-    if isinstance(point, Tied):
-        return tie_words(path, point, label)
-    keys = moment.times_of(point) if isinstance(point, Track) else ""
-    across, down = (
-        number_chip(
-            Chip(f"{path}.{axis}", edit_of(f"{path}.{axis}"), f"{label}, {said}"),
-            float(value),
-            measures.PIXELS,
-            keys=keys,
-            key_path=path,
-        )
-        for axis, (said, value) in enumerate(
-            zip(("across", "down"), moment.value_of(point), strict=True)
-        )
-    )
-    said = format_html("{} across, {} down", across, down)
-    if not isinstance(point, Track):
-        return said
-    fold = number_keys(path, point, measures.PIXELS, label, moment)
+def _number_shown(piece: Number, moment: Moment) -> SafeString:
+    if isinstance(piece.value, Tied):
+        return tie_words(piece.path, piece.value, piece.label)
+    chip = Chip(piece.path, piece.setting, piece.label)
+    more = {"rest": piece.rest, "clears": piece.clears, "key_path": piece.key_path}
+    if not isinstance(piece.value, Track):
+        return number_chip(chip, piece.value, piece.measure, **more)
+    local = moment.of_move(piece.start)
+    now = piece.measure.within(float(local.value_of(piece.value)))
+    said = number_chip(chip, now, piece.measure, keys=local.times_of(piece.value), **more)
+    fold = number_keys(piece.path, piece.value, piece.measure, piece.label, local)
     return format_html("{} {}", said, fold)
+
+
+def _numbers_shown(piece: Numbers, moment: Moment) -> SafeString:
+    if isinstance(piece.value, Tied):
+        return tie_words(piece.path, piece.value, piece.label)
+    keys = moment.times_of(piece.value) if isinstance(piece.value, Track) else ""
+    chips = [
+        number_chip(
+            Chip(path := f"{piece.path}.{axis}", edit_of(path), f"{piece.label}, {name}"),
+            piece.measure.within(float(value)),
+            piece.measure,
+            keys=keys,
+            key_path=piece.key_path,
+        )
+        for axis, (name, value) in enumerate(
+            zip(piece.parts, moment.value_of(piece.value), strict=True)
+        )
+    ]
+    both = format_html(piece.words, *chips)
+    if not isinstance(piece.value, Track):
+        return both
+    fold = number_keys(piece.path, piece.value, piece.measure, piece.label, moment)
+    return format_html("{} {}", both, fold)
+
+
+def _color_shown(piece: Color, moment: Moment) -> SafeString:
+    if not isinstance(piece.value, Track | Tied):
+        chip = Chip(piece.path, piece.setting, piece.label)
+        return color_chip(chip, piece.value, key_path=piece.key_path)
+    local = moment.of_move(piece.start)
+    return color(piece.path, piece.value, piece.label, local, key_path=piece.key_path)
+
+
+def _choice_shown(piece: Choice, moment: Moment) -> SafeString:
+    chip = Chip(piece.path, piece.setting, piece.label)
+    return choice_chip(chip, piece.value, piece.options, piece.other)
+
+
+_SHOWN: dict[type, Callable[[Any, Moment], SafeString]] = {
+    Words: lambda piece, moment: format_html("{}", piece.words),
+    Number: _number_shown,
+    Numbers: _numbers_shown,
+    Color: _color_shown,
+    Choice: _choice_shown,
+    Listed: lambda piece, moment: format_html("({})", shown(piece.pieces, moment)),
+    Aside: lambda piece, moment: mark_safe(""),
+    Unshown: lambda piece, moment: mark_safe(""),
+    Usual: lambda piece, moment: shown(piece.pieces, moment),
+}

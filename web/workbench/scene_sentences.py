@@ -15,8 +15,8 @@ from web.library.models import MediaFile
 
 from .appearance_sentences import layer_name
 from .chips import Chip, choice_chip, color_chip, number_chip
-from .media_sentences import AFTERS, file_chip, frames_of, missing_words
-from .phrases import NOW, Moment, edit_of, join, tight
+from .media_sentences import AFTERS, file_choice, frames_of, missing_words
+from .phrases import NOW, Moment, edit_of, join, shown, tight
 from .sentence_parts import SentencePart
 
 _PATH = "scene.background"
@@ -86,7 +86,8 @@ class SceneWords:
         return format_html("from {}{}", join(colors, " to "), way)
 
     def _file(self, kind: str) -> SafeString:
-        return file_chip(f"{_PATH}.file", self._scene.background.file, kind, self._files)
+        name = self._scene.background.file
+        return shown((file_choice(f"{_PATH}.file", name, kind, self._files),))
 
     def _fill(self) -> SafeString:
         path = f"{_PATH}.fill"

@@ -1,13 +1,10 @@
 """Sentences about a title: how it is set, and where it stands."""
 
-from dataclasses import replace
 from typing import Any
 
 from django.utils.html import format_html
 from django.utils.safestring import SafeString, mark_safe
 
-from balletto.lettering.faces import axes_of, resting_axes
-from balletto.lettering.families import FAMILIES
 from balletto.scene import measures
 from balletto.scene.layers import Layer
 from balletto.scene.layers.base import BLENDS
@@ -15,13 +12,12 @@ from balletto.scene.layers.title import Title
 from balletto.scene.measures import Measure
 from balletto.scene.motion_path import PathTrack
 from balletto.scene.tracks import Tied, Track, changes_over_time
-from balletto.scene.value_names import axis_name
+from balletto.sentences.styles import StyleOf, say_style
 
-from .chips import Chip, choice_chip, color_chip, number_chip
-from .phrases import NOW, Moment, edit_of, join, number_keys, tie_words, tight, track_more
+from .chips import Chip, choice_chip, number_chip
+from .phrases import NOW, Moment, edit_of, join, number_keys, shown, tie_words, tight, track_more
 
 DRAW_ORDERS = [("reading", "the last"), ("reverse", "the first"), ("depth", "the nearest")]
-ALIGNMENTS = [("left", "to the left"), ("center", "centred"), ("right", "to the right")]
 
 
 def style_of(title: Title, index: int) -> dict[str, Any]:
@@ -40,141 +36,19 @@ class TypeSentence:
         self.letters = letters
         self.style = style_of(title, letters[0]) if letters else title.style.model_dump()
 
-    def _chip(self, name: str, label: str) -> Chip:
-        edit = edit_of(f"{self.title.id}.style.{name}")
-        if self.letters:
-            first, end = self.letters
-            edit = {
-                "name": "style-letters",
-                "layer": self.title.id,
-                "first": first,
-                "end": end,
-                "property": name,
-            }
-        return Chip(f"type.{name}", edit, label)
-
-    def axes(self) -> SafeString:
-        """The design axes of the font, each with its own range."""
-        font = self.style["font"]
-        resting = resting_axes(font, self.style["size"])
-        said = []
-        for axis in axes_of(font):
-            measure = Measure(
-                "", drag=(axis.high - axis.low) / 300, step=(axis.high - axis.low) / 100 or 1,
-                low=axis.low, high=axis.high, before=axis_name(axis.tag, axis.name),
-            )  # fmt: skip
-            value = self.style["axes"].get(axis.tag, resting[axis.tag])
-            chip = self._chip(f"axes.{axis.tag}", axis.name)
-            said.append(number_chip(chip, value, measure, rest=resting[axis.tag]))
-        return join(said)
+    def _setting(self, name: str) -> dict[str, Any]:
+        """The edit that sets a property of the title, or of the letters."""
+        if not self.letters:
+            return edit_of(f"{self.title.id}.style.{name}")
+        first, end = self.letters
+        where = {"layer": self.title.id, "first": first, "end": end}
+        return {"name": "style-letters", **where, "property": name}
 
     def sentence(self) -> SafeString:
-        """Font, axes, size, tracking, fill, outline; for the whole title also leading, alignment
-        and the width at which lines are broken."""
-        fonts = [(name, name) for name in FAMILIES]
-        axes = self.axes()
-        said = format_html(
-            "Set in {}{}, {}, spaced {}, {}{}",
-            choice_chip(self._chip("font", "Font"), self.style["font"], fonts),
-            format_html(" {}", axes) if axes else "",
-            number_chip(self._chip("size", "Size"), self.style["size"], _SIZE, rest=120),
-            number_chip(
-                self._chip("tracking", "Tracking"), self.style["tracking"], _TRACKING, rest=0
-            ),
-            self._fill(),
-            self._outline(),
-        )
-        if self.letters:
-            return tight(format_html("{}.", said))
-        whole = format_html(
-            "{}, lines {} apart, {}{}.",
-            said,
-            number_chip(
-                self._chip("leading", "Leading"), self.style["leading"], _LEADING, rest=1.1
-            ),
-            choice_chip(self._chip("align", "Alignment"), self.style["align"], ALIGNMENTS),
-            self._wrap(),
-        )
-        return tight(whole)
-
-    def _fill(self) -> SafeString:
-        """A colour, a gradient or nothing; what it is can be chosen."""
-        fill = self.style["fill"]
-        chip = replace(self._chip("fill", "Fill"), key="type.fill-kind")
-        kind = "none" if fill == "none" else "color" if isinstance(fill, str) else fill["kind"]
-        starts = {**_FILL_STARTS, kind: fill}
-        options = [(starts[name], said) for name, said in _FILLS]
-        choice = choice_chip(chip, fill, options)
-        if kind == "color":
-            return format_html("{} {}", choice, color_chip(self._chip("fill", "Colour"), fill))
-        if kind == "none":
-            return choice
-        colors = [
-            color_chip(self._chip(f"fill.colors.{n}", f"Colour {n + 1} of the gradient"), c)
-            for n, c in enumerate(fill["colors"])
-        ]
-        over = self._chip("fill.over", "What the gradient runs over")
-        said = format_html(
-            "{} from {} over {}",
-            choice,
-            join(colors, " to "),
-            choice_chip(over, fill.get("over", "title"), _OVERS),
-        )
-        if kind != "linear":
-            return said
-        angle = self._chip("fill.angle", "Angle of the gradient")
-        return format_html(
-            "{} turned {}",
-            said,
-            number_chip(angle, fill.get("angle", 90), measures.DEGREES, rest=90),
-        )
-
-    def _outline(self) -> SafeString:
-        width = self.style["outline"]
-        if not width and not self.letters:
-            return mark_safe("")
-        chip = number_chip(self._chip("outline", "Outline"), width, _OUTLINE, rest=0)
-        if not width:
-            return format_html(", outline {}", chip)
-        color = color_chip(
-            self._chip("outline_color", "Colour of the outline"), self.style["outline_color"]
-        )
-        return format_html(", outline {} {}", chip, color)
-
-    def _wrap(self) -> SafeString:
-        path = f"{self.title.id}.style.wrap"
-        wrap = self.title.style.wrap
-        if wrap is None:
-            return mark_safe("")
-        clears = {"name": "clear-value", "path": path}
-        chip = number_chip(Chip("type.wrap", edit_of(path), "Width"), wrap, _SIZE, clears=clears)
-        return format_html(", broken at {} wide", chip)
-
-
-_FILLS = [
-    ("color", "coloured"),
-    ("linear", "in a gradient"),
-    ("round", "in a round gradient"),
-    ("none", "without a fill"),
-]
-_FILL_STARTS: dict[str, Any] = {
-    "color": "#FFFFFF",
-    "linear": {"kind": "linear", "angle": 90, "colors": ["#F2B705", "#D1495B"]},
-    "round": {"kind": "round", "colors": ["#F2B705", "#D1495B"]},
-    "none": "none",
-}
-_OVERS = [
-    ("title", "the whole title"),
-    ("line", "each line"),
-    ("word", "each word"),
-    ("character", "each letter"),
-]
-
-
-_SIZE = Measure(" px", drag=0.5, low=1)
-_TRACKING = Measure(" ‰", drag=1)
-_OUTLINE = Measure(" px", drag=0.1, low=0)
-_LEADING = Measure(" ×", drag=0.01, step=0.05, low=0.05)
+        """Font, axes, size and all the rest."""
+        path = f"{self.title.id}.style"
+        whole = self.letters is None
+        return tight(shown(say_style(StyleOf(self.style, path, self._setting, whole))))
 
 
 def place_sentence(layer: Layer, moment: Moment = NOW) -> SafeString:

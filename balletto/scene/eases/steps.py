@@ -26,7 +26,7 @@ class Steps(EaseKind):
     key: ClassVar = "steps"
     title: ClassVar = "steps"
     start: ClassVar = {"steps": 4}
-    words: ClassVar = "{steps}, a jump {jump}"
+    words: ClassVar = "{steps} and a jump {jump}"
     values: ClassVar = {
         "steps": Said("Steps", Measure(" steps", drag=0.05, low=1, high=1000, one=" step")),
         "jump": Said("Jumps", options=_JUMPS),

@@ -23,8 +23,8 @@ COMBINES = (
     ("multiply", "times"),
     ("add", "plus"),
     ("subtract", "less"),
-    ("min", "or, if smaller,"),
-    ("max", "or, if larger,"),
+    ("min", "but no more than"),
+    ("max", "but no less than"),
     ("difference", "apart from"),
 )
 
@@ -53,11 +53,13 @@ class SelectedUnits(Protocol):
 class Selector(Kind):
     """What all kinds have: `strength` scales the value, then `combine` joins it to those before.
 
-    title: what it is called; values: how all that it says is said
+    title: what it is called; also: other words for it, as they are typed
+    values: how all that it says is said
     by_property: whether it gives each property a chance of its own
     """
 
     title: ClassVar[str]
+    also: ClassVar[tuple[str, ...]] = ()
     values: ClassVar[dict[str, Said]]
     by_property: ClassVar[bool] = False
 

@@ -24,6 +24,7 @@ class Jitter(Chance):
     replaced: ClassVar = {"hold": "every"}
     rank: ClassVar = 40
     title: ClassVar = "shake"
+    also: ClassVar = ("shaken", "shaking", "shakes", "jitter", "wobbling", "wobble")
     values: ClassVar = {
         **values_of(
             "shake",
@@ -32,7 +33,7 @@ class Jitter(Chance):
             **CHANCE_VALUES,
         ),
         "every": Said("Shakes a second", options=_PACES),
-        "smooth": Said("From shake to shake", options=((False, "hard"), (True, "smoothly"))),
+        "smooth": Said("From shake to shake", options=((False, "in jumps"), (True, "smoothly"))),
         "seed": Said("Seed of the shakes", measures.WHOLE),
     }
 
@@ -46,7 +47,7 @@ class Jitter(Chance):
     @property
     def words(self) -> str:
         pace = "every {hold}" if self.every is None else "{every}"
-        return f"a new shake {pace}, {{smooth}}, {{together}} together, chance {{seed}}"
+        return f"a shake {pace}, {{smooth}}, {{together}} alike, chance {{seed}}"
 
     @property
     def less_used(self) -> str:

@@ -17,6 +17,7 @@ class Scatter(Chance):
 
     rank: ClassVar = 20
     title: ClassVar = "chance"
+    also: ClassVar = ("scattered", "scatter", "randomly")
     values: ClassVar = values_of(
         "chance",
         seed=Said("Seed", measures.WHOLE),

@@ -43,6 +43,7 @@ class Wave(Selector, Ordered):
 
     rank: ClassVar = 30
     title: ClassVar = "wave"
+    also: ClassVar = ("wave", "waves", "waving", "in waves")
     values: ClassVar = values_of(
         "wave",
         shape=Said("Shape", options=tuple((name, name) for name in _SHAPES)),

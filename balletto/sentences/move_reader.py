@@ -1,0 +1,111 @@
+"""Reading a move: clauses in any order, as people type them."""
+
+from dataclasses import dataclass, field
+
+from ..scene.measures import DEGREES, PIXELS
+from .elements import Literal, NumberOf, Reading, Values
+from .move_clauses import CLAUSES, Clause, NotSaid, nouns
+from .move_draft import MoveDraft
+from .selector_patterns import COMBINE, SelectorRead, selector_patterns
+
+# What a value without a name says of a shake: "shaken by 6 px and 3°".
+_SHAKEN = (
+    (("rotation",), DEGREES, ("°", "deg")),
+    (("x", "y"), PIXELS, ("px", "pixel")),
+)
+
+
+@dataclass
+class MoveReader:
+    """Reads the atoms of a move into a draft of it.
+
+    places: where in the text each thing was said
+    said: the clauses that were read; in_selector: whether the last of them was of a selector
+    """
+
+    reading: Reading
+    draft: MoveDraft
+    places: dict[str, tuple[int, int]] = field(default_factory=dict)
+    said: set[str] = field(default_factory=set)
+    in_selector: bool = False
+
+    @property
+    def is_known(self) -> bool:
+        """Whether it says where it leads."""
+        return bool(self.draft.pose) or self.draft.is_nowhere
+
+    def step(self) -> bool:
+        """Reads what comes next; False if it is not understood."""
+        start = self.reading.at
+        self.in_selector = self._selector()
+        if not self.in_selector and not self._clause() and not self._bare():
+            return False
+        end = self.reading.at - 1
+        atoms = self.reading.atoms
+        for name in self._touched:
+            self.places[name] = (atoms[start].start, atoms[end].end)
+        return True
+
+    _touched: tuple[str, ...] = ()
+
+    # Selectors
+
+    def _selector(self) -> bool:
+        selectors = self.draft.selectors
+        if selectors and selectors[-1].step(self.reading):
+            self._touched = (f"reach[{len(selectors) - 1}]",)
+            return True
+        start = self.reading.at
+        joined: Values = {}
+        if selectors:
+            COMBINE.take(self.reading, joined)
+        Literal("by").take(self.reading, {})
+        for patterns in selector_patterns(nouns()):
+            for head in patterns.heads:
+                values = head.match(self.reading)
+                if values is not None:
+                    read = SelectorRead(patterns, {**values, **joined}, set(values))
+                    selectors.append(read)
+                    self._touched = (f"reach[{len(selectors) - 1}]",)
+                    return True
+        self.reading.at = start
+        return False
+
+    # Clauses
+
+    def _clause(self) -> bool:
+        return any(self._read(clause) for clause in CLAUSES)
+
+    def _read(self, clause: Clause) -> bool:
+        """Whether a clause is what comes next, and means something."""
+        start = self.reading.at
+        values = clause.pattern.match(self.reading)
+        if values is None:
+            return False
+        try:
+            clause.act(self.draft, values)
+        except NotSaid as refused:
+            self.reading.at = start
+            self.reading.refuse(str(refused))
+            self.reading.at = start + 1
+            self.reading.expect(clause.pattern.elements[-1])
+            self.reading.at = start
+            return False
+        self._touched = (clause.name,) if clause.name else ()
+        self.said.add(clause.name)
+        return True
+
+    def _bare(self) -> bool:
+        """A value whose meaning is that of the words before it."""
+        atom = self.reading.atom()
+        if atom is None or not atom.is_plain or not self.draft.by or not self.draft.selectors:
+            return False
+        for names, measure, units in _SHAKEN:
+            values: Values = {}
+            is_meant = any(unit in atom.raw for unit in units)
+            if is_meant and NumberOf("value", measure).take(self.reading, values):
+                for name in names:
+                    self.draft.set_pose(name, values["value"])
+                self._touched = tuple(f"pose.{name}" for name in names)
+                return True
+        return False

@@ -1,0 +1,19 @@
+"""Numbers of sentences, by their measures."""
+
+import re
+from dataclasses import replace
+
+from ..scene.measures import Measure
+from ..scene.quantities import read_quantity
+from ..scene.quantity_reader import Context, QuantityError
+
+
+def number_in(raw: str, measure: Measure, rate: float) -> float | int:
+    """A number as it is typed, as it stands in a file; the scene says what it may be."""
+    if re.fullmatch(r"\d{1,12}", raw) and measure.scale == 1:
+        return int(raw)  # a seed may be larger than a number that is worked with
+    open_measure = replace(measure, low=None, high=None)
+    value = read_quantity(raw, open_measure, Context(rate=rate))
+    if not isinstance(value, int | float):
+        raise QuantityError("one value is needed here")
+    return int(value) if value == int(value) else value

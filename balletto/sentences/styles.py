@@ -1,0 +1,169 @@
+"""The sentence of a style: how a title, or some of its letters, are set."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+from ..lettering.faces import axes_of, resting_axes
+from ..lettering.families import FAMILIES
+from ..scene.measures import DEGREES, Measure
+from ..scene.style import Style
+from ..scene.value_names import axis_name
+from .pieces import Choice, Color, Number, Piece, Pieces, Unshown, Usual, joined, said, text_of
+
+ALIGNMENTS = (("left", "to the left"), ("center", "centred"), ("right", "to the right"))
+FONTS = tuple((name, name) for name in FAMILIES)
+SIZE = Measure(" px", drag=0.5, low=1)
+TRACKING = Measure(" ‰", drag=1)
+OUTLINE_WIDTH = Measure(" px", drag=0.1, low=0)
+LEADING = Measure(" ×", drag=0.01, step=0.05, low=0.05)
+FILLS = (
+    ("color", "coloured"),
+    ("linear", "in a gradient"),
+    ("round", "in a round gradient"),
+    ("none", "without a fill"),
+)
+OVERS = (
+    ("title", "the whole title"),
+    ("line", "each line"),
+    ("word", "each word"),
+    ("character", "each letter"),
+)
+_FILL_STARTS: dict[str, Any] = {
+    "color": "#FFFFFF",
+    "linear": {"kind": "linear", "angle": 90, "colors": ["#F2B705", "#D1495B"]},
+    "round": {"kind": "round", "colors": ["#F2B705", "#D1495B"]},
+    "none": "none",
+}
+# The clauses, as templates.
+SET_IN, SPACED, APART = "Set in {}", "spaced {}", "lines {} apart"
+OUTLINED, BROKEN = "outline {}", "broken at {} wide"
+GRADIENT, TURNED = "{} from {} over {}", "{} turned {}"
+
+Setting = Callable[[str], dict[str, Any]]
+
+
+@dataclass(frozen=True)
+class StyleOf:
+    """A style as plain data, with all that it has; `path` is where it stands in the scene and
+    `setting` gives the edit for one of its properties. `whole`: it is that of the whole title."""
+
+    style: dict[str, Any]
+    path: str
+    setting: Setting
+    whole: bool = True
+
+    def number(
+        self, name: str, label: str, value: Any, measure: Measure, rest: float | None = None
+    ) -> Number:
+        """A number of it; its chip is known by its name alone, whoever the style belongs to."""
+        return Number(f"type.{name}", label, edit=self.setting(name), value=value,
+                      measure=measure, rest=rest)  # fmt: skip
+
+    def color(self, name: str, label: str, value: str) -> Color:
+        return Color(f"type.{name}", label, edit=self.setting(name), value=value)
+
+    def choice(self, name: str, label: str, value: Any, options: Any, key: str = "") -> Choice:
+        return Choice(f"type.{key or name}", label, edit=self.setting(name), value=value,
+                      options=tuple(options))  # fmt: skip
+
+
+def style_text(style: Style) -> str:
+    """The style of a whole title as plain text."""
+    data = style.model_dump()
+    return text_of(say_style(StyleOf(data, "", lambda name: {}), style.axes))
+
+
+def say_style(of: StyleOf, given: dict[str, float] | None = None) -> Pieces:
+    """Font, axes, size, tracking, fill, outline; for the whole title also leading, alignment and
+    the width at which lines are broken. `given` are the axes that the style says itself."""
+    style = of.style
+    font = of.choice("font", "Font", style["font"], FONTS)
+    parts = [
+        said(f"{SET_IN}{{}}", font, _axes(of, style["axes"] if given is None else given)),
+        (of.number("size", "Size", style["size"], SIZE, 120),),
+        said(SPACED, of.number("tracking", "Tracking", style["tracking"], TRACKING, 0)),
+        _fill(of),
+    ]
+    if outline := _outline(of):
+        parts.append(outline)
+    if of.whole:
+        leading = of.number("leading", "Leading", style["leading"], LEADING, 1.1)
+        align = of.choice("align", "Alignment", style["align"], ALIGNMENTS)
+        parts += [said(APART, leading), (align,)]
+        if style["wrap"] is not None:
+            path = f"{of.path}.wrap"
+            clears = {"name": "clear-value", "path": path}
+            wrap = Number("type.wrap", "Width", edit=of.setting("wrap"), clears=clears,
+                          value=style["wrap"], measure=SIZE)  # fmt: skip
+            parts.append(said(BROKEN, wrap))
+    return said("{}.", joined(parts))
+
+
+def axis_measure(axis: Any) -> Measure:
+    """How a design axis of a font is said: by its name, within its range."""
+    return Measure(
+        "", drag=(axis.high - axis.low) / 300, step=(axis.high - axis.low) / 100 or 1,
+        low=axis.low, high=axis.high, before=axis_name(axis.tag, axis.name),
+    )  # fmt: skip
+
+
+def _axes(of: StyleOf, given: dict[str, float]) -> Pieces:
+    """The design axes of the font, each with its own range; then those that it has not."""
+    style = of.style
+    resting = resting_axes(style["font"], style["size"])
+    pieces: list[Piece] = []
+    known = axes_of(style["font"])
+    for axis in known:
+        value = style["axes"].get(axis.tag, resting[axis.tag])
+        number = of.number(f"axes.{axis.tag}", axis.name, value, axis_measure(axis),
+                           resting[axis.tag])  # fmt: skip
+        told = said(" {}" if not pieces else ", {}", number)
+        pieces += told if axis.tag in given else (Usual(told),)
+    tags = {axis.tag for axis in known}
+    for tag in sorted(set(given) - tags):
+        number = of.number(f"axes.{tag}", tag, given[tag], Measure(before=f"“{tag}”"))
+        pieces += said(" {}" if not pieces else ", {}", number)
+    return tuple(pieces)
+
+
+def _fill(of: StyleOf) -> Pieces:
+    """A colour, a gradient or nothing; what it is can be chosen."""
+    fill = of.style["fill"]
+    kind = "none" if fill == "none" else "color" if isinstance(fill, str) else fill["kind"]
+    starts = {**_FILL_STARTS, kind: fill}
+    options = [(starts[name], words) for name, words in FILLS]
+    choice = of.choice("fill", "Fill", fill, options, "fill-kind")
+    if kind == "color":
+        return said("{} {}", choice, of.color("fill", "Colour", fill))
+    if kind == "none":
+        return (choice,)
+    colors: list[Pieces] = [
+        (of.color(f"fill.colors.{n}", f"Colour {n + 1} of the gradient", color),)
+        for n, color in enumerate(fill["colors"])
+    ]
+    over = of.choice("fill.over", "What the gradient runs over", fill.get("over", "title"), OVERS)
+    pieces = said(GRADIENT, choice, joined(colors, " to "), over)
+    if kind != "linear":
+        return pieces
+    angle = of.number("fill.angle", "Angle of the gradient", fill.get("angle", 90), DEGREES, 90)
+    return said(TURNED, pieces, angle)
+
+
+def _outline(of: StyleOf) -> Pieces:
+    width = of.style["outline"]
+    if not width and not of.whole:
+        number = of.number("outline", "Outline", width, OUTLINE_WIDTH, 0)
+        return said(OUTLINED, number)
+    color = of.style["outline_color"]
+    if not width:
+        # A colour that is kept for an outline to come.
+        return () if color == "#000000" else (_without(of, color),)
+    number = of.number("outline", "Outline", width, OUTLINE_WIDTH, 0)
+    chip = of.color("outline_color", "Colour of the outline", color)
+    return said(f"{OUTLINED} {{}}", number, chip)
+
+
+def _without(of: StyleOf, color: str) -> Piece:
+    """An outline of no width, which pages do not show."""
+    return Unshown(f"outline 0 px {color}")

@@ -1,0 +1,235 @@
+"""Sentences: what is said is read as the same, what people type is understood, what is wrong is
+told."""
+
+import json
+import os
+from pathlib import Path
+from unittest import TestCase
+
+from balletto.lettering.families import FAMILIES
+from balletto.scene.effects import EFFECT_KINDS
+from balletto.scene.masks import MASK_KINDS
+from balletto.scene.motion_blur import MotionBlur
+from balletto.scene.moves import Move
+from balletto.scene.orders import ORDERS
+from balletto.scene.schema import schema
+from balletto.scene.style import Style
+from balletto.scene.windows import Window
+from balletto.sentences.completions import complete
+from balletto.sentences.moves import move_text
+from balletto.sentences.parts_of_layers import effect_text, mask_text, shutter_text, window_text
+from balletto.sentences.reader import Context, SayingError, read
+from balletto.sentences.styles import style_text
+
+from .random_scenes import RandomScenes
+
+HERE = Path(__file__).parent
+# How many of each are tried: more of them are tried by hand.
+COUNT = int(os.environ.get("BALLETTO_SENTENCES", "40"))
+CONTEXT = Context(text="Nine Moons")
+KINDS = {
+    "effect": (list(EFFECT_KINDS.values()), effect_text),
+    "mask": (list(MASK_KINDS.values()), mask_text),
+    "style": ([Style], style_text),
+    "window": ([Window], window_text),
+    "motion_blur": ([MotionBlur], shutter_text),
+}
+
+
+def near(value):
+    """A value as it is told: to nine decimals."""
+    if isinstance(value, int | float) and not isinstance(value, bool):
+        return round(float(value), 9) + 0.0
+    if isinstance(value, dict):
+        return {name: near(each) for name, each in value.items()}
+    if isinstance(value, list | tuple):
+        return [near(each) for each in value]
+    return value
+
+
+def meaning(data):
+    """What a move means, without what counts for nothing beside something else that it says."""
+    move = Move.model_validate({"id": "m1", **data}, strict=False)
+    said = move.model_dump(by_alias=True)
+    del said["id"]
+    given = move.pose.given.items()
+    pose = {name: getattr(value, "model_dump", lambda v=value: v)() for name, value in given}
+    said["pose"] = {**pose, "off": move.pose.off, "of": move.pose.off and move.pose.off_of}
+    if stagger := said["stagger"]:
+        if stagger["times"]:
+            said["stagger"] = {"times": stagger["times"]}
+        else:
+            for timed in filter(None, (stagger, stagger["groups"])):
+                without_seed(timed)
+                timed["gap"] = None if timed["span"] is not None else timed["gap"] or 0
+    for index, selector in enumerate(said["reach"]):
+        without_seed(selector)
+        if not index:
+            del selector["combine"]  # it is joined to nothing
+        if selector.get("every"):
+            del selector["hold"]
+        if selector.get("shape") not in ("pulse", None):
+            selector.pop("soft", None)
+    return near(said)
+
+
+def without_seed(ordered):
+    """Only a shuffle asks for its seed."""
+    if "order" in ordered and ORDERS[ordered["order"]].needs != "seed":
+        del ordered["seed"]
+
+
+def part_meaning(what, data):
+    """What an effect, a mask, a style ... means."""
+    if what == "place":
+        return near(data)
+    models = {"effect": EFFECT_KINDS, "mask": MASK_KINDS}.get(what)
+    model = models[data["kind"]] if models else KINDS[what][0][0]
+    said = near(model.model_validate(data, strict=False).model_dump(by_alias=True))
+    if what == "window":
+        four = {side: said[side] for side in ("grow", "soft")}
+        said |= {side: v if isinstance(v, list) else [v] * 4 for side, v in four.items()}
+    return said
+
+
+def means(what, data):
+    return meaning(data) if what == "move" else part_meaning(what, data)
+
+
+class LawTest(TestCase):
+    """read(say(x)) is x."""
+
+    def test_moves(self):
+        rules = schema()["$defs"]["Move"]
+        tried = 0
+        for seed in range(COUNT * 4):
+            data = {**RandomScenes(seed).part(rules), "id": "m1"}
+            try:
+                move = Move.model_validate(data, strict=False)
+            except ValueError:
+                continue  # what the schema allows, the scene may not
+            tried += 1
+            text = move_text(move)
+            with self.subTest(seed=seed, text=text):
+                said = read(text)
+                self.assertEqual(said.what, "move")
+                self.assertEqual(meaning(said.data), meaning(data))
+            if tried == COUNT:
+                break
+        self.assertEqual(tried, COUNT)
+
+    def test_styles_effects_masks_windows_shutters(self):
+        rules = schema()["$defs"]
+        for what, (models, say) in KINDS.items():
+            for model in models:
+                for seed in range(max(3, COUNT // len(models))):
+                    random = RandomScenes(seed)
+                    data = random.part(rules[model.__name__])
+                    if what == "style":
+                        data["font"] = random.random.choice(list(FAMILIES))
+                    part = model.model_validate(data, strict=False)
+                    text = say(part)
+                    with self.subTest(model.__name__, seed=seed, text=text):
+                        said = read(text)
+                        self.assertEqual(said.what, what)
+                        self.assertEqual(part_meaning(what, said.data), part_meaning(what, data))
+
+    def test_letters_are_told_as_they_are_written(self):
+        move = {"id": "m1", "pose": {"y": 100}, "among": [[5, 10]]}
+        text = move_text(Move.model_validate(move, strict=False), "Nine Moons")
+        self.assertIn("of “Moons”", text)
+        self.assertEqual(read(text, CONTEXT).data["among"], [[5, 10]])
+
+
+def blocks():
+    """Phrases by what they mean."""
+    for block in (HERE / "phrases.txt").read_text().split("\n\n")[1:]:
+        meant, *phrases = block.strip().splitlines()
+        ((what, data),) = json.loads(meant).items()
+        yield what, data, phrases
+
+
+class PhrasesTest(TestCase):
+    """Sentences as a person types them."""
+
+    def test_each_means_what_it_says(self):
+        count = 0
+        for what, data, phrases in blocks():
+            for phrase in phrases:
+                count += 1
+                with self.subTest(phrase):
+                    said = read(phrase, CONTEXT)
+                    self.assertEqual((said.what, means(*said)), (what, means(what, data)))
+        self.assertGreaterEqual(count, 300)
+
+    def test_none_is_understood_by_halves(self):
+        """Each word counts: with one more that means nothing, nothing is made."""
+        for _, data, phrases in blocks():
+            if "name" in data:
+                continue  # it would be a part of that
+            for place in (0, len(phrases[0].split()) // 2, len(phrases[0].split())):
+                words = phrases[0].split()
+                words.insert(place, "quux")
+                with self.subTest(words), self.assertRaises(SayingError) as fault:
+                    read(" ".join(words), CONTEXT)
+                self.assertIn("quux", " ".join(words)[fault.exception.start :])
+
+
+class WrongTest(TestCase):
+    """What is not understood is told with its place, and with what could be meant."""
+
+    def test_each_fault_has_its_place_and_a_suggestion(self):
+        lines = (HERE / "wrong_phrases.txt").read_text().splitlines()
+        cases = [line.split(" | ") for line in lines if not line.startswith("#")]
+        self.assertGreaterEqual(len(cases), 100)
+        for phrase, faulty, suggestion in cases:
+            with self.subTest(phrase):
+                with self.assertRaises(SayingError) as fault:
+                    read(phrase, CONTEXT)
+                told = fault.exception
+                self.assertEqual(phrase[told.start : told.end], faulty)
+                self.assertEqual(told.suggestions[:1], (suggestion,) if suggestion else ())
+                self.assertLessEqual(len(told.suggestions), 3)
+
+    def test_the_scene_says_what_a_value_may_be(self):
+        with self.assertRaisesRegex(SayingError, "“swinging after at 500 Hz”") as fault:
+            read("rise 100, swinging after at 500 Hz")
+        self.assertEqual(fault.exception.start, 10)
+
+    def test_nothing_and_too_much(self):
+        for text in ("", "  ", ",", "rise " * 2000):
+            with self.subTest(text[:9]), self.assertRaises(SayingError):
+                read(text)
+
+
+class CompletionsTest(TestCase):
+    def texts(self, text, *what):
+        return [each.text for each in complete(text, Context(may_say=what or ("move",)))]
+
+    def test_what_may_come_next(self):
+        self.assertIn("letters", self.texts(""))
+        self.assertIn("comes from", self.texts("letters "))
+        self.assertIn("100 px below", self.texts("letters from 100 "))
+        self.assertEqual(self.texts("rise 100 over ")[0], "over 20 frames")
+        self.assertEqual(self.texts("rise 100 over 20 so")[0], "soft landing")
+        self.assertIn("from the centre out", self.texts("rise 100, every 2 from the c"))
+        self.assertIn("by a sweep", self.texts("fade, by a "))
+        self.assertIn("Glow 100 %", self.texts("gl", "effect"))
+        self.assertIn("seen within", self.texts("seen wi", "window"))
+
+    def test_what_is_said_is_not_offered_again(self):
+        self.assertNotIn("every 2 frames", self.texts("rise 100, every 3, "))
+
+    def test_what_is_not_understood_has_no_next(self):
+        self.assertEqual(self.texts("rise 100 flarg "), [])
+
+    def test_each_can_be_typed(self):
+        """What is offered is understood, or asks for more: it is never the fault itself."""
+        for text in ("", "letters ", "letters from 100 below, ", "wave 12 px up, ", "fade, by a "):
+            for each in complete(text, Context(may_say=("move",))):
+                whole = text[: each.start] + each.text
+                with self.subTest(whole):
+                    try:
+                        read(whole)
+                    except SayingError as fault:
+                        self.assertGreaterEqual(fault.end, len(whole))
