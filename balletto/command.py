@@ -20,6 +20,9 @@ from .scene.document import MAX_SIDE, Scene, rate_of
 from .scene.errors import SceneError
 from .scene.fits import FIT_KINDS
 from .scene.schema import schema
+from .sentences.atoms import SayingError
+from .sentences.reader import Context, read
+from .sentences.scenes import say_scene
 
 
 class CommandError(Exception):
@@ -27,7 +30,7 @@ class CommandError(Exception):
 
 
 def add_commands(commands: Any) -> None:
-    """Adds frame, render, poses and schema to a command line."""
+    """Adds frame, render, poses, say, read and schema to a command line."""
     frame = commands.add_parser("frame", help="draw one frame of a scene file as a PNG")
     frame.add_argument("file", type=Path)
     frame.add_argument("--at", type=float, default=0, metavar="N", help="the frame (default 0)")
@@ -53,6 +56,23 @@ def add_commands(commands: Any) -> None:
     numbers.add_argument("--layer", required=True, metavar="ID")
     numbers.add_argument("--frames", metavar="A-B", help="first and last frame (default: all)")
     numbers.set_defaults(run=_poses)
+
+    said = commands.add_parser("say", help="print a scene file, or a layer of it, as sentences")
+    said.add_argument("file", type=Path)
+    said.add_argument("--layer", metavar="ID")
+    said.set_defaults(run=_say)
+
+    meant = commands.add_parser("read", help="print what a sentence means, as JSON of a scene file")
+    meant.add_argument("text", help='as "letters rise 100, fade, every 2, over 1s soft landing"')
+    meant.add_argument(
+        "--for",
+        dest="file",
+        type=Path,
+        metavar="FILE",
+        help="the scene that it is for: its frames a second count",
+    )
+    meant.add_argument("--layer", metavar="ID", help="its title, whose letters may be named")
+    meant.set_defaults(run=_read)
 
     rules = commands.add_parser("schema", help="print the JSON Schema of a scene file")
     rules.set_defaults(run=_schema)
@@ -141,6 +161,38 @@ def _poses(arguments: argparse.Namespace) -> None:
     frames = list(frames_from(arguments.frames, scene))
     try:
         print(json.dumps(poses(scene, arguments.layer, frames), ensure_ascii=False))
+    except KeyError as error:
+        raise CommandError(error.args[0]) from None
+
+
+def _say(arguments: argparse.Namespace) -> None:
+    scene = load(arguments.file)
+    try:
+        print(say_scene(scene, arguments.layer))
+    except KeyError as error:
+        raise CommandError(error.args[0]) from None
+
+
+def _read(arguments: argparse.Namespace) -> None:
+    context = Context()
+    if arguments.file is not None:
+        context = _context(load(arguments.file), arguments.layer)
+    try:
+        what, data = read(arguments.text, context)
+    except SayingError as fault:
+        # The text is shown once more, with a mark under what is not understood.
+        marks = " " * fault.start + "^" * max(fault.end - fault.start, 1)
+        raise CommandError(f"{arguments.text}\n{marks}\n{fault}") from None
+    print(json.dumps({what: data}, ensure_ascii=False))
+
+
+def _context(scene: Scene, layer: str | None) -> Context:
+    """What a sentence is read for; CommandError if there is no such layer."""
+    rate = float(scene.frames_a_second)
+    if layer is None:
+        return Context(rate)
+    try:
+        return Context(rate, getattr(scene.layer(layer), "text", None))
     except KeyError as error:
         raise CommandError(error.args[0]) from None
 

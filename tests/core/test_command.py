@@ -14,9 +14,13 @@ from PIL import Image
 from balletto.motion.poses import poses
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
+from balletto.sentences.reader import Context, read
+from balletto.sentences.scenes import layer_sentences
 from web.command import main
 
 from .scenes import small_scene
+
+DEMO = Path(__file__).parents[2] / "web" / "projects" / "demo_scenes"
 
 
 class CommandTest(TestCase):
@@ -56,6 +60,30 @@ class CommandTest(TestCase):
         _, out, _ = self.run_command("poses", self.file, "--layer", "t1", "--frames", "3-4")
         self.assertEqual(json.loads(out), poses(self.scene, "t1", [3, 4]))
 
+    def test_say_and_read(self):
+        _, out, _ = self.run_command("say", self.file, "--layer", "t1")
+        self.assertTrue(out.startswith("Title “Title” (t1), frames 0 to 30\nSet in "), out)
+        for line in out.splitlines()[1:]:
+            code, meant, _ = self.run_command("read", line, "--for", self.file, "--layer", "t1")
+            self.assertEqual(code, 0, line)
+        self.assertIn("move", json.loads(meant))
+        code, out, told = self.run_command("read", "letters rise 100, evry 2")
+        self.assertEqual((code, out), (1, ""))
+        text, marks, why = told.strip().splitlines()
+        self.assertEqual(text[marks.index("^") :][: marks.count("^")], "evry")
+        self.assertIn("is “every” meant?", why)
+
+    def test_every_sentence_of_the_demo_is_understood(self):
+        for path in sorted((DEMO).glob("*.json")):
+            scene = files.from_data(json.loads(path.read_text()))
+            for layer in scene.layers:
+                _, *sentences = layer_sentences(layer)
+                for sentence in sentences:
+                    if layer.kind == "shape" or "Works on all" in sentence:
+                        continue  # said, not read
+                    with self.subTest(sentence):
+                        read(sentence, Context(text=getattr(layer, "text", None)))
+
     def test_schema(self):
         self.assertEqual(json.loads(self.run_command("schema")[1])["title"], "Balletto scene")
 
@@ -72,6 +100,8 @@ class CommandTest(TestCase):
             (["render", self.file, "-o", "x.mp4", "--frames", "9-99"], "within 0-29"),
             (["render", self.file, "-o", "x.mp4", "--frames", "all"], "--frames takes A-B"),
             (["poses", self.file, "--layer", "t7"], "the layers are: t1"),
+            (["say", self.file, "--layer", "t7"], "the layers are: t1"),
+            (["read", "rise", "--for", self.file, "--layer", "t7"], "the layers are: t1"),
         ):
             with self.subTest(words[0]):
                 code, _, told = self.run_command(*words)

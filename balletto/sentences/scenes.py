@@ -1,0 +1,46 @@
+"""A scene, or a layer of it, as sentences."""
+
+from collections.abc import Iterator
+
+from ..scene.document import Scene
+from ..scene.layers import Layer
+from ..scene.layers.shape import ShapeLayer
+from ..scene.layers.title import Title
+from ..scene.stroke import STROKE
+from .moves import move_text, quoted
+from .parts import say_part
+from .parts_of_layers import effect_text, mask_text, shutter_text, window_text
+from .pieces import text_of
+from .places import place_text
+from .styles import style_text
+
+
+def say_scene(scene: Scene, layer_id: str | None = None) -> str:
+    """All layers of a scene, the front one first, or one of them; KeyError if it is not there."""
+    layers = reversed(scene.layers) if layer_id is None else [scene.layer(layer_id)]
+    return "\n\n".join("\n".join(layer_sentences(layer)) for layer in layers)
+
+
+def layer_sentences(layer: Layer) -> Iterator[str]:
+    """What a layer is called, then a sentence for each thing that is said of it."""
+    called = layer.name or layer.words
+    first, end = layer.span
+    name = f" {quoted(called)}" if called else ""
+    yield f"{layer.title}{name} ({layer.id}), frames {first:g} to {end:g}"
+    if isinstance(layer, Title):
+        yield style_text(layer.style)
+    if isinstance(layer, ShapeLayer):
+        form = text_of(say_part("", layer.shape, layer.shape.wording))
+        yield f"A {layer.shape.kind} {form}."
+        if layer.stroke:
+            yield text_of(say_part("", layer.stroke, STROKE))
+    if layer.has_place or layer.works_below:
+        yield place_text(layer)
+    if isinstance(layer, Title):
+        yield from (move_text(move, layer.text) for move in layer.moves)
+        if layer.window:
+            yield window_text(layer.window)
+    yield from (effect_text(effect) for effect in layer.effects)
+    yield from (mask_text(mask) for mask in layer.masks)
+    if layer.motion_blur:
+        yield shutter_text(layer.motion_blur)
