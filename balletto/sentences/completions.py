@@ -39,8 +39,8 @@ def complete(text: str, context: Context | None = None) -> list[Completion]:
             low = words.lower()
             if low.startswith(typed) and low != typed:
                 found.setdefault(low, Completion(words, group, start))
-        if len(found) >= MOST:
-            break
+        if found:
+            break  # the most words that begin something: what less of them would begin is not meant
     return list(found.values())[:MOST]
 
 

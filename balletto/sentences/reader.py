@@ -136,6 +136,16 @@ def _begun(attempt: Attempt) -> int:
     return max(attempt.reading.expected, default=0)
 
 
+def values_in(text: str) -> list[tuple[int, int]]:
+    """Where values stand in a text: from, to."""
+    try:
+        atoms = all_atoms().read(text)
+    except SayingError:
+        return []
+    kinds = ("value", "color", "listed", "string")
+    return [(atom.start, atom.end) for atom in atoms if atom.kind in kinds]
+
+
 def attempts(text: str, context: Context) -> list[Attempt]:
     """All ways in which a text may be read, none begun. A name in front makes it a move."""
     name, begins = _name_of(text)

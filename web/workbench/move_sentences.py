@@ -6,7 +6,7 @@ from django.utils.safestring import SafeString
 
 from balletto.scene.layers.title import Title
 from balletto.scene.moves import Move
-from balletto.sentences.moves import is_plain_course, say_move
+from balletto.sentences.moves import is_plain_course, move_text, say_move
 from balletto.sentences.pieces import Pieces
 
 from .phrases import NOW, Moment, shown, shown_less, shown_tracks, tight, track_more
@@ -22,6 +22,11 @@ class MoveSentence:
     @cached_property
     def pieces(self) -> Pieces:
         return say_move(self._move, self._path, self._title.text)
+
+    @property
+    def text(self) -> str:
+        """The same as plain text, as it is copied and typed."""
+        return move_text(self._move, self._title.text)
 
     def sentence(self) -> SafeString:
         """The whole sentence."""

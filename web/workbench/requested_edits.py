@@ -22,6 +22,7 @@ from .adding import ADDING
 from .edit_requests import Data, EditRequest, in_local_time, is_with_group
 from .pasting import paste
 from .placing import PLACING
+from .saying import say
 from .typed_values import shared_edits, told_together, typed_edits
 
 # The edits of a value that are made on all selected layers which have it.
@@ -152,6 +153,7 @@ REQUESTED_EDITS: dict[str, Callable[[EditRequest, Data], Data]] = {
     "as-it-came": _as_it_came,
     "flip": _flip,
     "paste": paste,
+    "say": say,
     "several": _several,
     "turn-move-round": _turn_move_round,
 }

@@ -2,7 +2,7 @@
 
 from django.urls import path, register_converter
 
-from . import audio, json_views, leaving, take_views, views
+from . import audio, json_views, leaving, saying, take_views, views
 
 
 class Digest:
@@ -25,6 +25,7 @@ urlpatterns = [
     path("<int:scene_id>/edit/", views.edit, name="edit"),
     path("<int:scene_id>/leave/", leaving.leave, name="leave"),
     path("<int:scene_id>/read/", views.read, name="read"),
+    path("<int:scene_id>/say/", saying.saying, name="say"),
     path("<int:scene_id>/undo/", views.undo, name="undo"),
     path("<int:scene_id>/redo/", views.redo, name="redo"),
     path("<int:scene_id>/history/", views.history_list, name="history"),

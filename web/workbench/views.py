@@ -154,9 +154,9 @@ def _selection_after(
     """After an edit what was added is selected, alone; otherwise the selection stays."""
     selection = Selection.of(request.POST)
     layers = revision.document.get("layers", [])
-    if wanted.get("name") == "add-move":
+    if wanted.get("name") in ("add-move", "say"):
         title = next((layer for layer in layers if layer["id"] == wanted.get("layer")), None)
-        if title and title.get("moves"):
+        if title and _has_more_moves(title, before):
             move = title["moves"][-1]["id"]
             return replace(selection, layer=title["id"], move=move)
     known = {layer["id"] for layer in before.get("layers", [])}
@@ -168,6 +168,12 @@ def _selection_after(
         return selection
     first, *also = reversed(added)
     return replace(selection, layer=first, also=tuple(also), move="", letters=None)
+
+
+def _has_more_moves(layer: dict[str, Any], before: dict[str, Any]) -> bool:
+    """Whether a layer has a move that it had not."""
+    then = next((each for each in before.get("layers", []) if each["id"] == layer["id"]), {})
+    return len(layer.get("moves", [])) > len(then.get("moves", []))
 
 
 @require_POST

@@ -17,6 +17,7 @@ import {
 import { whenKnown } from "./known.js";
 import { commit, flush } from "./pending.js";
 import { onEnter } from "./typed_time.js";
+import { meaning } from "./say.js";
 import { selectLayers } from "./layer_selection.js";
 import { selectedLayers, state } from "./state.js";
 import { keyFocused } from "./values.js";
@@ -88,8 +89,21 @@ export function remove() {
   }
 }
 
-function copyOf(kind, what) {
-  localStorage.setItem(COPIED, JSON.stringify({ kind, scene: state.scene, digest: state.digest, ...what }));
+/** Keeps what was copied, and puts words for it on the clipboard: by these it is known when pasted. */
+function copyOf(kind, what, text) {
+  localStorage.setItem(COPIED, JSON.stringify({ kind, scene: state.scene, digest: state.digest, ...what, text }));
+  clipped = text;
+  document.execCommand("copy"); // asks for the words, see `giveWords`; without a hand's leave nothing happens
+}
+
+let clipped = "";
+
+/** Gives the browser the words for what was copied. */
+function giveWords(event) {
+  if (!clipped) return;
+  event.clipboardData.setData("text/plain", clipped);
+  event.preventDefault();
+  clipped = "";
 }
 
 const counted = (count, one) => `${count} ${one}${count === 1 ? "" : "s"} copied.`;
@@ -98,29 +112,46 @@ const counted = (count, one) => `${count} ${one}${count === 1 ? "" : "s"} copied
 export function copy() {
   if (hasKeys()) {
     return withChosen((list) => {
-      copyOf("keys", { keys: keysOf(list), times: list });
-      tell(counted(list.length, "keyframe"), "info");
+      const said = counted(list.length, "keyframe");
+      copyOf("keys", { keys: keysOf(list), times: list }, said);
+      tell(said, "info");
     });
   }
   ofLayers(async (layers) => {
     await flush();
-    copyOf("layers", { layers });
+    copyOf("layers", { layers }, counted(layers.length, "layer"));
     tell(`${counted(layers.length, "layer")} They can be pasted in any scene.`, "info");
   });
 }
 
-/** Copies something of the selected layer, as it is once all is kept. */
-const copyOfLayer = (kind, said, what = {}) =>
+/** Copies something of the selected layer, as it is once all is kept; `text` is what it is pasted as elsewhere. */
+const copyOfLayer = (kind, said, what = {}, text = said) =>
   ofLayers(async () => {
     const told = { layer: state.layer, ...what };
     await flush();
-    copyOf(kind, told);
+    copyOf(kind, told, text);
     tell(said, "info");
   });
 
+/** Sentences of moves: of all that are shown, or of one. */
+const sentences = (move = null) =>
+  [...document.querySelectorAll(".move .sentence[data-said]")]
+    .filter((said) => !move || said.closest(".move").dataset.move === move)
+    .map((said) => said.dataset.said)
+    .join("\n");
+
 export const copyStyle = () => copyOfLayer("style", "Style copied.");
-export const copyMoves = () => copyOfLayer("moves", "Moves copied.");
-export const copyMove = () => copyOfLayer("moves", "Move copied.", { move: state.move });
+export const copyMoves = () => copyOfLayer("moves", "Moves copied, also as text.", {}, sentences());
+export const copyMove = () =>
+  copyOfLayer("moves", "Move copied, also as text.", { move: state.move }, sentences(state.move));
+
+/** Text that was copied elsewhere and reads as sentences is said; else what was copied here is pasted. */
+export async function pasteText(text) {
+  const copied = JSON.parse(localStorage.getItem(COPIED));
+  const isOwn = !text.trim() || text === copied?.text;
+  if (isOwn || !state.layer || !(await meaning(text.trim().split("\n")[0]))?.said) return paste();
+  commit({ name: "say", text, layer: state.layer, layers: selectedLayers() });
+}
 
 export function paste() {
   const copied = JSON.parse(localStorage.getItem(COPIED));
@@ -232,6 +263,7 @@ function showCount() {
 }
 
 export function listen(on) {
+  document.addEventListener("copy", giveWords);
   document.addEventListener("click", (event) => {
     const button = event.target.closest("[data-act]");
     if (button) ACTS[button.dataset.act]();

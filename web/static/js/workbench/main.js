@@ -8,6 +8,7 @@ import * as colors from "./colors.js";
 import * as curves from "./curves.js";
 import * as disclosure from "./disclosure.js";
 import * as gallery from "./gallery.js";
+import * as say from "./say.js";
 import * as sceneHistory from "./history.js";
 import * as keyframeRows from "./keyframe_rows.js";
 import * as keyframeSelection from "./keyframe_selection.js";
@@ -52,6 +53,7 @@ const MODULES = [
   choices,
   disclosure,
   gallery,
+  say,
   palette,
   sceneHistory,
   text,

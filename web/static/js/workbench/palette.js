@@ -10,7 +10,8 @@ import { goToKey } from "./shortcuts.js";
 import { toggle, toggleWholeScreen } from "./player.js";
 import { commit, select, walk } from "./pending.js";
 import { openHistory } from "./history.js";
-import { goTo, state } from "./state.js";
+import { meaning } from "./say.js";
+import { goTo, selectedLayers, state } from "./state.js";
 import { flip, toggleBeside } from "./takes.js";
 import { go } from "./time.js";
 import { addTitle } from "./titles.js";
@@ -86,6 +87,7 @@ const COMMANDS = [
 
 let chosen = 0;
 let found = [];
+let sentence = null; // what is typed, if it is a sentence: the text, and the command that makes it
 
 const field = () => document.getElementById("palette-field");
 
@@ -122,6 +124,7 @@ function nameOf(slab) {
 function list() {
   const words = field().value.toLowerCase().split(/\s+/).filter(Boolean);
   found = entries().filter(([name]) => words.every((word) => name.toLowerCase().includes(word)));
+  if (sentence?.text === field().value) found.unshift(sentence.command);
   chosen = Math.max(0, Math.min(chosen, found.length - 1));
   const items = found.map(([name, keys], index) => {
     const item = document.createElement("li");
@@ -145,6 +148,17 @@ function list() {
   document.getElementById("palette-list").replaceChildren(...items);
   field().setAttribute("aria-activedescendant", found.length ? `command-${chosen}` : "");
   document.getElementById(`command-${chosen}`)?.scrollIntoView({ block: "nearest" });
+}
+
+/** Whether what is typed is a sentence: then that comes first. */
+async function ask() {
+  const text = field().value;
+  if (!state.layer || !/\w\s*\S/.test(text)) return;
+  const answer = await meaning(text);
+  if (!answer?.said || text !== field().value) return;
+  const edit = { name: "say", text, layer: state.layer, layers: selectedLayers() };
+  sentence = { text, command: [`Say: ${answer.said}`, "Enter", () => commit(edit)] };
+  list();
 }
 
 export function openPalette() {
@@ -184,6 +198,7 @@ export function listen() {
     if (event.target.id !== "palette-field") return;
     chosen = 0;
     list();
+    ask();
   });
   document.addEventListener("click", (event) => {
     const command = event.target.closest("[data-command]");

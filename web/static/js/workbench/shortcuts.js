@@ -1,7 +1,18 @@
 // Keys of the workbench; those of a value in a sentence are in values.js. A key acts only where no
 // control has the focus that could mean something else by it.
 
-import { addMarker, copy, duplicate, holdHere, keyHere, layerEnd, paste, remove, selectAll } from "./actions.js";
+import {
+  addMarker,
+  copy,
+  copyMove,
+  duplicate,
+  holdHere,
+  keyHere,
+  layerEnd,
+  pasteText,
+  remove,
+  selectAll,
+} from "./actions.js";
 import { commit, walk } from "./pending.js";
 import { toggle, toggleWholeScreen } from "./player.js";
 import { goTo, state } from "./state.js";
@@ -9,7 +20,10 @@ import { flip, toggleBeside } from "./takes.js";
 import { go } from "./time.js";
 import { farther, fit, nearer } from "./zoom.js";
 
-const WITH_CTRL = { a: selectAll, c: copy, d: duplicate, v: paste };
+// Of a move whose card has the focus, that is copied.
+const copyWhatHasFocus = () => (document.activeElement.matches(".move") ? copyMove() : copy());
+const WITH_CTRL = { a: selectAll, c: copyWhatHasFocus, d: duplicate };
+const PASTE_MS = 120; // within which the browser gives what is on the clipboard, if it gives it
 const UNITS = { 1: "character", 2: "word", 3: "line" };
 const TYPED_IN = "input, textarea, select, [contenteditable]";
 const CONTROLS = "button, summary, a, [role=spinbutton], [role=slider], [role=option]";
@@ -37,9 +51,26 @@ function commandOf(event) {
   return WITH_CTRL[letter];
 }
 
+let pasting = 0;
+
+/** What is pasted where nothing is typed: what the clipboard has, if the browser tells it. */
+function pasted(event) {
+  if (event.target.closest?.(TYPED_IN) || event.target.closest?.("dialog")) return;
+  event.preventDefault();
+  clearTimeout(pasting);
+  pasteText(event.clipboardData?.getData("text/plain") ?? "");
+}
+
+function expectPaste(event) {
+  if (event.shiftKey || event.altKey || event.target.closest(TYPED_IN) || event.target.closest("dialog")) return;
+  clearTimeout(pasting);
+  pasting = setTimeout(() => pasteText(""), PASTE_MS);
+}
+
 function key(event) {
   const isCommand = event.ctrlKey || event.metaKey;
   if (isCommand && event.key.toLowerCase() === "z" && !event.target.closest("dialog")) return history(event);
+  if (isCommand && event.key.toLowerCase() === "v") return expectPaste(event);
   const action = isCommand ? commandOf(event) : actionOf(event);
   if (!action) return;
   event.preventDefault();
@@ -105,4 +136,5 @@ const LETTERS = {
 
 export function listen() {
   document.addEventListener("keydown", key);
+  document.addEventListener("paste", pasted);
 }

@@ -1,0 +1,260 @@
+"""Sentences that are typed: looked at while they are, completed by keys, made by Enter, whatever
+answers do."""
+
+from playwright.sync_api import expect
+
+from tests.core.scenes import scene_data
+
+from .base import BrowserTest
+from .late import NOT_AT_ALL, LateTest
+
+RISE = {"y": 100, "opacity": 0}
+
+
+def title(number=1, **changes):
+    plain = {**scene_data("Orbit")["layers"][0], "runs": [], "moves": []}
+    return {**plain, "id": f"t{number}", **changes}
+
+
+class SayingTest(BrowserTest):
+    def show(self, *layers):
+        self.scene = self.open_scene(self.sign_in(), layers=list(layers or [title()]))
+        self.line = self.page.locator("#say-moves-text")
+        self.next = self.page.locator("#say-moves-next li")
+        self.told = self.page.locator("#say-moves-told")
+
+    def moves(self, layer=0):
+        return self.document(self.scene)["layers"][layer].get("moves", [])
+
+    def say(self, text):
+        self.line.click()
+        self.page.keyboard.type(text)
+
+    def test_a_sentence_is_looked_at_while_it_is_typed_and_added_by_enter(self):
+        self.show()
+        self.at_frame(5)
+        before = self.picture()
+        self.say("letters rise 100, fade, every 2")
+        expect(self.told).to_have_text("Enter adds the move.")
+        self.page.wait_for_function(
+            "(before) => document.getElementById('canvas').toDataURL() !== before", arg=before
+        )
+        self.assertEqual(self.moves(), [])
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        (move,) = self.moves()
+        self.assertEqual((move["name"], move["pose"]), ("Letters rise 100", RISE))
+        self.assertEqual(move["stagger"], {"gap": 2})
+        expect(self.line).to_have_value("")
+        expect(self.page.locator(".move.is-current .move__name")).to_have_value("Letters rise 100")
+        expect(self.page.locator(".move .sentence")).to_contain_text("comes from 100 px below")
+        self.settled(lambda: self.page.keyboard.press("Control+z"))
+
+    def test_what_may_come_next_is_taken_by_keys(self):
+        self.show()
+        self.say("words from 60 below, every 8 from the c")
+        expect(self.next.first).to_contain_text("from the centre out")
+        self.page.keyboard.press("Tab")
+        expect(self.line).to_have_value("words from 60 below, every 8 from the centre out ")
+        self.page.keyboard.type("over 20 so")
+        expect(self.next).to_have_count(3)
+        self.page.keyboard.press("ArrowDown")
+        self.page.keyboard.press("ArrowDown")
+        expect(self.next.nth(1)).to_have_attribute("aria-selected", "true")
+        words = self.next.nth(1).locator(".say__words").text_content()
+        self.page.keyboard.press("Enter")
+        expect(self.line).to_have_value(
+            f"words from 60 below, every 8 from the centre out over 20 {words} "
+        )
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        (move,) = self.moves()
+        ease = move["amount"]["keys"][0]["ease"]
+        self.assertEqual(ease.replace("-", " "), words)
+        self.assertEqual(move["stagger"], {"gap": 8, "order": "center-out"})
+
+    def test_what_is_not_understood_is_marked_and_nothing_is_made(self):
+        self.show()
+        self.say("letters rise 100, evry 2 ")
+        expect(self.page.locator("#say-moves .say__fault")).to_have_text("evry")
+        expect(self.told).to_contain_text("“evry” is not understood here: is “every” meant?")
+        self.page.keyboard.press("Enter")
+        expect(self.told).to_contain_text("“evry” is not understood")
+        expect(self.line).to_have_value("letters rise 100, evry 2 ")
+        self.assertEqual(self.moves(), [])
+        self.page.keyboard.press("Tab")  # takes what is meant
+        expect(self.line).to_have_value("letters rise 100, every 2 ")
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        self.assertEqual(self.moves()[0]["stagger"], {"gap": 2})
+
+    def test_escape_gives_up_what_was_looked_at(self):
+        self.show()
+        self.at_frame(5)
+        before = self.picture()
+        self.say("rise 300")
+        self.page.wait_for_function(
+            "(before) => document.getElementById('canvas').toDataURL() !== before", arg=before
+        )
+        self.page.keyboard.press("Escape")
+        expect(self.line).to_have_value("")
+        self.page.wait_for_function(
+            "(before) => document.getElementById('canvas').toDataURL() === before", arg=before
+        )
+
+    def test_effects_windows_styles_and_places_are_said_too(self):
+        self.show()
+        for text, path, value in (
+            ("glow 80 %, 30 px around", "effects", None),
+            ("seen within its line, 20 px soft above and below", "window", None),
+            ("Fraunces, 90 px, white", "style", None),
+            ("stands 700 px across, 300 px down", "transform", None),
+        ):
+            self.line.click()
+            self.page.keyboard.type(text)
+            self.settled(lambda: self.page.keyboard.press("Enter"))
+            self.assertIn(path, self.document(self.scene)["layers"][0], value)
+        layer = self.document(self.scene)["layers"][0]
+        glow = {"kind": "glow", "strength": 80, "radius": 30}
+        self.assertEqual(layer["effects"], [glow])
+        self.assertEqual(layer["window"]["soft"], [0, 20, 0, 20])
+        self.assertEqual((layer["style"]["font"], layer["style"]["size"]), ("Fraunces", 90))
+        self.assertEqual(layer["transform"]["position"][:2], [700, 300])
+
+    def test_all_selected_titles_are_meant(self):
+        self.show(title(1), title(2, name="Second"), title(3, name="Third"))
+        self.page.locator("body").click(position={"x": 600, "y": 5})
+        self.page.keyboard.press("Control+a")
+        self.say("rise 100")
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        self.assertEqual([len(self.moves(layer)) for layer in range(3)], [1, 1, 1])
+
+    def test_a_card_is_edited_as_text(self):
+        self.show(title(moves=[{"id": "m4", "name": "Rise", "pose": {"y": 80}, "amount": 0.5}]))
+        card = self.page.locator("#move-m4")
+        card.focus()
+        self.page.keyboard.press("Enter")
+        line = self.page.locator("#say-move-m4 .say__text")
+        expect(line).to_have_value(
+            "“Rise”: Each character is taken to 80 px below, all together, 50 % of the way, "
+            "from frame 0 on."
+        )
+        expect(card.locator(".sentence")).to_be_hidden()
+        line.fill("each word comes from 40 left, every 3")
+        expect(self.page.locator("#say-move-m4-told")).to_have_text("Enter changes it.")
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        (move,) = self.moves()
+        self.assertEqual((move["id"], move["name"], move["unit"]), ("m4", "Rise", "word"))
+        self.assertEqual((move["pose"], move["stagger"]), ({"x": -40}, {"gap": 3}))
+        expect(card.locator(".sentence")).to_be_visible()
+        expect(card).to_be_focused()
+        self.page.keyboard.press("Enter")
+        self.page.keyboard.type(" flarg")
+        self.page.keyboard.press("Escape")
+        expect(card.locator(".sentence")).to_contain_text("comes from 40 px left")
+        self.assertEqual(self.moves(), [move])
+
+    def test_the_gallery_opens_with_the_line(self):
+        self.show()
+        self.page.locator("#open-gallery").click()
+        expect(self.page.locator("#say-gallery-text")).to_be_focused()
+        self.page.keyboard.type("fade, every 2")
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        expect(self.page.locator("#gallery")).to_be_hidden()
+        self.assertEqual(self.moves()[0]["pose"], {"opacity": 0})
+
+    def test_the_palette_takes_sentences(self):
+        self.show()
+        self.page.keyboard.press("Control+k")
+        self.page.keyboard.type("letters rise 100, fade, every 2")
+        first = self.page.locator("#palette-list li").first
+        expect(first).to_contain_text("Say: Each character comes from 100 px below and 0 % opaque")
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        self.assertEqual(self.moves()[0]["pose"], RISE)
+
+    def test_moves_are_copied_and_pasted_as_text(self):
+        self.context.grant_permissions(["clipboard-read", "clipboard-write"])
+        rise = {"id": "m1", "name": "Rise", "pose": {"y": 80}, "stagger": {"gap": 2}}
+        self.show(title(1, moves=[rise]), title(2, name="Second"))
+        self.page.locator('.slab[data-layer="t1"]').click()
+        self.page.locator("#move-m1").focus()
+        self.page.keyboard.press("Control+c")
+        expect(self.page.locator("#notices")).to_contain_text("Move copied, also as text")
+        text = self.page.evaluate("navigator.clipboard.readText()")
+        self.assertTrue(text.startswith("“Rise”: Each character is taken to 80 px below"), text)
+        # Pasted in a field it is words, pasted on a title it is the move.
+        self.line.click()
+        self.page.keyboard.press("Control+v")
+        expect(self.line).to_have_value(text)
+        self.page.keyboard.press("Escape")
+        self.page.evaluate("navigator.clipboard.writeText('Slide: words from 90 left, every 4')")
+        self.page.locator("body").click(position={"x": 600, "y": 5})
+        self.settled(lambda: self.page.keyboard.press("Control+v"))
+        slide = self.moves()[-1]
+        self.assertEqual((slide["name"], slide["pose"]["x"]), ("Slide", -90))
+
+
+class LateSayingTest(LateTest):
+    """Answers that come late, in another order, or not at all, and hands that type at once."""
+
+    def say(self, text):
+        self.page.locator("#say-moves-text").click()
+        self.page.keyboard.type(text)
+        self.page.keyboard.press("Enter")
+
+    def test_what_is_typed_is_made_however_late_the_answers_are(self):
+        self.page.evaluate("window.lateNumbers = ['/say/']")
+        for delay in (0, 700):
+            self.late(delay)
+            with self.subTest(delay):
+                self.settled(lambda: self.say("rise 70, every 4"))
+                moves = self.document(self.scene)["layers"][0]["moves"]
+                self.assertEqual((moves[-1]["pose"], moves[-1]["stagger"]["gap"]), ({"y": 70}, 4))
+                expect(self.page.locator("#say-moves-text")).to_have_value("")
+
+    def test_what_is_refused_comes_back(self):
+        self.late(700)
+        self.say("rise 70, evry 2")
+        line = self.page.locator("#say-moves-text")
+        expect(line).to_have_value("")
+        expect(line).to_have_value("rise 70, evry 2")
+        expect(self.page.locator("#say-moves-told")).to_contain_text("is “every” meant?")
+        self.assertEqual(len(self.document(self.scene)["layers"][0]["moves"]), 1)
+        # While something else is typed, it is told.
+        self.page.keyboard.press("Enter")  # it is known to be wrong: it stays
+        expect(line).to_have_value("rise 70, evry 2")
+        line.fill("")
+        self.say("rise 70, overr 2")
+        self.page.keyboard.type("fade")
+        expect(self.page.locator("#notices")).to_contain_text("“rise 70, overr 2” was not said")
+        expect(line).to_have_value("fade")
+
+    def test_two_sentences_typed_at_once_are_both_made(self):
+        self.late(600)
+        self.say("rise 70")
+        self.say("drop 90")
+        expect(self.page.locator(".move")).to_have_count(3)
+        moves = self.document(self.scene)["layers"][0]["moves"]
+        self.assertEqual([move["pose"] for move in moves[1:]], [{"y": 70}, {"y": -90}])
+
+    def test_the_newest_answer_is_shown(self):
+        """An answer to less of the text that comes later than one to all of it counts no more."""
+        self.page.evaluate(
+            """() => {
+              const own = window.fetch;
+              window.fetch = async (address, options) => {
+                const isSaid = String(address).includes("/say/");
+                const text = isSaid ? new URL(address, location).searchParams.get("text") : "";
+                const answer = await own(address, options);
+                if (isSaid) await new Promise((done) => setTimeout(done, 900 - 40 * text.length));
+                return answer;
+              };
+            }"""
+        )
+        self.page.locator("#say-moves-text").click()
+        self.page.keyboard.type("rise 70, ev", delay=90)
+        expect(self.page.locator("#say-moves-next li").first).to_contain_text("every 2 frames")
+        self.page.wait_for_timeout(1000)
+        expect(self.page.locator("#say-moves-next li").first).to_contain_text("every 2 frames")
+
+    def test_without_answers_what_is_typed_is_still_made(self):
+        self.page.evaluate(NOT_AT_ALL, ["/say/", "never"])
+        self.settled(lambda: self.say("rise 70"))
+        self.assertEqual(self.document(self.scene)["layers"][0]["moves"][-1]["pose"], {"y": 70})
