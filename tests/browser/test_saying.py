@@ -151,6 +151,27 @@ class SayingTest(BrowserTest):
         expect(card.locator(".sentence")).to_contain_text("comes from 40 px left")
         self.assertEqual(self.moves(), [move])
 
+    def test_a_sentence_goes_on_at_its_plus(self):
+        self.show(title(moves=[{"id": "m1", "name": "Rise", "pose": {"y": 80}}]))
+        self.page.locator("#more-m1 > summary").click()
+        find = self.page.locator("[data-offers-find]")
+        expect(find).to_be_focused()
+        self.page.keyboard.type("blu")
+        expect(self.page.locator(".offer:visible")).to_have_text(["blur"])
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        self.assertEqual(self.moves()[0]["pose"], {"y": 80, "blur": 12})
+        # Words that are no offer are the sentence going on.
+        find.fill("evry 3")
+        expect(self.page.locator(".offers__none")).to_contain_text("is “every” meant?")
+        find.fill("every 3 from the centre")
+        expect(self.page.locator(".offers__none")).to_have_text("Enter goes on with it.")
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        (move,) = self.moves()
+        self.assertEqual((move["name"], move["pose"]), ("Rise", {"y": 80, "blur": 12}))
+        self.assertEqual(move["stagger"], {"gap": 3, "order": "center-out"})
+        self.page.keyboard.press("Escape")
+        expect(find).to_be_hidden()
+
     def test_the_gallery_opens_with_the_line(self):
         self.show()
         self.page.locator("#open-gallery").click()

@@ -105,7 +105,7 @@ def offers_of(scene, layer):
             yield {"label": "earlier", "edit": card.earlier}
     for move in layer.moves if layer.kind == "title" else ():
         offers = MoveOffers(scene, layer, move)
-        yield from [*offers.actions(), *offers.pose_to_add(), *offers.reach_to_add()]
+        yield from [*(each for _, _, group in offers.groups() for each in group)]
 
 
 class EverySentenceTest(TestCase):

@@ -31,6 +31,20 @@ class MoveOffers:
         self.scene, self.title, self.move, self._letters = scene, title, move, letters
         self.path = f"{title.id}.moves.{move.id}"
 
+    def groups(self) -> list[tuple[str, str, list[dict[str, Any]]]]:
+        """All offers by what they are about: a group, what it is called, and the offers, each with
+        the drawing that it is known by."""
+        found = [
+            ("where", "Where to", self.pose_to_add()),
+            ("by", "By what", self.reach_to_add()),
+            ("when", "When", [*self._stagger_actions(), *self._length_actions()]),
+            ("ease", "With which ease", self.eases()),
+            ("more", "How", [*self._turn_actions(), *self._dressings()]),
+            ("who", "The move", [*self._order_actions(), *self._among_actions()]),
+            ("more", "Ties", self.ties()),
+        ]
+        return [(group, title, offers) for group, title, offers in found if offers]
+
     def pose_to_add(self) -> list[dict[str, Any]]:
         """The properties that the pose does not have yet, as edits with their names."""
         starts: dict[str, tuple[str, Any]] = {
@@ -41,7 +55,7 @@ class MoveOffers:
                 away = round((axis.high - axis.low) / 3, 2)
                 starts[f"axes.{axis.tag}"] = (f"font {axis_name(axis.tag, axis.name)}", away)
         return [
-            _action(label, edit_of(f"{self.path}.pose.{name}"), start)
+            {**_action(label, edit_of(f"{self.path}.pose.{name}"), start), "drawing": name}
             for name, (label, start) in starts.items()
             if name not in self.move.pose.given
         ] + self._off()
@@ -58,7 +72,7 @@ class MoveOffers:
                 {"label": "back into the picture", "edit": clear},
                 *(others if self.move.unit != "title" else []),
             ]
-        return [_action("off the picture", edit_of(path), "left")]
+        return [{**_action("off the picture", edit_of(path), "left"), "drawing": "off"}]
 
     def tie_ends(self) -> list[tuple[str, str]]:
         """What can be tied from here: paths with how they are called."""
@@ -88,7 +102,11 @@ class MoveOffers:
         """Selectors to add, and those there are to take away."""
         where = {"layer": self.title.id, "move": self.move.id}
         added = [
-            {"label": label, "edit": {"name": "add-selector", **where, "selector": selector}}
+            {
+                "label": label,
+                "edit": {"name": "add-selector", **where, "selector": selector},
+                "drawing": selector["kind"],
+            }
             for kind in SELECTOR_KINDS.values()
             for label, selector in kind.starts(self.scene.size)
         ]
@@ -111,31 +129,32 @@ class MoveOffers:
                 actions.append(clear if value is None else _action(label, edit_of(here), value))
         return actions
 
-    def actions(self) -> list[dict[str, Any]]:
-        """Changes of the sentence's shape, as edits with their names."""
-        actions = [*self._order_actions(), *self._stagger_actions()]
+    def _turn_actions(self) -> list[dict[str, Any]]:
+        """Whether units are seen before their turn."""
         path = f"{self.path}.until_turn"
         if self.move.until_turn:
-            actions.append(_clear("seen before its turn", path))
-        else:
-            actions.append(_action("hidden until its turn", edit_of(path), "hidden"))
-        actions += self.eases() + self._dressings()
-        among = f"{self.path}.among"
+            return [_clear("seen before its turn", path)]
+        return [_action("hidden until its turn", edit_of(path), "hidden")]
+
+    def _among_actions(self) -> list[dict[str, Any]]:
+        """The selected letters alone, or all."""
+        among, actions = f"{self.path}.among", []
         if self._letters:
             value = [list(self._letters)]
             actions.append(_action("the selected letters alone", edit_of(among), value))
         if self.move.among is not None:
             actions.append(_clear("all letters", among))
+        return actions
+
+    def _length_actions(self) -> list[dict[str, Any]]:
+        """A length, or none; a keyframe of the amount."""
+        path = f"{self.path}.amount"
         if not isinstance(self.move.amount, Track):
             keys = [{"at": 0, "value": 1, "ease": "soft-landing"}, {"at": 20, "value": 0}]
-            actions.append(
-                _action("give it a length", edit_of(f"{self.path}.amount"), {"keys": keys})
-            )
-        else:
-            edit = {"name": "add-key", "path": f"{self.path}.amount", "at": "playhead"}
-            actions.append({"label": "a keyframe of the amount here", "edit": edit})
-            actions.append(_clear("without a length", f"{self.path}.amount"))
-        return actions
+            return [_action("give it a length", edit_of(path), {"keys": keys})]
+        edit = {"name": "add-key", "path": path, "at": "playhead"}
+        key = {"label": "a keyframe of the amount here", "edit": edit}
+        return [key, _clear("without a length", path)]
 
     def _order_actions(self) -> list[dict[str, Any]]:
         """The move once more, turned round, or at another place among the moves."""

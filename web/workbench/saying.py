@@ -18,7 +18,7 @@ from web.pictures import frames
 from web.projects.access import own_scene
 
 from .adding import ADDING
-from .ease_chips import ease_chips
+from .drawings import drawing_for, drawing_of
 from .edit_requests import Data, EditRequest, titles_among
 
 MOST_LINES = 100
@@ -156,11 +156,9 @@ def saying(request: HttpRequest, scene_id: int) -> JsonResponse:
     may_say = ("move",) if request.GET.get("move") else EVERYTHING
     document = frames.document_at(scene, scene.digest)
     context = context_of(document, request.GET.get("layer"), may_say)
-    drawings = {ease["name"]: ease["drawing"] for ease in ease_chips()}
     answer: Data = {
         "next": [
-            {**each._asdict(), "drawing": drawings.get(each.text, "")}
-            for each in complete(text, context)
+            {**each._asdict(), "drawing": drawing_for(each)} for each in complete(text, context)
         ],
         "values": values_in(text),
     }
@@ -169,6 +167,7 @@ def saying(request: HttpRequest, scene_id: int) -> JsonResponse:
         answer |= {"what": what, "said": _in_full(what, data, text, context)}
     except SayingError as fault:
         place = {"start": fault.start, "end": fault.end, "suggestions": fault.suggestions}
+        place["drawing"] = drawing_of("meant")
         answer["fault"] = {"message": str(fault), **place}
     return JsonResponse(answer)
 

@@ -14,6 +14,7 @@ from ..ties import find_value
 from ..tracks import Tied, value_at
 from .base import Document, Edit, edit
 from .paths import owner_of, pointer_to, title_of
+from .values import within_limits
 
 _BULGE = 0.3  # how far a way is bent sideways, as a share of its length
 
@@ -29,9 +30,11 @@ class Untie(Edit):
         tied, _ = find_value(files.from_data(document), self.path)
         if not isinstance(tied, Tied):
             raise SceneError.at(self.path, "this value is not tied to another")
-        value = value_at(tied, np.array(self.at))
-        plain = hex_of(value) if tied.is_color else np.round(value, 6).tolist()
-        return [Change("put", pointer_to(document, self.path), plain)]
+        value, pointer = value_at(tied, np.array(self.at)), pointer_to(document, self.path)
+        if tied.is_color:
+            return [Change("put", pointer, hex_of(value))]
+        plain = within_limits(document, pointer, np.round(value, 6)).tolist()
+        return [Change("put", pointer, plain)]
 
     def label(self, document: Document) -> str:
         return f"{title_of(document, self.path)} of {owner_of(document, self.path)} untied"

@@ -35,8 +35,13 @@ def _value_now(document: Document, pointer: Pointer, at: float) -> Any:
     value = made.at_times(np.array(at))
     if is_color(made):
         return hex_of(value)
+    return within_limits(document, pointer, value).tolist()
+
+
+def within_limits(document: Document, pointer: Pointer, value: np.ndarray) -> np.ndarray:
+    """A value kept within what may be said where the pointer leads."""
     mark = mark_at(Scene, document, pointer)
-    return (mark.clipped(value) if isinstance(mark, Number) else value).tolist()
+    return mark.clipped(value) if isinstance(mark, Number) else value
 
 
 def _with_key(track: dict[str, Any], at: float, value: Any) -> dict[str, Any]:

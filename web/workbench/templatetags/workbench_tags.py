@@ -11,6 +11,7 @@ from django.templatetags.static import static
 from django.utils.html import format_html, format_html_join
 
 from balletto.lettering.families import FAMILIES, FOLDER
+from web.workbench.drawings import drawing_of
 
 register = template.Library()
 
@@ -32,6 +33,17 @@ def do_button(action: dict[str, Any]) -> str:
     """A small button that makes an edit: {"label", "edit"}."""
     words = '<button type="button" class="btn btn--sm" data-do="{}">{}</button>'
     return format_html(words, json.dumps(action["edit"]), action["label"])
+
+
+@register.simple_tag
+def do_offer(action: dict[str, Any], group: str) -> str:
+    """What a sentence can go on with: a button with a drawing that makes an edit."""
+    words = (
+        '<button type="button" class="offer" data-do="{}"><svg class="drawn" viewBox="0 0 36 20" '
+        'aria-hidden="true"><path d="{}"/></svg>{}</button>'
+    )
+    drawing = drawing_of(action.get("drawing", group))
+    return format_html(words, json.dumps(action["edit"]), drawing, action["label"])
 
 
 @register.simple_tag

@@ -8,6 +8,7 @@ import * as colors from "./colors.js";
 import * as curves from "./curves.js";
 import * as disclosure from "./disclosure.js";
 import * as gallery from "./gallery.js";
+import * as offers from "./offers.js";
 import * as say from "./say.js";
 import * as sceneHistory from "./history.js";
 import * as keyframeRows from "./keyframe_rows.js";
@@ -54,6 +55,7 @@ const MODULES = [
   disclosure,
   gallery,
   say,
+  offers,
   palette,
   sceneHistory,
   text,

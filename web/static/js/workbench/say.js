@@ -7,7 +7,7 @@ import { ask } from "./ask.js";
 import { isPending, commit, select } from "./pending.js";
 import { giveUp, isPreviewing, preview } from "./preview.js";
 import { selectedLayers, state, url } from "./state.js";
-import { drawingOf } from "./say_drawings.js";
+import { drawn } from "./drawings.js";
 
 const TYPING_MS = 60; // after which what is typed is asked about
 const lines = new WeakMap(); // what is known of each line
@@ -69,8 +69,8 @@ async function look(line) {
 function offered(answer) {
   const { next = [], fault } = answer ?? {};
   if (next.length || !fault) return next;
-  const { start, end } = fault;
-  return start === end ? [] : fault.suggestions.map((text) => ({ text, group: "meant", start, end }));
+  const { start, end, suggestions, drawing } = fault;
+  return start === end ? [] : suggestions.map((text) => ({ text, group: "meant", drawing, start, end }));
 }
 
 // What is shown
@@ -113,7 +113,7 @@ function items(line) {
     item.dataset.next = index;
     item.setAttribute("role", "option");
     item.setAttribute("aria-selected", String(index === chosen));
-    item.append(drawingOf(group, drawing), span("say__words", text), span("say__group", SAID_OF[group] ?? group));
+    item.append(drawn(drawing), span("say__words", text), span("say__group", SAID_OF[group] ?? group));
     return item;
   });
 }
