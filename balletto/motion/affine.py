@@ -5,7 +5,7 @@ A map is a linear part (..., 3, 3) and a shift (..., 3); x right, y down, z away
 
 from collections.abc import Sequence
 from functools import lru_cache
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -30,25 +30,26 @@ class Space(NamedTuple):
         return Space(self.linear @ inner.linear, shift)
 
 
-def layer_matrices(scene: Scene, layer: Layer, times: np.ndarray) -> np.ndarray:
-    """The matrices from a layer's space to the picture of the layer alone, (times, 3, 3)."""
-    seen = through_camera(layer_space(scene, layer, times), scene)[:, 0]
+def resting_matrices(scene: Scene, layer: Layer, times: np.ndarray) -> np.ndarray:
+    """The matrices from a layer's space to the picture, without its moves, (times, 3, 3)."""
+    seen = through_camera(resting_space(scene, layer, times), scene)[:, 0]
     return np.broadcast_to(seen, (len(times), 3, 3))
 
 
-def layer_space(scene: Scene, layer: Layer, times: np.ndarray) -> Space:
-    """The map of a layer with those of the groups it is in: scaled, turned, moved.
+def resting_space(scene: Scene, layer: Layer, times: np.ndarray) -> Space:
+    """The map of a layer with those of the groups it is in: scaled, turned, moved, without what
+    the moves of any of them do.
 
     (times, 1, ...), or (1, 1, ...) if it stays.
     """
-    space = _placed(scene, layer, own_space(layer.transform, times))
+    space = in_its_place(scene, layer, own_space(layer.transform, times))
     for group in scene.groups_of(layer):
-        space = _placed(scene, group, own_space(group.transform, times)).after(space)
+        space = in_its_place(scene, group, own_space(group.transform, times)).after(space)
     origin = np.array([*scene.view.origin, 0.0])
     return space._replace(shift=space.shift + origin) if origin.any() else space
 
 
-def _placed(scene: Scene, layer: Layer, space: Space) -> Space:
+def in_its_place(scene: Scene, layer: Layer, space: Space) -> Space:
     """The map of a layer where a fit gives it a place: larger about its pivot, then moved."""
     place = scene.view.places.get(layer.id)
     if place is None:
@@ -59,7 +60,7 @@ def _placed(scene: Scene, layer: Layer, space: Space) -> Space:
 
 
 def own_space(transform: Transform, times: np.ndarray) -> Space:
-    """The map of a layer in its group, shaped as layer_space does."""
+    """The map of a layer in its group, shaped as resting_space does."""
     if any(changes_over_time(value) for _, value in transform):
         return _moving_space(transform, times)
     return _still_space(transform)
@@ -79,6 +80,17 @@ def _moving_space(transform: Transform, times: np.ndarray) -> Space:
     pivot = np.array([*transform.pivot, 0.0])
     shift = value_at(transform.position, times) + pivot - linear @ pivot
     return Space(linear[:, None], shift[:, None])
+
+
+def turned_about(values: Any, shape: tuple[int, int], pivots: np.ndarray) -> Space:
+    """The maps of units, (times, units, ...), about pivots (n, 2) or (times, n, 2): Rz Ry Rx, skew
+    and scale, by the composed `values` of a pose, which have `shape`."""
+    linear = np.empty((*shape, 3, 3))
+    turns = [values[name] for name in ("rotation_x", "rotation_y", "rotation")]
+    turn(linear, turns, (values["scale_x"], values["scale_y"]), values["skew"])
+    shift = -linear[..., 0] * pivots[..., 0, None] - linear[..., 1] * pivots[..., 1, None]
+    shift[..., :2] += pivots
+    return Space(linear, shift)
 
 
 def scaled_about(pivot: tuple[float, float], factors: np.ndarray) -> Space:

@@ -13,8 +13,9 @@ from ..lettering.layout import UNIT_KINDS, Layout
 from ..scene.document import Scene
 from ..scene.layers.title import Title
 from ..scene.tracks import value_at
-from .affine import Space, layer_space, scaled_about, through_camera, turn
+from .affine import Space, scaled_about, through_camera, turned_about
 from .evaluate import Composite
+from .layer_motion import moved_space
 from .reflow import Reflow, reflow
 
 
@@ -39,7 +40,7 @@ def place(
 
     shrunk: factors (times,) by which the title as a whole is scaled besides, about its pivot
     """
-    space = layer_space(scene, title, times)
+    space = moved_space(scene, title, times)
     if shrunk is not None:
         space = space.after(scaled_about(title.transform.pivot, shrunk))
     # An ease that overshoots, or a tie, may leave 0..1.
@@ -67,15 +68,10 @@ def _unit_space(values: Composite, layout: Layout, flow: Reflow | None) -> Space
 
     Where moves have pivots that differ, the first of them turns last; all shifts add up.
     """
-    spaces = []
-    for part in values.turns.values() or (values,):
-        pivots = _pivots(part, layout, flow)
-        linear = np.empty((*values.shape, 3, 3))
-        turns = [part[name] for name in ("rotation_x", "rotation_y", "rotation")]
-        turn(linear, turns, (part["scale_x"], part["scale_y"]), part["skew"])
-        shift = -linear[..., 0] * pivots[..., 0, None] - linear[..., 1] * pivots[..., 1, None]
-        shift[..., :2] += pivots
-        spaces.append(Space(linear, shift))
+    spaces = [
+        turned_about(part, values.shape, _pivots(part, layout, flow))
+        for part in values.turns.values() or (values,)
+    ]
     space = reduce(Space.after, spaces)
     for axis, name in enumerate(("x", "y", "z")):
         space.shift[..., axis] += values[name]

@@ -13,7 +13,7 @@ from ..scene.effects.shadow import Shadow
 from ..scene.layers.title import Title
 from ..scene.moves import Move
 from ..scene.tracks import Tied, Track, is_color, value_at
-from .affine import corners_seen, layer_matrices
+from .affine import corners_seen, resting_matrices
 from .units import cells_among, part_of
 
 # The axis of the picture that a side lies on, and which way.
@@ -32,7 +32,7 @@ def off_picture(
     if not len(boxes):
         return np.zeros((len(times), 1, 2))
     boxes = boxes + _ink_around(title) * np.array([-1, -1, 1, 1])
-    matrices = layer_matrices(scene, title, times)
+    matrices = resting_matrices(scene, title, times)
     across, up = _margins(title)
     shifts = np.empty((len(times), len(boxes), 2))
     edge = 0.0 if sign < 0 else float(scene.size[axis])

@@ -10,7 +10,7 @@ from ..lettering.layout import Layout, edges_of, unions
 from ..scene.document import Scene
 from ..scene.layers.title import Title
 from ..scene.moves import Move
-from .affine import layer_matrices
+from .affine import resting_matrices
 
 
 @dataclass(frozen=True)
@@ -114,7 +114,7 @@ def units_of(
     only what lies in these ranges of the text."""
 
     def project(times: np.ndarray, points: np.ndarray) -> np.ndarray:
-        matrices = layer_matrices(scene.view.unfitted or scene, title, times.reshape(-1))
+        matrices = resting_matrices(scene.view.unfitted or scene, title, times.reshape(-1))
         matrices = matrices.reshape(*times.shape, 3, 3)
         seen = (matrices[..., :2] * points[:, None, :]).sum(-1) + matrices[..., 2]
         return seen[..., :2] / np.maximum(seen[..., 2:], 1e-6)

@@ -14,7 +14,7 @@ from ..scene.document import Scene
 from ..scene.layers.title import Title
 from ..scene.moves import Move
 from ..scene.tracks import Track
-from .affine import corners_seen, layer_matrices
+from .affine import corners_seen, resting_matrices
 from .evaluate import does_something
 from .follow import settling
 from .properties import ABOUT_PIVOT, parts_of
@@ -78,7 +78,7 @@ def _outside_safe_margins(case: _Case) -> Iterator[SceneWarning]:
         return
     first, end = case.title.span
     times = np.linspace(first, max(first, min(end, case.scene.length) - 1), _LOOKS)
-    matrices = layer_matrices(case.scene, case.title, times)
+    matrices = resting_matrices(case.scene, case.title, times)
     seen, depth = corners_seen(matrices, np.repeat([_ink(case.layout)], _LOOKS, axis=0))
     if (depth <= 1e-6).any():
         return

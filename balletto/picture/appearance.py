@@ -103,9 +103,9 @@ def _fills(layout: Layout, composites: dict[str, Composite], frames: int) -> lis
     for number, fill in enumerate(plain):
         own = Tint(tint.keep[:, number], tint.add[:, number])
         if isinstance(fill, Gradient):
-            columns.append(_tinted_gradients(fill, own))
+            columns.append(tinted_gradients(fill, own))
         else:
-            columns.append([*_tinted(fill, own)] if fill else [None] * frames)
+            columns.append([*tinted(fill, own)] if fill else [None] * frames)
     return _by_frame(columns, frames)
 
 
@@ -114,14 +114,14 @@ def _by_frame(columns: list[list[Any]], frames: int) -> list[list[Any]]:
     return [list(row) for row in zip(*columns, strict=True)] or [[] for _ in range(frames)]
 
 
-def _tinted(color: str, tint: Tint) -> list[str]:
+def tinted(color: str, tint: Tint) -> list[str]:
     """A colour under a tint (frames,), frame by frame."""
     lab = oklab(color) * tint.keep[:, None] + tint.add
     return [f"#{row.tobytes().hex().upper()}" for row in srgb_bytes(lab)]
 
 
-def _tinted_gradients(gradient: Gradient, tint: Tint) -> list[Fill]:
-    columns = [_tinted(color, tint) for color in gradient.colors]
+def tinted_gradients(gradient: Gradient, tint: Tint) -> list[Fill]:
+    columns = [tinted(color, tint) for color in gradient.colors]
     return [
         Gradient(gradient.is_round, gradient.start, gradient.end, colors)
         for colors in zip(*columns, strict=True)
@@ -138,7 +138,7 @@ def _lines(
         color = character.setting.outline_color
         colors = [color] * frames
         if tint is not None:
-            colors = _tinted(color, Tint(tint.keep[:, number], tint.add[:, number]))
+            colors = tinted(color, Tint(tint.keep[:, number], tint.add[:, number]))
         each = zip(widths[:, number].tolist(), colors, strict=True)
         columns.append([Line(width, color) if width > 0 else None for width, color in each])
     return _by_frame(columns, frames)

@@ -5,7 +5,7 @@ from typing import Any
 import numpy as np
 
 from ..lettering.layout import lay_out
-from ..motion.affine import corners_seen, layer_matrices, own_space
+from ..motion.affine import corners_seen, own_space, resting_matrices
 from ..motion.evaluate import compose
 from ..motion.matrices import place
 from ..scene.document import Scene
@@ -256,7 +256,7 @@ def _seen_through(matrix: np.ndarray, point: tuple[float, float]) -> list[float]
 
 
 def _matrix(scene: Scene, layer: Layer, frame: float) -> np.ndarray:
-    return layer_matrices(scene, layer, np.array([float(frame)]))[0]
+    return resting_matrices(scene, layer, np.array([float(frame)]))[0]
 
 
 def _corners(matrices: np.ndarray, boxes: np.ndarray) -> np.ndarray:

@@ -161,3 +161,14 @@ def _one_color(item: DrawItem) -> str:
     if isinstance(item.fill, str):
         return item.fill
     return item.fill.colors[0] if isinstance(item.fill, Gradient) else "#FFFFFF"
+
+
+_DISPLACEMENT_DIGITS = 1  # of px, by which outlines that moves displace are told apart
+
+
+def further(displacement: DisplacementValues | None, by: float) -> DisplacementValues | None:
+    """A displacement that is so much stronger; None if it displaces nothing."""
+    if displacement is None:
+        return None
+    amount = round(displacement.amount + by, _DISPLACEMENT_DIGITS)
+    return displacement._replace(amount=amount) if amount else None

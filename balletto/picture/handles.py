@@ -6,7 +6,7 @@ from typing import Any
 import numpy as np
 
 from ..lettering.layout import lay_out
-from ..motion.affine import Space, layer_matrices, through_camera
+from ..motion.affine import Space, resting_matrices, through_camera
 from ..motion.units import part_of, units_for
 from ..scene.document import Scene
 from ..scene.layers.title import Title
@@ -76,7 +76,7 @@ def sweeps(scene: Scene, title: Title, move: Move, frame: float) -> list[dict[st
     layout = lay_out(title)
     if not len(part_of(layout, move.unit, move.among).boxes):
         return []
-    matrix = layer_matrices(scene, title, np.array([float(frame)]))[0]
+    matrix = resting_matrices(scene, title, np.array([float(frame)]))[0]
     times = np.array([[float(frame)]])
     found = []
     for index, selector in enumerate(move.reach):

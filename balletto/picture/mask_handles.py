@@ -6,7 +6,7 @@ from typing import Any
 import numpy as np
 
 from ..lettering.layout import lay_out
-from ..motion.affine import layer_matrices
+from ..motion.affine import resting_matrices
 from ..scene.document import Scene
 from ..scene.layers import Layer
 from ..scene.layers.title import Title
@@ -27,7 +27,7 @@ def mask_handles(scene: Scene, layer: Layer, frame: float) -> list[dict[str, Any
     matrix, back: three rows each, from its space to the picture and from there
     """
     at = np.array(float(frame))
-    own = layer_matrices(scene, layer, np.array([float(frame)]))[0]
+    own = resting_matrices(scene, layer, np.array([float(frame)]))[0]
     across, down = scene.view.origin
     still = np.array([[1.0, 0.0, across], [0.0, 1.0, down], [0.0, 0.0, 1.0]])
     return [
@@ -55,7 +55,7 @@ def mask_elsewhere(
     still = np.array([[1.0, 0.0, across], [0.0, 1.0, down], [0.0, 0.0, 1.0]])
 
     def to_other(at: float) -> np.ndarray:
-        own = layer_matrices(scene, layer, np.array([at]))[0]
+        own = resting_matrices(scene, layer, np.array([at]))[0]
         there = np.linalg.inv(still) @ own
         there = there / there[2, 2]
         return there if fixed else np.linalg.inv(there)
@@ -140,7 +140,7 @@ def line_handles(scene: Scene, layer: Layer, frame: float) -> dict[str, Any] | N
     if shape is None or shape.kind != "line" or _is_tied(shape):
         return None
     at = np.array(float(frame))
-    matrix = layer_matrices(scene, layer, np.array([float(frame)]))[0]
+    matrix = resting_matrices(scene, layer, np.array([float(frame)]))[0]
     ends = [value_at(value, at).tolist() for value in (shape.start, shape.end)]
     return {"ends": ends, "seen": _seen(matrix, np.array(ends)), **_maps(matrix)}
 
@@ -153,7 +153,7 @@ def window_handles(scene: Scene, title: Title, frame: float) -> dict[str, Any] |
     boxes = boxes_of_window(title, lay_out(title)) if window else np.zeros((0, 4))
     if window is None or not len(boxes):
         return None
-    matrix = layer_matrices(scene, title, np.array([float(frame)]))[0]
+    matrix = resting_matrices(scene, title, np.array([float(frame)]))[0]
     left, top, right, bottom = boxes.T
     corners = np.stack([left, top, right, top, right, bottom, left, bottom], axis=1)
     return {

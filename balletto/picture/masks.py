@@ -6,7 +6,7 @@ import numpy as np
 import skia
 from PIL import Image, ImageFilter
 
-from ..motion.affine import layer_matrices
+from ..motion.layer_motion import moved_matrices
 from ..raster.pixel_buffer import PixelBuffer, Scale
 from ..scene.document import Scene
 from ..scene.layers import Layer
@@ -23,7 +23,7 @@ def cuts_of(canvas: Canvas, scene: Scene, layer: Layer, frame: float) -> tuple[C
     masks = [mask for mask in layer.masks if mask.on]
     if not masks:
         return ()
-    own = layer_matrices(scene, layer, np.array([frame]))[0].reshape(-1).tolist()
+    own = moved_matrices(scene, layer, np.array([frame]))[0].reshape(-1).tolist()
     across, down = scene.view.origin
     picture = [1.0, 0.0, across, 0.0, 1.0, down, 0.0, 0.0, 1.0]
     at = np.array(frame)

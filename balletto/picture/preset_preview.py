@@ -1,15 +1,15 @@
-"""Films: a preset shown on a title's own words, as one tall picture of its frames."""
+"""Films: a preset shown on a layer, a title's own words, as one tall picture of its frames."""
 
 from typing import Any
 
 import numpy as np
 
-from ..lettering.layout import lay_out
+from ..motion.layer_motion import units_of_move
 from ..motion.timing import timing
-from ..motion.units import units_for
 from ..scene import files
 from ..scene.document import Scene
 from ..scene.presets import fitted, needed_of
+from .bounds import rest_box
 from .frame import Picture, draw_frame
 
 FRAMES = 32
@@ -51,25 +51,25 @@ _LEFT_OUT = ("group", "matte", "masks", "motion_blur", "blend", "solo")
 
 
 def _staged(document: dict[str, Any], layer: str, preset: dict[str, Any]) -> Scene:
-    """A scene of just that title in the middle, with just that move, as long as it takes."""
-    title = next((each for each in document["layers"] if each["id"] == layer), None)
-    if title is None:
+    """A scene of just that layer in the middle, with just that move, as long as it takes."""
+    shown = next((each for each in document["layers"] if each["id"] == layer), None)
+    if shown is None:
         raise KeyError(layer)
     width, height = 1920, 1080
     rate = files.from_data({**document, "layers": []}).frames_a_second
     shortest = round((_SECONDS if preset["group"] != "Exits" else _SECONDS / 2) * rate)
     # What it needs of other layers, and what cuts it where it stands, is left out.
-    alone = {name: value for name, value in title.items() if name not in _LEFT_OUT}
-    staged = {
-        **alone,
-        "on": True,
-        "text": title["text"] if title["text"].strip() else "Your words",
-        "transform": {},
-        "span": [0, shortest],
-        "moves": [],
+    alone = {name: value for name, value in shown.items() if name not in _LEFT_OUT}
+    staged = {**alone, "on": True, "transform": {}, "span": [0, shortest], "moves": []}
+    if shown["kind"] == "title":
+        staged["text"] = shown["text"] if shown["text"].strip() else "Your words"
+        staged |= needed_of(preset, document, {**staged, "window": None})
+    base = {
+        **document,
+        "size": [width, height],
+        "length": shortest,
+        "layers": [*_inside(document, shown), staged],
     }
-    staged |= needed_of(preset, document, {**staged, "window": None})
-    base = {**document, "size": [width, height], "length": shortest, "layers": [staged]}
     if base.get("background", {"kind": "none"})["kind"] != "color":
         base["background"] = {"kind": "color", "color": _GROUND}
     staged["transform"] = _centered(files.from_data(base))
@@ -80,13 +80,24 @@ def _staged(document: dict[str, Any], layer: str, preset: dict[str, Any]) -> Sce
     return files.from_data(base)
 
 
+def _inside(document: dict[str, Any], group: dict[str, Any]) -> list[dict[str, Any]]:
+    """The layers that are in a group, and in groups in it, always shown."""
+    ids, found = {group["id"]}, []
+    for layer in reversed(document["layers"]):
+        if layer.get("group") in ids:
+            ids.add(layer["id"])
+            alone = {name: value for name, value in layer.items() if name != "matte"}
+            found.append({**alone, "span": [0, 100_000]})
+    return found[::-1]
+
+
 def _centered(scene: Scene) -> dict[str, Any]:
-    """The transform that sets a title in the middle, as large as there is room."""
-    box = lay_out(scene.layers[0]).boxes["title"]
+    """The transform that sets a layer in the middle, as large as there is room."""
+    box = rest_box(scene, scene.layers[-1], 0)
     width, height = scene.size
-    if not len(box):
+    if box is None:
         return {"position": [width / 2, height / 2, 0]}
-    left, top, right, bottom = box[0].tolist()
+    left, top, right, bottom = box
     wide, high = max(right - left, 1.0), max(bottom - top, 1.0)  # a mark alone has no width
     scale = min(_ROOM[0] * width / wide, _ROOM[1] * height / high, 2.5)
     x = width / 2 - (left + right) / 2 * scale
@@ -96,9 +107,8 @@ def _centered(scene: Scene) -> dict[str, Any]:
 
 def _length(scene: Scene, shortest: int, rest: int) -> int:
     """How many frames a move takes, with some rest at its end."""
-    title = scene.layers[0]
-    units = units_for(scene, title, lay_out(title), title.moves[0])
-    ends = timing(title.moves[0], units).ends
-    if title.moves[0].reach and not title.moves[0].follow:
+    layer: Any = scene.layers[-1]
+    ends = timing(layer.moves[0], units_of_move(scene, layer, layer.moves[0])).ends
+    if layer.moves[0].reach and not layer.moves[0].follow:
         return shortest
     return max(shortest, int(ends.max(initial=0)) + rest)

@@ -6,7 +6,7 @@ import numpy as np
 import skia
 
 from ..lettering.layout import Layout
-from ..motion.affine import layer_matrices
+from ..motion.layer_motion import moved_matrices
 from ..scene.document import Scene
 from ..scene.layers.title import Title
 from .canvas import Window
@@ -32,7 +32,7 @@ def windows_at(
         return None
     kind, boxes = _UNITS[window.of], boxes_of_window(title, layout)
     found = []
-    for matrix in layer_matrices(scene, title, times).reshape(-1, 9).tolist():
+    for matrix in moved_matrices(scene, title, times).reshape(-1, 9).tolist():
         each = [Window(tuple(box), window.softened, matrix) for box in boxes.tolist()]
         found.append([each[number] for number in layout.member[kind].tolist()])
     return found

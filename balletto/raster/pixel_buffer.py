@@ -10,8 +10,18 @@ import skia
 
 # Beyond the picture, in px of it: wider smears may lack light from farther off.
 MOST_MARGIN = 1500
+MOST_PIXELS = 2**26  # of a buffer: the picture with what its effects reach beyond it
 
 Edges = tuple[int, int, int, int]  # left, top, right, bottom
+
+
+def _share(width: int, height: int, across: float, down: float) -> float:
+    """How much of a growth on all sides there is memory for, 0..1: no more than MOST_PIXELS."""
+    a, b = 4 * across * down, 2 * (width * down + height * across)
+    room = max(MOST_PIXELS - width * height, 0)
+    if a + b <= room:
+        return 1.0
+    return (math.sqrt(b * b + 4 * a * room) - b) / (2 * a) if a else room / b
 
 
 class Scale(NamedTuple):
@@ -24,10 +34,15 @@ class Scale(NamedTuple):
     margin: float = 0.0  # px of the scene around the picture that may still come into sight
 
     @property
+    def far(self) -> float:
+        """The margin, as far as there is memory for: no more than MOST_PIXELS in all."""
+        far = min(self.margin, MOST_MARGIN)
+        return far * _share(self.width, self.height, far * self.across, far * self.down)
+
+    @property
     def edges(self) -> Edges:
         """The edges of the picture with its margin."""
-        far = min(self.margin, MOST_MARGIN)
-        across, down = math.ceil(far * self.across), math.ceil(far * self.down)
+        across, down = math.ceil(self.far * self.across), math.ceil(self.far * self.down)
         return -across, -down, self.width + across, self.height + down
 
 
@@ -73,8 +88,10 @@ class PixelBuffer:
 
     def grown(self, across: int, down: int, edges: Edges | None = None) -> "PixelBuffer":
         """A copy with so many more transparent pixels on every side; beyond `edges` just two."""
-        left = right = across
-        up = low = down
+        height, width = self.pixels.shape[:2]
+        share = _share(width, height, across, down)
+        left = right = across = int(across * share)
+        up = low = down = int(down * share)
         if edges is not None:
             left, right = (
                 _between(room, across) for room in (self.left - edges[0], edges[2] - self.right)
@@ -87,8 +104,7 @@ class PixelBuffer:
 
     def continued(self, scale: Scale) -> "PixelBuffer":
         """A copy that goes on beyond its edges, over the margin of the scale, as it is there."""
-        far = min(scale.margin, MOST_MARGIN)
-        across, down = math.ceil(far * scale.across), math.ceil(far * scale.down)
+        across, down = math.ceil(scale.far * scale.across), math.ceil(scale.far * scale.down)
         if not across and not down:
             return self.like(self.pixels.copy())
         wider = np.pad(self.pixels, ((down, down), (across, across), (0, 0)), mode="edge")

@@ -1,4 +1,5 @@
-"""Moves: how the units of a title leave rest. The data only; balletto.motion computes it."""
+"""Moves: how the units of a title, or layers as a whole, leave rest. The data only;
+balletto.motion computes it."""
 
 from functools import cached_property
 from typing import Annotated, Any, Literal
@@ -176,3 +177,15 @@ class Move(Model):
         if not isinstance(self.amount, Track):
             return {}
         return {name: self.amount.with_ease(ease) for name, ease in self.eases.items()}
+
+
+class LayerMove(Move):
+    """A move of a layer that is no title: the layer as a whole is its unit."""
+
+    unit: Literal["layer"] = "layer"  # type: ignore[assignment]
+
+
+class GroupMove(Move):
+    """A move of a group: of it as a whole, or of what lies in it directly, member by member."""
+
+    unit: Literal["layer", "member"] = "layer"  # type: ignore[assignment]

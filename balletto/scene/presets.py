@@ -75,10 +75,38 @@ def fitted(preset: dict[str, Any], document: dict[str, Any], layer: dict[str, An
         move = _OnWholeFrames().part(Move, InRate(factor).part(Move, move))
         move = _in_order(move)
     move = sized.part(Move, move)
+    if layer["kind"] != "title":
+        move = _for_whole_layer(move, layer)
     if preset["group"] == "Exits":
         late = move["amount"]["keys"][-1]["at"] + _spread(move, layer)
         move["start"] = max(layer["span"][0], round(layer["span"][1] - late))
     return move
+
+
+def fits(preset: dict[str, Any], kind: str) -> bool:
+    """Whether the move of a preset has anything to do for a kind of layer."""
+    if kind == "title":
+        return True
+    pose = preset["move"].get("pose", {})
+    return not pose or any(name in pose for name in set(pose) - _OF_LETTERS)
+
+
+# What has a meaning for letters alone.
+_OF_LETTERS = {"tracking", "axes", "gather", "off", "off_of"}
+
+
+def _for_whole_layer(move: dict[str, Any], layer: dict[str, Any]) -> dict[str, Any]:
+    """The move for a layer that is no title: as a whole, or by the members of a group."""
+    kept = {
+        name: value for name, value in move.items() if name not in ("spaces", "pivot", "pivot_of")
+    }
+    pose = {n: value for n, value in move.get("pose", {}).items() if n not in _OF_LETTERS}
+    unit = "layer"
+    if layer["kind"] == "group" and move.get("unit", "character") != "title":
+        unit = "member"
+    stagger = {n: v for n, v in move.get("stagger", {}).items() if n != "groups"}
+    kept |= {"unit": unit, "pose": pose, **({"stagger": stagger} if stagger else {})}
+    return kept if unit == "member" else {n: v for n, v in kept.items() if n != "stagger"}
 
 
 def needed_of(
@@ -150,6 +178,8 @@ class _Sized(Rewriter):
 def _spread(move: dict[str, Any], layer: dict[str, Any]) -> float:
     """About how long a stagger takes from its first unit to its last."""
     stagger = move.get("stagger", {})
+    if layer["kind"] != "title":
+        return 0.0
     words = layer["text"].split()
     counts = {
         "character": sum(map(len, words)),

@@ -33,6 +33,8 @@ from .verbs import VERBS, VERBS_OF_PROPERTIES, Verb
 _UNITS = (
     ("character", "letters"), ("word", "words"), ("line", "lines"), ("title", "the whole title"),
     *words.UNITS,
+    ("layer", "the whole layer"), ("layer", "layer"), ("layer", "the whole group"),
+    ("member", "each member"), ("member", "members"), ("member", "every member"),
     ("character", "character"), ("word", "word"), ("line", "line"), ("title", "title"),
     ("title", "each title"), ("title", "whole"), ("title", "it"), ("title", "all of it"),
     ("character", "every character"), ("word", "every word"), ("line", "every line"),

@@ -11,7 +11,7 @@ from ..scene.characters import characters_of
 from ..scene.ease_words import EASES
 from ..scene.edits.keyframes import handles_of, turned_round
 from ..scene.measures import Measure
-from ..scene.moves import Move
+from ..scene.moves import GroupMove, LayerMove, Move
 from ..scene.tracks import Tied, Track, value_at
 from ..scene.value_names import PROPERTY_NOUNS, axis_name, property_name
 from .parts import say_part, value_of
@@ -33,6 +33,10 @@ UNITS = (
     ("line", "Each line"),
     ("title", "The whole title"),
 )
+UNITS_OF = {
+    LayerMove: (("layer", "The whole layer"),),
+    GroupMove: (("layer", "The whole layer"), ("member", "Each member")),
+}
 GROUPS = (("word", "words"), ("line", "lines"))
 PIVOTS = (
     ("unit", "its own box"),
@@ -120,7 +124,8 @@ class _MoveSaid:
     # Who goes where
 
     def _units(self) -> Pieces:
-        unit = Choice(f"{self.path}.unit", "Unit", value=self.move.unit, options=UNITS)
+        options = UNITS_OF.get(type(self.move), UNITS)
+        unit = Choice(f"{self.path}.unit", "Unit", value=self.move.unit, options=options)
         if self.move.among is None:
             return (unit,)
         return said("{} of {}", unit, " and ".join(self._among()) or NO_LETTERS)

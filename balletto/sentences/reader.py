@@ -13,7 +13,7 @@ from ..scene.files import faults_of
 from ..scene.masks import MASK_KINDS
 from ..scene.model import Model
 from ..scene.motion_blur import SHUTTER
-from ..scene.moves import Move
+from ..scene.moves import GroupMove, Move
 from ..scene.selectors import SELECTOR_KINDS
 from ..scene.style import Style
 from ..scene.windows import WINDOW
@@ -169,7 +169,11 @@ def attempts(text: str, context: Context) -> list[Attempt]:
         found.append(Attempt("place", place, place.data, None))
     if "move" in may_say:
         draft = MoveDraft(context.text)
-        check = _valid(Move, id="m1")
+
+        def check(data: dict[str, Any]) -> Model:
+            is_of_layers = data.get("unit") in ("layer", "member")
+            return _valid(GroupMove if is_of_layers else Move, id="m1")(data)
+
         found.append(Attempt("move", MoveReader(reading(), draft), draft.move, check, name))
     return found
 

@@ -36,10 +36,10 @@ def layer_sentences(layer: Layer) -> Iterator[str]:
             yield text_of(say_part("", layer.stroke, STROKE))
     if layer.has_place or layer.works_below:
         yield place_text(layer)
-    if isinstance(layer, Title):
-        yield from (move_text(move, layer.text) for move in layer.moves)
-        if layer.window:
-            yield window_text(layer.window)
+    text = getattr(layer, "text", None)
+    yield from (move_text(move, text) for move in getattr(layer, "moves", ()))
+    if isinstance(layer, Title) and layer.window:
+        yield window_text(layer.window)
     yield from (effect_text(effect) for effect in layer.effects)
     yield from (mask_text(mask) for mask in layer.masks)
     if layer.motion_blur:

@@ -92,6 +92,8 @@ class RandomScenes:
         if kind == "Title":
             return self._title(number)
         layer = self._any(_SCHEMA["$defs"][kind], 0)
+        for place, move in enumerate(layer.get("moves", [])):
+            move["id"] = f"m{place}"
         return layer | {"id": f"t{number}", "span": [0, 90]}
 
     def _nest(self, data: dict[str, Any]) -> None:

@@ -7,7 +7,7 @@ from django.http import Http404
 from balletto.picture.bounds import rest_box
 from balletto.scene.errors import SceneError
 from balletto.scene.outlines import drawing_of_svg
-from balletto.scene.presets import fitted, needed_of, presets, without
+from balletto.scene.presets import fits, fitted, needed_of, presets, without
 from balletto.scene.shapes import SHAPE_KINDS
 from balletto.scene.starts import SHAPE_FILL, new_shape, new_title
 from web.library.models import MediaFile
@@ -15,7 +15,7 @@ from web.library.store import folder_of
 from web.projects.access import own_scene
 from web.projects.nesting import source_of, usable
 
-from .edit_requests import Data, EditRequest, one_or_several, titles_among
+from .edit_requests import Data, EditRequest, movable_among, one_or_several
 
 
 def _add_move(request: EditRequest, wanted: Data) -> Data:
@@ -29,17 +29,19 @@ def _add_move(request: EditRequest, wanted: Data) -> Data:
     preset = without(preset, [str(part) for part in left_out])
     layers = wanted.get("layers")
     if isinstance(layers, list) and len(layers) > 1:
-        titles = titles_among(request, layers, "moves")
+        titles = movable_among(request, layers)
         whole = {"name": "add-move", "preset": preset["id"], "without": left_out, "letters": None}
         edits = [_add_move(request, {**whole, "layer": each}) for each in titles]
-        return one_or_several(edits, f"Move “{preset['name']}” added to {len(edits)} titles")
+        return one_or_several(edits, f"Move “{preset['name']}” added to {len(edits)} layers")
     layer = request.layer(wanted.get("layer"))
-    if layer["kind"] != "title":
-        raise SceneError.at(layer["id"], "moves are for titles: select one, then add the move")
+    movable_among(request, [layer["id"]])
+    if not fits(preset, layer["kind"]):
+        raise SceneError.at(layer["id"], "this move is for letters: select a title, then add it")
     move = fitted(preset, request.data, layer)
-    if letters is not None:
+    is_title = layer["kind"] == "title"
+    if letters is not None and is_title:
         move["among"] = [list(letters)]
-    needed = needed_of(preset, request.data, layer)
+    needed = needed_of(preset, request.data, layer) if is_title else {}
     return {"name": "add-move", "layer": layer["id"], "move": move, "title": needed}
 
 

@@ -9,6 +9,7 @@ from django.http import HttpRequest
 from balletto.scene.document import Scene as SceneDocument
 from balletto.scene.edits.paths import start_of
 from balletto.scene.errors import SceneError
+from balletto.scene.layers import LAYER_KINDS
 from web.library.store import opened
 from web.projects import history
 from web.projects.models import Revision, Scene
@@ -72,6 +73,19 @@ def is_with_group(request: EditRequest, layer: str, layers: set[str]) -> bool:
             return True
         around = groups.get(around)
     return False
+
+
+def movable_among(request: EditRequest, layers: list[str]) -> list[str]:
+    """Those of some layers that can have moves; SceneError if none can."""
+    found = [layer for layer in layers if has_moves(request.layer(layer)["kind"])]
+    if not found:
+        raise SceneError.at("", "nothing of this can move: select a title, a shape, a picture ...")
+    return found
+
+
+def has_moves(kind: str) -> bool:
+    """Whether layers of a kind can have moves."""
+    return "moves" in LAYER_KINDS[kind].model_fields
 
 
 def titles_among(request: EditRequest, layers: list[str], what: str) -> list[str]:

@@ -11,10 +11,11 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET
 
 from balletto.lettering.layout import lay_out
+from balletto.motion.layer_motion import unit_words, units_of_move
 from balletto.motion.sampled_curves import keyed_values
 from balletto.motion.stagger import levels_of
 from balletto.motion.timing import timing
-from balletto.motion.units import Units, unit_texts, units_for
+from balletto.motion.units import Units
 from balletto.picture import handles
 from balletto.picture.bounds import places
 from balletto.picture.mask_handles import line_handles, mask_handles, window_handles
@@ -65,20 +66,18 @@ def motion(document: Scene, number: int, said: Said) -> dict[str, Any]:
     """
     title = _layer(document, said)
     spans = _spans(document)
-    if not isinstance(title, Title):
-        return {"characters": [], "moves": [], "spans": spans}
-    layout = lay_out(title)
     moves = []
-    for move in title.moves:
-        units = units_for(document, title, layout, move)
+    for move in getattr(title, "moves", ()):
+        units = units_of_move(document, title, move)
+        words = units.find_group("word")
         times = timing(move, units)
         moves.append(
             {
                 "id": move.id,
                 "unit": move.unit,
                 "start": move.start,
-                "units": unit_texts(layout, move),
-                "words": units.find_group("word").member.tolist(),
+                "units": unit_words(document, title, move),
+                "words": words.member.tolist() if words else [0] * len(units),
                 "starts": np.round(times.starts, 3).tolist(),
                 "ends": np.round(times.ends, 3).tolist(),
                 "delays": np.round(times.delays, 3).tolist(),
@@ -94,7 +93,7 @@ def motion(document: Scene, number: int, said: Said) -> dict[str, Any]:
         )
     characters = [
         {"text": character.text, "word": character.word, "line": character.line}
-        for character in layout.characters
+        for character in (lay_out(title).characters if isinstance(title, Title) else ())
     ]
     return {"characters": characters, "moves": moves, "spans": spans}
 

@@ -71,8 +71,13 @@ class LayerBlock:
 
     @property
     def moves(self) -> tuple[Move, ...]:
-        """The moves of a title; none of any other layer."""
-        return self.layer.moves if isinstance(self.layer, Title) else ()
+        """The moves that it has."""
+        return getattr(self.layer, "moves", ())
+
+    @property
+    def can_move(self) -> bool:
+        """Whether it can have moves."""
+        return "moves" in type(self.layer).model_fields
 
     @property
     def kind_name(self) -> str:
@@ -296,7 +301,7 @@ class MoveCard:
     is_current: bool
 
     @property
-    def title(self) -> Title:
+    def title(self) -> Any:
         return self.block.layer
 
     @property

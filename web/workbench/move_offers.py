@@ -4,9 +4,8 @@ its name."""
 from typing import Any
 
 from balletto.lettering.faces import axes_of
-from balletto.lettering.layout import lay_out
+from balletto.motion.layer_motion import MEANINGLESS, units_of_move
 from balletto.motion.stagger import delays_of, levels_of
-from balletto.motion.units import units_for
 from balletto.scene.document import Scene
 from balletto.scene.layers.title import Title
 from balletto.scene.moves import Move
@@ -26,7 +25,7 @@ class MoveOffers:
     """The offers for one move; `letters` are those that are selected."""
 
     def __init__(
-        self, scene: Scene, title: Title, move: Move, letters: tuple[int, int] | None = None
+        self, scene: Scene, title: Any, move: Move, letters: tuple[int, int] | None = None
     ):
         self.scene, self.title, self.move, self._letters = scene, title, move, letters
         self.path = f"{title.id}.moves.{move.id}"
@@ -50,7 +49,9 @@ class MoveOffers:
         starts: dict[str, tuple[str, Any]] = {
             name: (said.label, said.start) for name, said in (POSE_WORDS | POSE_COLORS).items()
         }
-        for axis in axes_of(self.title.style.font):
+        if not self._is_title:
+            starts = {name: start for name, start in starts.items() if name not in MEANINGLESS}
+        for axis in axes_of(self.title.style.font) if self._is_title else ():
             if axis.tag != "opsz":
                 away = round((axis.high - axis.low) / 3, 2)
                 starts[f"axes.{axis.tag}"] = (f"font {axis_name(axis.tag, axis.name)}", away)
@@ -60,7 +61,13 @@ class MoveOffers:
             if name not in self.move.pose.given
         ] + self._off()
 
+    @property
+    def _is_title(self) -> bool:
+        return isinstance(self.title, Title)
+
     def _off(self) -> list[dict[str, Any]]:
+        if not self._is_title:
+            return []
         path = f"{self.path}.pose.off"
         if self.move.pose.off is not None:
             of = f"{self.path}.pose.off_of"
@@ -183,10 +190,11 @@ class MoveOffers:
         """Follow, pivot and white space, to add or to leave, and colours to leave."""
         move, path = self.move, self.path
         spring = {"frequency": 2.5, "damping": 0.4}
-        optional = [
-            ("follow", move.follow is not None, "swinging after", spring),
-            ("pivot", has_pivot(move), "about another point", [0.5, 1]),
+        optional: list[tuple[str, bool, str, Any]] = [
+            ("follow", move.follow is not None, "swinging after", spring)
         ]
+        if self._is_title:
+            optional.append(("pivot", has_pivot(move), "about another point", [0.5, 1]))
         if move.unit == "character":
             optional.append(("spaces", move.spaces, "white space too", True))
         actions = [
@@ -238,7 +246,7 @@ class MoveOffers:
 
     def _largest_rank(self) -> float:
         """The rank of the last unit: so many gaps make the whole time."""
-        units = units_for(self.scene, self.title, lay_out(self.title), self.move)
+        units = units_of_move(self.scene, self.title, self.move)
         level = next(
             level
             for level in levels_of(self.move.stagger, units)
@@ -253,7 +261,7 @@ class MoveOffers:
 
     def _delays(self) -> list[float]:
         """The delays that the units have now, as many of them as can be said."""
-        units = units_for(self.scene, self.title, lay_out(self.title), self.move)
+        units = units_of_move(self.scene, self.title, self.move)
         return delays_of(self.move.stagger, units).tolist()[:MOST_TIMES]
 
 

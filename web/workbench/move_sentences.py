@@ -4,7 +4,7 @@ from functools import cached_property
 
 from django.utils.safestring import SafeString
 
-from balletto.scene.layers.title import Title
+from balletto.scene.layers import Layer
 from balletto.scene.moves import Move
 from balletto.sentences.moves import is_plain_course, move_text, say_move
 from balletto.sentences.pieces import Pieces
@@ -15,18 +15,18 @@ from .phrases import NOW, Moment, shown, shown_less, shown_tracks, tight, track_
 class MoveSentence:
     """The words of one move, as they are at a moment."""
 
-    def __init__(self, title: Title, move: Move, moment: Moment = NOW):
-        self._title, self._move, self._moment = title, move, moment
-        self._path = f"{title.id}.moves.{move.id}"
+    def __init__(self, layer: Layer, move: Move, moment: Moment = NOW):
+        self._text, self._move, self._moment = getattr(layer, "text", None), move, moment
+        self._path = f"{layer.id}.moves.{move.id}"
 
     @cached_property
     def pieces(self) -> Pieces:
-        return say_move(self._move, self._path, self._title.text)
+        return say_move(self._move, self._path, self._text)
 
     @property
     def text(self) -> str:
         """The same as plain text, as it is copied and typed."""
-        return move_text(self._move, self._title.text)
+        return move_text(self._move, self._text)
 
     def sentence(self) -> SafeString:
         """The whole sentence."""

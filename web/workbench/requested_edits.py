@@ -9,9 +9,8 @@ import re
 from collections.abc import Callable
 from typing import Any
 
-from balletto.lettering.layout import lay_out
+from balletto.motion.layer_motion import units_of_move
 from balletto.motion.stagger import delays_of
-from balletto.motion.units import units_for
 from balletto.picture.mask_handles import mask_elsewhere
 from balletto.scene.edits.meant import as_meant
 from balletto.scene.edits.paths import find, name_of, pointer_to
@@ -139,11 +138,11 @@ def _as_it_came(request: EditRequest, wanted: Data) -> Data:
 
 def _turn_move_round(request: EditRequest, wanted: Data) -> Data:
     """A move that comes home goes away, or the other way, in the time that it takes."""
-    title = request.document.layer(str(wanted.get("layer")))
-    move = next((m for m in getattr(title, "moves", ()) if m.id == wanted.get("move")), None)
+    layer = request.document.layer(str(wanted.get("layer")))
+    move = next((m for m in getattr(layer, "moves", ()) if m.id == wanted.get("move")), None)
     if move is None:
         raise SceneError.at("move", "this move is not there any more")
-    units = units_for(request.document, title, lay_out(title), move)
+    units = units_of_move(request.document, layer, move)
     return {**wanted, "spread": round(float(delays_of(move.stagger, units).max(initial=0.0)), 3)}
 
 

@@ -19,7 +19,7 @@ from web.projects.access import own_scene
 
 from .adding import ADDING
 from .drawings import drawing_for, drawing_of
-from .edit_requests import Data, EditRequest, titles_among
+from .edit_requests import Data, EditRequest, movable_among, titles_among
 
 MOST_LINES = 100
 _LONGEST_NAME = 30
@@ -63,7 +63,9 @@ def _suited(request: EditRequest, what: str, layers: list[str]) -> list[str]:
     """The layers that what is said is for."""
     if what in _ANY_LAYER:
         return [request.layer(layer)["id"] for layer in layers]
-    return titles_among(request, layers, "moves" if what == "move" else f"a {what}")
+    if what == "move":
+        return movable_among(request, layers)
+    return titles_among(request, layers, f"a {what}")
 
 
 def _said_anew(request: EditRequest, layer: str, move_id: str, line: str) -> Data:
@@ -74,6 +76,7 @@ def _said_anew(request: EditRequest, layer: str, move_id: str, line: str) -> Dat
     if before is None:
         raise SceneError.at(layer, "this move is not there any more")
     data = _read(request, line, layer, ("move",)).data
+    data = _of_kind(request.layer(layer)["kind"], data)
     value = {**({"name": before["name"]} if before.get("name") else {}), **data, "id": move_id}
     return {"name": "set-value", "path": f"{layer}.moves.{move_id}", "value": value}
 
@@ -82,7 +85,7 @@ def _said_anew(request: EditRequest, layer: str, move_id: str, line: str) -> Dat
 
 
 def _move(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
-    move = {"name": _named(line), **data}
+    move = {"name": _named(line), **_of_kind(request.layer(layer)["kind"], data)}
     first = request.layer(layer)["span"][0]
     if "start" not in data and first > 0:
         move["start"] = first
@@ -90,6 +93,14 @@ def _move(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]
     if letters and "among" not in data and layer == request.selection.layer:
         move["among"] = [list(letters)]
     return [{"name": "add-move", "layer": layer, "move": move}]
+
+
+def _of_kind(kind: str, data: Data) -> Data:
+    """A move for a kind of layer: what is no title moves as a whole, or a group by its members."""
+    unit = data.get("unit", "")
+    if kind == "title":
+        return {**data, "unit": "title"} if unit in ("layer", "member") else data
+    return {**data, "unit": unit if unit == "member" and kind == "group" else "layer"}
 
 
 def _named(line: str) -> str:

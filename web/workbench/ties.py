@@ -33,7 +33,7 @@ def tie_targets(scene: Scene) -> list[Named]:
         paths = [path for path, _ in _place_values(layer, parts=True)]
         paths += [path for path, _ in effect_values(layer)]
         targets += [(path, f"{value_name(layer, path)} of {name}") for path in paths]
-        for move in layer.moves if isinstance(layer, Title) else ():
+        for move in getattr(layer, "moves", ()):
             targets += [
                 (path, f"{value_name(layer, path)} of {move.name or 'Move'}")
                 for path in _move_values(layer, move)

@@ -5,6 +5,7 @@ from typing import Any, ClassVar
 
 import numpy as np
 
+from ...motion.layer_motion import moved_values
 from ...scene.document import Scene
 from ...scene.layers import Layer
 from ..canvas import Canvas
@@ -30,8 +31,9 @@ class PreparedLayer:
         self._scene, self._layer = scene, layer
 
     def opacity(self, frame: float) -> float:
-        """How opaque the layer as a whole is, besides what it draws."""
-        return 1.0
+        """How opaque the layer as a whole is, besides what it draws: as the moves have it of the
+        group that it is a member of."""
+        return moved_opacity(self._scene, self._layer, frame)
 
     def drawn(self, canvas: Canvas, times: np.ndarray) -> Drawn:
         """What it draws itself at each of `times`: nothing, if it is not told."""
@@ -41,6 +43,12 @@ class PreparedLayer:
     def rest_box(cls, scene: Scene, layer: Any, frame: float) -> RestBox | None:
         """What it takes up at rest; None if nothing."""
         return None
+
+
+def moved_opacity(scene: Scene, layer: Layer, frame: float) -> float:
+    """How opaque moves leave a layer."""
+    values = moved_values(scene, layer, np.array([float(frame)]))
+    return float(values["opacity"][0]) if "opacity" in values else 1.0
 
 
 def around_origin(size: tuple[float, float]) -> RestBox:

@@ -5,7 +5,7 @@ from typing import Any, NamedTuple
 
 import numpy as np
 
-from ...motion.affine import layer_matrices
+from ...motion.layer_motion import moved_matrices, moved_values
 from ...scene.document import Scene
 from ...scene.primitives import rectangle
 from ...scene.tracks import value_at
@@ -16,6 +16,7 @@ from ..compositing import Drawn
 from ..effect_values import as_copies, shadow_at, trail_of, values_of, with_shadows
 from ..outlines import Commands
 from .base import Prepare, PreparedLayer
+from .look import Look
 
 _LARGEST = 1000.0  # times, that a copy of a trail grows
 
@@ -46,6 +47,10 @@ class PreparedForm(PreparedLayer):
         """What it draws at a time; None if nothing."""
         raise NotImplementedError
 
+    def opacity(self, frame: float) -> float:
+        """What moves make of it is its form's own, at each of the times that are drawn."""
+        return 1.0
+
     def drawn(self, canvas: Canvas, times: np.ndarray) -> Drawn:
         """The form at each of `times`, as it is drawn."""
         found = [self._at(canvas, float(time)) for time in times]
@@ -75,22 +80,26 @@ class PreparedForm(PreparedLayer):
         form = self.form(time)
         if form is None:
             return [], around([])
+        look = Look.of(moved_values(self._scene, layer, np.array([time])))
         commands, fill, line = form
-        matrices = layer_matrices(self._scene, layer, np.array([time]))
+        fill, line = look.tinted(fill), look.lined(line)
+        matrices = moved_matrices(self._scene, layer, np.array([time]))
         if shrink != 1:
             matrices = matrices @ _scaled(layer.transform.pivot, shrink)
-        opacity = float(np.clip(value_at(layer.transform.opacity, at), 0, 1)) * fade
+        opacity = float(np.clip(value_at(layer.transform.opacity, at), 0, 1)) * fade * look.opacity
         is_seen = opacity > 0 and matrices[0, 2, 2] > 1e-6 and (fill or line)
         shadow = shadow_at(layer, time)
-        margin = (line.width if line else 0) * (3 if line and line.joins == "sharp" else 1)
+        margin = 3 * look.blur
+        if line:
+            margin += line.width * (3 if line.joins == "sharp" else 1)
         own = np.array([widened(box_of(commands), margin)])
         box = boxes_of(own, matrices[:, None], np.array([[bool(is_seen)]]))[0]
         if not is_seen:
             return [], box
         more = shadow.margin if shadow else 0.0
         matrix = matrices[0].reshape(-1).tolist()
-        item = DrawItem(self._outline(canvas, commands), matrix, fill, opacity, line)
-        return with_shadows([item], shadow), widened(box, more)
+        item = DrawItem(self._outline(canvas, commands), matrix, fill, opacity, line, look.blur)
+        return with_shadows([item], shadow, [look.shadow]), widened(box, more)
 
     def _outline(self, canvas: Canvas, commands: Commands) -> Any:
         if self._prepared is None or self._prepared[0] != commands:

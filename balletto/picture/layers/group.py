@@ -7,7 +7,7 @@ import numpy as np
 from ...scene.layers import Layer
 from ...scene.layers.group import Group
 from ...scene.tracks import value_at
-from .base import PreparedLayer
+from .base import PreparedLayer, moved_opacity
 
 
 class PreparedGroup(PreparedLayer):
@@ -17,4 +17,4 @@ class PreparedGroup(PreparedLayer):
 
     def opacity(self, frame: float) -> float:
         opacity = value_at(self._layer.transform.opacity, np.array(frame))
-        return float(np.clip(opacity, 0, 1))
+        return float(np.clip(opacity, 0, 1)) * moved_opacity(self._scene, self._layer, frame)

@@ -8,7 +8,7 @@ from typing import Any, ClassVar
 
 import numpy as np
 
-from ...motion.affine import layer_matrices
+from ...motion.layer_motion import moved_matrices
 from ...scene.document import Scene
 from ...scene.files import to_data
 from ...scene.layers.nested import NestedLayer
@@ -53,7 +53,7 @@ class PreparedNested(PreparedForm):
 
     def _enlargement(self, time: float) -> float:
         """How large it is seen, at the step that is enough for it."""
-        matrix = layer_matrices(self._scene, self._layer, np.array([time]))[0]
+        matrix = moved_matrices(self._scene, self._layer, np.array([time]))[0]
         seen = float(np.sqrt(abs(np.linalg.det(matrix[:2, :2])))) / max(float(matrix[2, 2]), 1e-3)
         step = np.ceil(np.log(min(max(seen, _SMALLEST), _LARGEST)) / np.log(_STEP) - 1e-6)
         return float(_STEP**step)

@@ -4,6 +4,7 @@ from typing import Any, ClassVar
 
 import numpy as np
 
+from ...motion.layer_motion import moved_values
 from ...scene.colors import hex_of
 from ...scene.document import Scene
 from ...scene.layers.shape import ShapeLayer
@@ -11,7 +12,7 @@ from ...scene.stroke import Stroke
 from ...scene.tracks import value_at
 from ..appearance import gradient_over
 from ..canvas import Gradient, Line
-from ..effect_values import displacement_at
+from ..effect_values import displacement_at, further
 from ..outlines import Commands, displaced
 from .base import RestBox
 from .form import Form, PreparedForm, box_of
@@ -47,6 +48,10 @@ class PreparedShape(PreparedForm):
     def _commands(self, time: float) -> Commands:
         commands = outline_of(self._layer, time)
         displacement = displacement_at(self._scene, self._layer, time)
+        more = moved_values(self._scene, self._layer, np.array([time])).get("displace")
+        if more is not None:
+            displacement = displacement_at(self._scene, self._layer, time, is_moved=True)
+            displacement = further(displacement, float(more[0]))
         return commands if displacement is None else displaced(commands, *displacement)
 
     def _fill(self, commands: Commands) -> str | Gradient | None:

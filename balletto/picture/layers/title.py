@@ -21,9 +21,9 @@ from ..boxes import around, boxes_of, widened
 from ..canvas import Canvas, DrawItem, Window
 from ..compositing import Drawn
 from ..effect_values import (
-    DisplacementValues,
     as_copies,
     displacement_at,
+    further,
     shadow_at,
     trail_of,
     values_of,
@@ -38,7 +38,6 @@ from .base import Prepare, PreparedLayer, RestBox
 BLOCK = 16
 # Outlines at moved axes, or displaced, that a title keeps: those of a few seconds, not of a clip.
 MOST_MOVED = 4096
-_DISPLACEMENT_DIGITS = 1  # of px, by which outlines that moves displace are told apart
 _LARGEST = 1000.0  # times, that a copy of a trail grows
 
 
@@ -208,7 +207,7 @@ class PreparedTitle(PreparedLayer):
                 canvas,
                 number,
                 tuple(zip(tags, change, strict=True)),
-                _further(displaced_by, more[number]),
+                further(displaced_by, more[number]),
             )
             for number, change in enumerate(changes)
         ]
@@ -233,11 +232,3 @@ def _outlines_of(layout: Layout, prepare: Callable[[Commands], Any]) -> list[Any
     """The prepared outlines of all characters as they are set: scenes with the same words, as the
     previews of one are, share them."""
     return [prepare(of_glyphs(character.glyphs)) for character in layout.characters]
-
-
-def _further(displacement: DisplacementValues | None, by: float) -> DisplacementValues | None:
-    """A displacement that is so much stronger; None if it displaces nothing."""
-    if displacement is None:
-        return None
-    amount = round(displacement.amount + by, _DISPLACEMENT_DIGITS)
-    return displacement._replace(amount=amount) if amount else None

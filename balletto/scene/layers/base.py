@@ -22,6 +22,7 @@ from ..model import (
 )
 from ..motion_blur import MotionBlur
 from ..motion_path import ChangingPosition
+from ..moves import LayerMove
 from ..tracks import Changing
 
 # Behind a wrapping check JSON lists arrive as Python lists, which strictness would refuse.
@@ -54,6 +55,9 @@ Blend = Literal[
     "luminosity",
 ]  # fmt: skip
 BLENDS: tuple[str, ...] = get_args(Blend)
+
+
+LayerMoves = Annotated[tuple[LayerMove, ...], Field(max_length=100)]
 
 
 class Layer(Kind):

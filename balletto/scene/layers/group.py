@@ -1,7 +1,10 @@
 """Groups of layers."""
 
-from typing import ClassVar, Literal
+from typing import Annotated, ClassVar, Literal
 
+from pydantic import Field
+
+from ..moves import GroupMove
 from .base import Layer
 
 
@@ -15,3 +18,4 @@ class Group(Layer):
     has_members: ClassVar = True
 
     kind: Literal["group"]
+    moves: Annotated[tuple[GroupMove, ...], Field(max_length=100)] = ()

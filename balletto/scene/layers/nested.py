@@ -4,7 +4,7 @@ from typing import ClassVar, Literal
 
 from ..media import After
 from ..model import Identifier, InnerFrames
-from .base import Layer
+from .base import Layer, LayerMoves
 
 
 class NestedLayer(Layer):
@@ -18,3 +18,4 @@ class NestedLayer(Layer):
     scene: Identifier
     shift: InnerFrames = 0
     after: After = "hold"
+    moves: LayerMoves = ()

@@ -3,7 +3,7 @@
 from typing import ClassVar, Literal
 
 from ..media import FileName
-from .base import Layer
+from .base import Layer, LayerMoves
 
 
 class PictureLayer(Layer):
@@ -15,6 +15,7 @@ class PictureLayer(Layer):
 
     kind: Literal["picture"]
     file: FileName
+    moves: LayerMoves = ()
 
     @property
     def words(self) -> str:

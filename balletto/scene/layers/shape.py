@@ -5,7 +5,7 @@ from typing import ClassVar, Literal
 from ..shapes import AnyShape
 from ..stroke import Stroke
 from ..style import Fill
-from .base import Layer
+from .base import Layer, LayerMoves
 
 
 class ShapeLayer(Layer):
@@ -19,3 +19,4 @@ class ShapeLayer(Layer):
     shape: AnyShape
     fill: Fill = "none"
     stroke: Stroke | None = Stroke()
+    moves: LayerMoves = ()

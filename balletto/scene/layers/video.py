@@ -3,7 +3,7 @@
 from typing import ClassVar, Literal
 
 from ..media import Played
-from .base import Layer
+from .base import Layer, LayerMoves
 
 
 class VideoLayer(Played, Layer):
@@ -13,6 +13,7 @@ class VideoLayer(Played, Layer):
     title: ClassVar = "Video"
 
     kind: Literal["video"]
+    moves: LayerMoves = ()
 
     @property
     def words(self) -> str:

@@ -1,0 +1,59 @@
+"""What moves make of the look of a form: how opaque and soft it is, its colours, its shadow."""
+
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from ...motion.properties import Tint
+from ..appearance import tinted, tinted_gradients
+from ..canvas import Gradient, Line
+
+_NUMBERS = ("opacity", "blur", "shadow", "outline")
+_TINTS = ("fill", "outline_color")
+
+
+@dataclass(frozen=True)
+class Look:
+    """At a time: `blur` is a deviation in px, `outline` px that a line is wider by, the tints those
+    of the fill and of the line."""
+
+    opacity: float = 1.0
+    blur: float = 0.0
+    shadow: float = 1.0
+    outline: float = 0.0
+    fill: Tint | None = None
+    outline_color: Tint | None = None
+
+    @classmethod
+    def of(cls, values: dict[str, Any]) -> "Look":
+        """From the values of moves at one time; what is below nothing is nothing."""
+        found: dict[str, Any] = {
+            name: float(np.asarray(values[name])[0]) for name in _NUMBERS if name in values
+        }
+        found |= {
+            name: max(value, 0.0) for name, value in found.items() if name in ("blur", "shadow")
+        }
+        found |= {name: _of_one(values[name]) for name in _TINTS if name in values}
+        return cls(**found)
+
+    def tinted(self, fill: Any) -> Any:
+        """What fills a form under the tint; photos stay."""
+        if self.fill is None or fill is None:
+            return fill
+        if isinstance(fill, str):
+            return tinted(fill, self.fill)[0]
+        return tinted_gradients(fill, self.fill)[0] if isinstance(fill, Gradient) else fill
+
+    def lined(self, line: Line | None) -> Line | None:
+        """The line of a form, wider and under its tint."""
+        if line is None:
+            return None
+        tint = self.outline_color
+        color = line.color if tint is None else tinted(line.color, tint)[0]
+        return line._replace(width=max(line.width + self.outline, 0.0), color=color)
+
+
+def _of_one(tint: Tint) -> Tint:
+    """A tint of one unit at one time, as those of many times."""
+    return Tint(np.asarray(tint.keep).reshape(1), np.asarray(tint.add).reshape(1, 3))
