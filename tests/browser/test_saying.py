@@ -279,3 +279,47 @@ class LateSayingTest(LateTest):
         self.page.evaluate(NOT_AT_ALL, ["/say/", "never"])
         self.settled(lambda: self.say("rise 70"))
         self.assertEqual(self.document(self.scene)["layers"][0]["moves"][-1]["pose"], {"y": 70})
+
+
+class LayersThatMoveTest(BrowserTest):
+    """What is no title has moves too: said, taken from the gallery, changed in sentences."""
+
+    def test_a_shape_and_the_members_of_a_group_are_moved(self):
+        shape = {
+            "kind": "shape", "name": "Moon", "span": [0, 60], "fill": "#FF0000", "stroke": None,
+            "shape": {"kind": "rectangle", "size": [60, 60]},
+        }  # fmt: skip
+        places = [{"position": [x, 500, 0]} for x in (-100, 100)]
+        layers = [
+            {**shape, "id": f"s{n}", "group": "g", "transform": place}
+            for n, place in enumerate(places)
+        ]
+        group = {"kind": "group", "id": "g", "name": "Moons", "span": [0, 60]}
+        group["transform"] = {"position": [960, 0, 0]}
+        self.scene = self.open_scene(self.sign_in(), layers=[*layers, group])
+        self.page.locator('.slab[data-layer="g"] .slab__no').click()
+        self.page.locator("#say-moves-text").click()
+        self.page.keyboard.type("members rise 100, fade, every 6")
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        (move,) = self.document(self.scene)["layers"][2]["moves"]
+        self.assertEqual((move["unit"], move["stagger"]), ("member", {"gap": 6}))
+        expect(self.page.locator(".move .sentence")).to_contain_text("Each member comes from")
+        self.type_value("g.moves.m1.pose.y", "150")
+        # The gallery offers what suits it, shown on it.
+        self.page.locator("#open-gallery").click()
+        gallery = self.page.locator("#gallery")
+        expect(gallery.locator('[data-film="rise"]')).to_be_visible()
+        expect(gallery.locator(".gcard[data-letters]").first).to_be_hidden()
+        self.page.wait_for_function(
+            "() => document.querySelector('[data-film=rise]').naturalHeight > 32 * 100"
+        )
+        self.settled(gallery.locator('[data-add-move="rise"]').click)
+        moves = self.document(self.scene)["layers"][2]["moves"]
+        self.assertEqual([move["unit"] for move in moves], ["member", "member"])
+        # A member has moves of its own.
+        self.page.locator('.slab[data-layer="s0"] .slab__no').click()
+        self.page.locator("#say-moves-text").click()
+        self.page.keyboard.type("turn 90, over 10")
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        (move,) = self.document(self.scene)["layers"][0]["moves"]
+        self.assertEqual((move["unit"], move["pose"]), ("layer", {"rotation": 90}))

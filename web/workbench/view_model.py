@@ -18,7 +18,7 @@ from balletto.lettering.families import FAMILIES
 from balletto.picture.media import SOUNDS, STILLS, VIDEOS
 from balletto.scene.document import Scene as SceneDocument
 from balletto.scene.layers.title import Title
-from balletto.scene.presets import parts_of, presets
+from balletto.scene.presets import fits, parts_of, presets
 from balletto.scene.shapes import SHAPE_KINDS
 from balletto.scene.starts import WORDS
 from balletto.scene.tracks import value_at
@@ -243,7 +243,8 @@ class WorkbenchView:
         """The presets by group, in the order of the gallery."""
         groups: dict[str, list[dict[str, Any]]] = {}
         for preset in presets().values():
-            shown = {**preset, "parts": parts_of(preset)}
+            of_letters = not fits(preset, "shape")
+            shown = {**preset, "parts": parts_of(preset), "of_letters": of_letters}
             groups.setdefault(preset["group"], []).append(shown)
         return list(groups.items())
 

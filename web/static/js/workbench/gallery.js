@@ -11,10 +11,16 @@ export async function openGallery() {
   await flush();
   // With letters selected, what is added moves these alone.
   const letters = document.querySelector(".slab.is-selected .letters b")?.textContent.trim();
-  const text = document.querySelector(".slab.is-selected .slab__text")?.value.trim() || "your title";
+  const named = document.querySelector(".slab.is-selected :is(.slab__text, .slab__name)");
+  const text = named?.value.trim() || named?.placeholder || "your title";
   const name = letters ? `${text}, for the letters “${letters}” alone` : text;
   document.getElementById("gallery-name").textContent = name.length > 70 ? `${name.slice(0, 69)}…` : name;
-  for (const card of gallery().querySelectorAll(".gcard")) showFilm(card);
+  // What is for letters alone is offered for titles alone.
+  const isTitle = document.querySelector(".slab.is-selected .slab__text");
+  for (const card of gallery().querySelectorAll(".gcard")) {
+    card.hidden = !isTitle && "letters" in card.dataset;
+    if (!card.hidden) showFilm(card);
+  }
   gallery().showModal();
 }
 
