@@ -25,6 +25,7 @@ BY_GET = {
     "parts",
     "likely",
     "read",
+    "say",
     "bin",
     "scene-film",
     "frame",

@@ -88,10 +88,10 @@ def sentences_of(scene, layer):
         yield from shape_more(layer)
     if layer.kind == "title":
         yield TypeSentence(layer).sentence()
-        for move in layer.moves:
-            words = MoveSentence(layer, move, MOMENT)
-            yield words.sentence()
-            yield from words.more()
+    for move in getattr(layer, "moves", ()):
+        words = MoveSentence(layer, move, MOMENT)
+        yield words.sentence()
+        yield from words.more()
 
 
 def offers_of(scene, layer):
@@ -103,7 +103,7 @@ def offers_of(scene, layer):
         yield {"label": "remove", "edit": card.remove}
         if card.earlier:
             yield {"label": "earlier", "edit": card.earlier}
-    for move in layer.moves if layer.kind == "title" else ():
+    for move in getattr(layer, "moves", ()):
         offers = MoveOffers(scene, layer, move)
         yield from [*(each for _, _, group in offers.groups() for each in group)]
 
@@ -136,6 +136,8 @@ class EverySentenceTest(TestCase):
             for layer in scene.layers:
                 for action in offers_of(scene, layer):
                     edit = action["edit"]
+                    if edit["name"] == "behind":
+                        continue  # of the page, see test_behind
                     placed = {**edit, "at": 3} if edit.get("at") == "playhead" else edit
                     with self.subTest(seed, action=action["label"]):
                         apply(data, placed)

@@ -18,6 +18,7 @@ from .sentence_parts import SentencePart
 
 _WAYS = (("alpha", "opaque"), ("luminance", "light"))
 _NOT = ((False, "where"), (True, "except where"))
+_MOST_HIDERS = 8  # that are offered
 _STAYS = ((False, "is not drawn itself"), (True, "stays visible"))
 
 
@@ -118,6 +119,16 @@ def matte_sources(scene: Scene, layer: Layer) -> list[tuple[Layer, str]]:
     ]
 
 
+def hiders(scene: Scene, layer: Layer) -> list[tuple[Layer, str]]:
+    """The layers that one may come out from behind: those in front of it that can be seen."""
+    place = scene.layers.index(layer)
+    return [
+        (other, f"“{layer_name(other)}”")
+        for other in scene.layers[place + 1 :]
+        if other.has_place and other.group == layer.group
+    ]
+
+
 def _window(layer: Layer) -> list[AppearanceCard]:
     window = getattr(layer, "window", None)
     if window is None:
@@ -168,6 +179,10 @@ def appearance_to_add(scene: Scene, layer: Layer) -> list[tuple[str, list[dict[s
         value = {"layer": sources[-1][0].id}
         edit = {"name": "set-value", "path": f"{layer.id}.matte", "value": value}
         other.append({"label": "matte", "edit": edit})
+    if layer.has_place:
+        for each, said in hiders(scene, layer)[:_MOST_HIDERS]:
+            edit = {"name": "behind", "layer": layer.id, "other": each.id}
+            other.append({"label": f"from behind {said}", "edit": edit})
     if isinstance(layer, Title) and layer.window is None:
         soft = round(layer.style.size / 6)
         # As much larger as it is soft, so that letters at rest are whole.

@@ -18,6 +18,7 @@ from balletto.scene.errors import SceneError
 from web.projects.origins import as_it_came, part_of
 
 from .adding import ADDING
+from .behind import behind
 from .edit_requests import Data, EditRequest, in_local_time, is_with_group
 from .pasting import paste
 from .placing import PLACING
@@ -150,6 +151,7 @@ REQUESTED_EDITS: dict[str, Callable[[EditRequest, Data], Data]] = {
     **ADDING,
     **PLACING,
     "as-it-came": _as_it_came,
+    "behind": behind,
     "flip": _flip,
     "paste": paste,
     "say": say,

@@ -18,6 +18,7 @@ from web.pictures import frames
 from web.projects.access import own_scene
 
 from .adding import ADDING
+from .behind import says_behind, typed_behind
 from .drawings import drawing_for, drawing_of
 from .edit_requests import Data, EditRequest, movable_among, titles_among
 
@@ -45,6 +46,9 @@ def say(request: EditRequest, wanted: Data) -> Data:
     layers = [str(each) for each in listed] if isinstance(listed, list) and listed else [str(layer)]
     edits: list[Data] = []
     for line in lines:
+        if hidden := typed_behind(request, line, layers):
+            edits += hidden
+            continue
         said = _read(request, line, layers[0], EVERYTHING)
         for each in _suited(request, said.what, layers):
             edits += _MADE[said.what](request, each, line, said.data)
@@ -167,6 +171,8 @@ def saying(request: HttpRequest, scene_id: int) -> JsonResponse:
     may_say = ("move",) if request.GET.get("move") else EVERYTHING
     document = frames.document_at(scene, scene.digest)
     context = context_of(document, request.GET.get("layer"), may_say)
+    if (hidden := says_behind(document, text)) and "move" in may_say and len(may_say) > 1:
+        return JsonResponse({"next": [], "values": [], "what": "mask", "said": hidden})
     answer: Data = {
         "next": [
             {**each._asdict(), "drawing": drawing_for(each)} for each in complete(text, context)
