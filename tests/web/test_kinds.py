@@ -44,6 +44,7 @@ from balletto.scene import files
 from balletto.scene.ease_words import read_ease
 from balletto.scene.edits import apply
 from balletto.scene.value_names import value_name
+from balletto.sentences.reader import read
 from web.workbench.appearance_sentences import appearance_cards
 from web.workbench.move_sentences import MoveSentence
 from web.workbench.phrases import Moment
@@ -85,6 +86,10 @@ print(json.dumps({
     "called": scene.layers[2].nameless,
     "ease": read_ease("lazy 0.25"),
     "name": value_name(scene.layers[1], "c.effects.0.share"),
+    "read": [read(text)[1] for text in (
+        "faded by 30 %", "seen inside a cross of 80 px", "letters rise 100, every 2 in pairs",
+        "100 below by every other one", "rise 100, over 20 with lazy 0.25 of the way",
+    )],
     "edit": apply(data, {"name": "shout"}).document["name"],
 }))
 """
@@ -119,6 +124,12 @@ class OneMoreTest(TestCase):
         self.assertEqual(made["ease"], {"lazy": 0.25})
         self.assertEqual(made["frames"], 3)
         self.assertEqual(made["name"], "share of the fade")
+        effect, mask, ordered, chosen, eased = made["read"]
+        self.assertEqual(effect, {"kind": "fade", "share": 0.3})
+        self.assertEqual((mask["kind"], mask["arm"]), ("cross", 80))
+        self.assertEqual(ordered["stagger"], {"gap": 2, "order": "pairs"})
+        self.assertEqual(chosen["reach"], [{"kind": "odd"}])
+        self.assertEqual(eased["amount"]["keys"][0]["ease"], {"lazy": 0.25})
         self.assertEqual(made["edit"], "QUIET")
         move, effect, mask, shape, *_ = made["said"]
         self.assertIn("every other one", move)

@@ -69,10 +69,12 @@ def typed_behind(request: EditRequest, line: str, layers: list[str]) -> list[Dat
 
 def named(scene: Any, name: str) -> str | None:
     """The layer that is called so, in whatever case; None if none is."""
-    wanted = name.strip().lower()
-    return next(
-        (each.id for each in scene.layers if layer_name(each).strip().lower() == wanted), None
-    )
+
+    def alike(words: str) -> str:
+        return words.strip().lower().removeprefix("the ")
+
+    wanted = alike(name)
+    return next((each.id for each in scene.layers if alike(layer_name(each)) == wanted), None)
 
 
 def says_behind(scene: Any, text: str) -> str | None:
