@@ -5,7 +5,7 @@ import json
 import subprocess
 import sys
 
-from . import appearance, application, browsing, clips, core, motion
+from . import appearance, application, browsing, clips, core, hands, motion
 
 # Groups of figures: each function gives {name: value}, measured in one run.
 GROUPS = {
@@ -19,6 +19,7 @@ GROUPS = {
     "poses": motion.evaluating,
     "poses-memory": motion.memory,
     "layout": motion.editing_layout,
+    "hands": hands.hands,
 }
 GOALS = {
     "draw_ratio": "at most 1.5",

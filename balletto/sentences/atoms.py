@@ -55,6 +55,7 @@ class Atom:
     `end` of the text.
 
     phrase: its words in one spelling; raw: as it was typed; parts: what it is made of, by kind
+    is_parted: whether a comma stands before it
     """
 
     kind: str
@@ -63,6 +64,7 @@ class Atom:
     start: int
     end: int
     parts: Any = None
+    is_parted: bool = False
 
     @property
     def is_plain(self) -> bool:
@@ -222,7 +224,8 @@ class Atoms:
             parts = tokens
         elif tree.data == "string":
             parts = re.sub(r"\\(.)", r"\1", raw[1:-1])
-        return Atom(str(tree.data), phrase, raw, start, end, parts)
+        is_parted = text[:start].rstrip().endswith((",", ";"))
+        return Atom(str(tree.data), phrase, raw, start, end, parts, is_parted)
 
     def _ease(self, child: Any, text: str) -> Any:
         """The ease of a rule `ease`, as plain data."""

@@ -484,12 +484,14 @@ class TimeOf(Element):
 
 @dataclass(frozen=True)
 class Maybe(Element):
-    """An element that may be there."""
+    """An element that may stand behind what is before it; behind a comma it is another clause."""
 
     element: Element
 
     def take(self, reading: Reading, into: Values) -> bool:
-        self.element.take(reading, into)
+        atom = reading.atom()
+        if atom is not None and not atom.is_parted:
+            self.element.take(reading, into)
         return True
 
     def told(self) -> list[str]:

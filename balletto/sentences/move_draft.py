@@ -19,7 +19,7 @@ class MoveDraft:
 
     leads: home, away, or stays; length, ease: of its course, where they are said
     by: whether values without a name say how far a shake goes
-    flat: the property whose keys are told one by one
+    told: the properties whose keys are told one by one, that of the last key at the end
     """
 
     text: str | None = None
@@ -31,7 +31,7 @@ class MoveDraft:
     ease: Any = None
     by: bool = False
     in_groups: bool = False
-    flat: str = ""
+    told: list[str] = field(default_factory=list)
     is_nowhere: bool = False  # it leads nowhere, and says so
 
     def set_pose(self, name: str, value: Any) -> None:
@@ -47,23 +47,23 @@ class MoveDraft:
         known = self.pose.get(name)
         keys = known["keys"] if isinstance(known, dict) and "keys" in known else []
         self.pose[name] = {"keys": [*keys, key]}
-        self.flat = name
+        self.told = [*(each for each in self.told if each != name), name]
 
     def home_at(self, time: float) -> None:
         """A key at rest, of the course that is being told."""
-        if self.flat:
-            self.add_key(self.flat, {"at": time, "value": _rest(self.flat)})
+        if self.told:
+            self.add_key(self.told[-1], {"at": time, "value": _rest(self.told[-1])})
 
     def set_ease(self, ease: Any) -> None:
-        """An ease that stands by itself: of the course that was told last, or of the move."""
-        course = self.pose.get(self.flat)
-        if isinstance(course, dict) and "keys" in course and self.length is None:
-            for key in course["keys"][:-1]:
+        """An ease that stands by itself: of the courses that were told before, or of the move."""
+        if not self.told or self.length is not None:
+            self.ease = ease
+            return
+        for name in self.told:
+            for key in self.pose[name]["keys"][:-1]:
                 if ease != "linear":
                     key.setdefault("ease", ease)
-            self.flat = ""
-        else:
-            self.ease = ease
+        self.told = []
 
     @property
     def timed(self) -> dict[str, Any]:

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from dataclasses import dataclass, field, replace
 from functools import cache
+from itertools import zip_longest
 from typing import Any
 
 from ..scene.effects import EFFECT_KINDS
@@ -27,9 +28,6 @@ from .elements import (
 from .lexicon import Phrase
 from .moves import OFF
 from .patterns import Pattern, element_for, parts_of
-
-# Marks at which a clause is cut in two.
-_CUTS = ("at", "by", "over", "along")
 
 
 @dataclass(frozen=True)
@@ -146,12 +144,13 @@ def _of_wording(what: str, model: type[Model], wording: Wording) -> PartKind:
 
 
 def _cut(pattern: Pattern) -> Iterator[Pattern]:
-    """A clause in pieces that may stand by themselves: before each mark that follows a value."""
+    """A clause in pieces that may stand by themselves: words that follow a value and lead to
+    another begin a new one."""
     piece: list[Element] = []
-    for element in pattern.elements:
+    for element, behind in zip_longest(pattern.elements, pattern.elements[1:]):
         has_value = any(not isinstance(each, Literal | Option) for each in piece)
-        is_cut = isinstance(element, Literal) and element.words in _CUTS
-        if is_cut and has_value:
+        leads_on = behind is not None and not isinstance(behind, Literal | Option)
+        if isinstance(element, Literal) and has_value and leads_on:
             yield Pattern(tuple(piece))
             piece = []
         piece.append(element)

@@ -1,0 +1,149 @@
+"""Hands: whole jobs done in the browser by the product's own means, their actions counted.
+
+An action is one click, one drag, one key or chord, or one typed entry with its Enter (the words of
+a title, a value, a sentence). A job begins with a new scene, whose words are there to be typed.
+Playing and looking are free.
+"""
+
+import json
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import Any
+
+from playwright.sync_api import Locator, Page, expect, sync_playwright
+
+from balletto.motion.poses import poses
+from balletto.scene import files
+from balletto.scene.document import Scene
+
+from .application import signed_in, started
+from .browsing import CHROMIUM, FLAGS
+
+_KEPT = "() => !document.querySelector('#kept').classList.contains('is-busy')"
+
+
+@dataclass
+class Hands:
+    """A hand in a scene that was just made."""
+
+    page: Page
+    actions: int = 0
+    told: list[str] = field(default_factory=list)
+
+    def _acted(self, what: str) -> None:
+        self.actions += 1
+        self.told.append(what)
+        self.page.wait_for_timeout(60)  # no faster than hands are
+        self.page.wait_for_function(_KEPT)
+
+    def words(self, text: str) -> None:
+        """Types the words of the title, which are selected in a new scene."""
+        self.page.keyboard.type(text)
+        self.page.wait_for_timeout(1000)  # until what is typed is taken over
+        self._acted(f"type “{text}”")
+
+    def say(self, text: str) -> None:
+        """Types a sentence, after a click into its line if it has not the focus."""
+        line = self.page.locator("#say-moves-text")
+        if not line.evaluate("line => line === document.activeElement"):
+            self.click(line, "the line")
+        self.page.keyboard.type(text)
+        self.page.keyboard.press("Enter")
+        expect(line).to_have_value("")
+        self._acted(f"say “{text}”")
+        self.page.wait_for_function(_KEPT)
+
+    def click(self, what: Locator, name: str) -> None:
+        what.click()
+        self._acted(f"click {name}")
+
+    def key(self, chord: str) -> None:
+        self.page.keyboard.press(chord)
+        self._acted(f"press {chord}")
+
+    def value(self, chip: str, text: str) -> None:
+        """Clicks a value and types another."""
+        self.click(self.page.locator(f'[data-chip="{chip}"]'), chip)
+        self.page.keyboard.type(text)
+        self.page.keyboard.press("Enter")
+        self._acted(f"type {text}")
+
+    def scrub(self, chip: str, pixels: int) -> None:
+        """Drags a value sideways."""
+        self.drag(self.page.locator(f'[data-chip="{chip}"]'), pixels, 0, chip)
+
+    def drag(self, what: Locator, across: float, down: float, name: str) -> None:
+        what.scroll_into_view_if_needed()
+        box = what.bounding_box() or {}
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        for step in range(1, 6):
+            self.page.mouse.move(x + across * step / 5, y + down * step / 5)
+        self.page.mouse.up()
+        self._acted(f"drag {name}")
+
+    @property
+    def scene(self) -> Scene:
+        """The scene as it is kept."""
+        self.page.wait_for_function(_KEPT)
+        address = self.page.url.split("?")[0].rstrip("/")
+        return files.from_data(json.loads(self.page.request.get(f"{address}/file/").body()))
+
+    def poses(self, first: int, last: int) -> dict[str, Any]:
+        """The numbers of the title's motion."""
+        scene = self.scene
+        title = scene.titles[0]
+        return poses(scene, title.id, list(range(first, last + 1)))
+
+
+@dataclass(frozen=True)
+class Job:
+    """What is asked, how few actions it may take, and how a hand does it, checked by poses."""
+
+    name: str
+    at_most: int
+    do: Callable[[Hands], None]
+
+
+JOBS: dict[str, Job] = {}
+
+
+def job(letter: str, name: str, at_most: int) -> Callable[[Callable[[Hands], None]], Any]:
+    """Registers a job under its letter."""
+
+    def register(do: Callable[[Hands], None]) -> Callable[[Hands], None]:
+        JOBS[letter] = Job(name, at_most, do)
+        return do
+
+    return register
+
+
+def new_scene(page: Page, base: str) -> Hands:
+    """A new scene, as it opens."""
+    page.goto(base)
+    page.get_by_role("button", name="New scene").first.click()
+    page.wait_for_selector("#canvas[data-shown]")
+    page.wait_for_timeout(400)
+    return Hands(page)
+
+
+def hands() -> dict[str, float]:
+    """The actions of each job, in a started application."""
+    from . import jobs  # noqa: F401 - they register themselves, and use what is here
+
+    counts: dict[str, float] = {}
+    with started() as (base, password), signed_in(base, password) as client:
+        kept = client.cookies.jar
+        cookies = [{"name": each.name, "value": each.value or "", "url": base} for each in kept]
+        with sync_playwright() as playwright:
+            browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+            context = browser.new_context(viewport={"width": 1280, "height": 800})
+            context.add_cookies(cookies)
+            for letter, each in JOBS.items():
+                hand = new_scene(context.new_page(), base)
+                each.do(hand)
+                counts[f"hands_{letter}_{each.name.replace(' ', '_')}"] = hand.actions
+                hand.page.close()
+            browser.close()
+    return counts
