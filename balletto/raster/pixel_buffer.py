@@ -10,15 +10,18 @@ import skia
 
 # Beyond the picture, in px of it: wider smears may lack light from farther off.
 MOST_MARGIN = 1500
-MOST_PIXELS = 2**26  # of a buffer: the picture with what its effects reach beyond it
+# Pixels of a buffer, a picture with what its effects reach beyond it: at most; so many times those of
+# what it grows from; and so many in any case.
+MOST_PIXELS, MOST_TIMES, ANYHOW = 2**25, 64, 2**22
 
 Edges = tuple[int, int, int, int]  # left, top, right, bottom
 
 
 def _share(width: int, height: int, across: float, down: float) -> float:
-    """How much of a growth on all sides there is memory for, 0..1: no more than MOST_PIXELS."""
+    """How much of a growth on all sides there is memory for, 0..1."""
     a, b = 4 * across * down, 2 * (width * down + height * across)
-    room = max(MOST_PIXELS - width * height, 0)
+    own = width * height
+    room = max(min(MOST_PIXELS, max(MOST_TIMES * own, ANYHOW)) - own, 0)
     if a + b <= room:
         return 1.0
     return (math.sqrt(b * b + 4 * a * room) - b) / (2 * a) if a else room / b

@@ -160,12 +160,12 @@ class DressTest(BrowserTest):
         self.type_value("a1.effects.0.turn", "120")
         self.assertNotEqual(self.picture(), before)
 
-    def test_what_only_titles_have_is_said(self):
+    def test_what_has_no_moves_says_so(self):
         self.show()
         self.add_adjustment()
-        expect(self.page.locator("#moves")).to_contain_text("Moves are for titles")
-        expect(self.page.locator("#cascade")).to_contain_text("in titles alone")
+        expect(self.page.locator("#moves")).to_contain_text("Adjustment layers have no moves")
+        expect(self.page.locator("#cascade")).to_contain_text("What has moves")
         self.page.keyboard.press("Control+k")
         self.page.keyboard.type("add rise and")
         self.page.keyboard.press("Enter")
-        expect(self.page.locator("#notices")).to_contain_text("moves are for titles")
+        expect(self.page.locator("#notices")).to_contain_text("nothing of this can move")

@@ -81,7 +81,9 @@ class SelectingTest(BrowserTest):
         polygon = self.page.locator(f'#over polygon[data-layer="{layer}"]')
         expect(polygon).to_be_visible()
         self.wait_for_picture()  # what lies over it is drawn anew when the selection is answered
-        box = polygon.bounding_box()
+        # It may be drawn anew just as it is looked at.
+        while (box := polygon.bounding_box()) is None:
+            self.page.wait_for_timeout(20)
         return box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
 
     def test_a_drag_on_what_is_not_selected_moves_it_at_once(self):

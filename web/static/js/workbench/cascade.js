@@ -94,7 +94,7 @@ function drawNothing(list) {
   const isTitle = Boolean(document.getElementById(`text-${state.layer}`));
   const said = isTitle
     ? "No moves yet: add one, and its letters take their turns here."
-    : "Letters take turns in titles alone. What is keyed here stands under Keyframes and Curves.";
+    : "What has moves is told here, unit by unit. What is keyed stands under Keyframes and Curves.";
   list.replaceChildren(element("li", "krows__none", said));
 }
 
