@@ -10,8 +10,8 @@ import skia
 
 # Beyond the picture, in px of it: wider smears may lack light from farther off.
 MOST_MARGIN = 1500
-# Pixels of a buffer, a picture with what its effects reach beyond it: at most; so many times those of
-# what it grows from; and so many in any case.
+# Pixels of a buffer, a picture with what its effects reach beyond it: at most; so many times
+# those of what it grows from; and so many in any case.
 MOST_PIXELS, MOST_TIMES, ANYHOW = 2**25, 64, 2**22
 
 Edges = tuple[int, int, int, int]  # left, top, right, bottom
