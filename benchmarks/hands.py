@@ -53,6 +53,14 @@ class Hands:
         self._acted(f"say “{text}”")
         self.page.wait_for_function(_KEPT)
 
+    def go_on(self, move: str, text: str) -> None:
+        """Opens the plus of a move, and types what its sentence goes on with."""
+        self.click(self.page.locator(f"#more-{move} > summary"), "the plus")
+        expect(self.page.locator("[data-offers-find]")).to_be_focused()
+        self.page.keyboard.type(text)
+        self.page.keyboard.press("Enter")
+        self._acted(f"go on “{text}”")
+
     def click(self, what: Locator, name: str) -> None:
         what.click()
         self._acted(f"click {name}")

@@ -25,11 +25,7 @@ def fly_home(hand: Hands) -> None:
     assert (rest["z"][0] <= 0).all()
     assert not rest["y"][20:].any()
     assert (np.diff(np.abs(rest["y"]), axis=0) <= 1e-9).all()
-    hand.click(hand.page.locator("#more-m1 > summary"), "the plus")
-    hand.page.locator("[data-offers-find]").wait_for()
-    hand.page.keyboard.type("swinging after at 3 Hz damped 30 %")
-    hand.page.keyboard.press("Enter")
-    hand._acted("go on: swinging after")
+    hand.go_on("m1", "swinging after at 3 Hz damped 30 %")
     calm = _values(hand, "y", 0, 90)
     assert (np.sign(calm[1:40]) != np.sign(calm[0])).any()  # it passes its place
     hand.scrub("t1.moves.m1.follow.damping", -30)
@@ -132,7 +128,7 @@ def touched(hand: Hands) -> None:
     reached = y.min(axis=0)
     assert (reached < -80).all()
     assert np.isclose(y.max(), -10)  # the floor
-    hand.page.keyboard.press("Escape")
+    hand.key("Escape")
     hand.key("2")
     assert hand.scene.titles[0].moves[0].unit == "word"
     hand.click(hand.page.locator('[aria-label^="Remove Is taken"]'), "remove")
