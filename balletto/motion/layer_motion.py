@@ -5,6 +5,8 @@ Moves nest from the outside in: the group as a whole, its member, the layer itse
 and grows about its pivot, a member about where it stands.
 """
 
+from collections.abc import Iterator
+
 import numpy as np
 
 from ..lettering.layout import lay_out
@@ -13,6 +15,7 @@ from ..scene.layers import Layer
 from ..scene.layers.title import Title
 from ..scene.moves import Move
 from ..scene.tracks import value_at
+from ..scene.value_names import property_name
 from .affine import (
     Space,
     in_its_place,
@@ -94,6 +97,16 @@ def unit_words(scene: Scene, layer: Layer, move: Move) -> list[str]:
         return unit_texts(lay_out(layer), move)
     members = _members(scene, layer) if str(move.unit) == "member" else [layer]
     return [each.name or each.words or each.title for each in members]
+
+
+def meaningless(layer: Layer) -> Iterator[tuple[Move, list[str]]]:
+    """What moves of a layer that is no title say for nothing: each such move, and what the
+    properties are called that are for letters alone."""
+    for move in getattr(layer, "moves", ()) if not isinstance(layer, Title) else ():
+        given = [n for n in move.pose.given if n in MEANINGLESS or n.startswith("axes.")]
+        said = [property_name(name) for name in given]
+        if said := [*said, *(["off the picture"] if move.pose.off else [])]:
+            yield move, said
 
 
 def _is_moved(scene: Scene, layer: Layer) -> bool:

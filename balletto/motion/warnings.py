@@ -11,12 +11,14 @@ import numpy as np
 from ..lettering.faces import axes_of
 from ..lettering.layout import Layout, lay_out
 from ..scene.document import Scene
+from ..scene.layers import Layer
 from ..scene.layers.title import Title
 from ..scene.moves import Move
 from ..scene.tracks import Track
 from .affine import corners_seen, resting_matrices
 from .evaluate import does_something
 from .follow import settling
+from .layer_motion import meaningless
 from .properties import ABOUT_PIVOT, parts_of
 from .stagger import delays_of
 from .units import units_for
@@ -46,6 +48,18 @@ def warnings_of(scene: Scene, title: Title) -> list[SceneWarning]:
     """All warnings about a title, in the order of CHECKS."""
     case = _Case(scene, title, lay_out(title))
     return [warning for check in CHECKS for warning in check(case)]
+
+
+def layer_warnings_of(layer: Layer) -> list[SceneWarning]:
+    """What the moves of a layer that is no title say for nothing."""
+    warnings = []
+    for move, names in meaningless(layer):
+        said = " and ".join(names)
+        told = f"For letters alone: {said} of “{move.name or 'Move'}” does nothing here."
+        if move.pose.off:
+            told += " Say how far it goes, as “1200 px left”."
+        warnings.append(SceneWarning(f"{layer.id}.moves.{move.id}", told))
+    return warnings
 
 
 def words_warnings_of(scene: Scene, title: Title) -> list[SceneWarning]:

@@ -1,7 +1,7 @@
 """Atoms of a sentence that was typed: its words, values, orders and eases, each with its place."""
 
 import re
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from importlib.resources import files
 from typing import Any
@@ -12,8 +12,9 @@ from lark.lexer import Lexer
 
 from ..scene.ease_words import TRACK_EASES
 from ..scene.eases import EASE_KINDS
-from ..scene.measures import FRAME, FRAMES, PIXELS, PLAIN, Measure
+from ..scene.measures import FRAME, FRAMES, PIXELS, PLAIN
 from ..scene.orders import ORDERS
+from ..scene.quantity_reader import QuantityError
 from .ease_rules import ease_literals, ease_of_kind, ease_rules, units_of_eases
 from .lexicon import Lexicon, Phrase, spelt
 from .numbers import number_in
@@ -70,10 +71,6 @@ class Atom:
     def is_plain(self) -> bool:
         """Whether it is a number alone."""
         return self.kind == "value" and self.parts is None
-
-    def number(self, measure: Measure, rate: float) -> float | int:
-        """The number of a plain value; QuantityError if it is none of the measure."""
-        return number_in(self.raw, measure, rate)
 
 
 class _Words:
@@ -152,7 +149,6 @@ class Atoms:
 
         self._lark = Lark(self._grammar(), parser="lalr", lexer=PhraseLexer, keep_all_tokens=True,
                           propagate_positions=True, maybe_placeholders=False)  # fmt: skip
-        self.tokens = lexer.tokens
 
     def _add_terminals(self, phrases: list[str]) -> None:
         lexicon = self.lexicon
@@ -214,12 +210,19 @@ class Atoms:
         tokens = list(tree.scan_values(lambda _: True))
         start, end = tokens[0].start_pos or 0, tokens[-1].end_pos or 0
         raw = text[start:end]
+        try:
+            return self._made(tree, tokens, text, start, end)
+        except QuantityError as refused:  # of an ease that has values
+            raise SayingError(f"“{raw}”: {refused}", start, end) from None
+
+    def _made(self, tree: Any, tokens: list[Token], text: str, start: int, end: int) -> Atom:
+        raw = text[start:end]
         phrase = self.lexicon.meant(spelt(raw))
         parts: Any = None
         if tree.data == "value" and isinstance(tree.children[0], Tree):
             parts = tree.children[0]
         elif tree.data == "ease":
-            parts = self._ease(tree.children[0], text)
+            parts = self._ease(tree.children[0])
         elif tree.data in ("order", "listed"):
             parts = tokens
         elif tree.data == "string":
@@ -227,7 +230,7 @@ class Atoms:
         is_parted = text[:start].rstrip().endswith((",", ";"))
         return Atom(str(tree.data), phrase, raw, start, end, parts, is_parted)
 
-    def _ease(self, child: Any, text: str) -> Any:
+    def _ease(self, child: Any) -> Any:
         """The ease of a rule `ease`, as plain data."""
         if isinstance(child, Tree) and child.data == "ease":
             child = child.children[0]
@@ -237,7 +240,7 @@ class Atoms:
 
     # Courses and ties, as plain data
 
-    def course(self, tree: Any, value: "Reads", rate: float) -> dict[str, Any]:
+    def course(self, tree: Any, value: Callable[[Any], Any], rate: float) -> dict[str, Any]:
         """The keys of a course; `value` reads what stands at a key from its tokens."""
         keys: list[dict[str, Any]] = []
         beyond: dict[str, Any] = {}
@@ -252,12 +255,9 @@ class Atoms:
             keyed, _, time, *ease = part.children
             key = {"at": number_in(str(time.children[-1]), FRAME, rate), "value": value(keyed)}
             if ease:
-                key["ease"] = self._ease(ease[0], "")
+                key["ease"] = self._ease(ease[0])
             keys.append(key)
         return {"keys": keys, **beyond}
-
-
-Reads = Any  # a function from the tokens of a value to the value
 
 
 def tie_of(tree: Any, rate: float) -> dict[str, Any]:

@@ -14,6 +14,7 @@ from .selector_patterns import COMBINE, selector_patterns
 from .style_reader import PlaceReader, StyleReader
 
 MOST = 12
+MOST_LETTERS = 1500  # of a text that is completed: a longer one is read alone
 # Below this rank clauses say who goes where; once that is told they are less likely.
 _TOLD = 10
 _WORD_STARTS = re.compile(r"(?<![^\s,;])\S")
@@ -32,6 +33,8 @@ class Completion(NamedTuple):
 def complete(text: str, context: Context | None = None) -> list[Completion]:
     """What may come next in a text, or may be what its last words begin."""
     context = context or Context()
+    if len(text) > MOST_LETTERS:
+        return []
     found: dict[str, Completion] = {}
     for start in _starts(text):
         typed = text[start:].lower()

@@ -59,9 +59,11 @@ _NONE = object()
 
 
 class Element:
-    """A part of a pattern. `take` reads it into values and says whether it was there."""
+    """A part of a pattern."""
 
     def take(self, reading: Reading, into: Values) -> bool:
+        """Reads it into values, and says whether it was there; QuantityError if a value stands
+        there that does not fit."""
         raise NotImplementedError
 
     def told(self) -> list[str]:
@@ -134,12 +136,14 @@ class Option(Element):
 @dataclass(frozen=True)
 class NumberOf(Element):
     """A number by its measure, plain, keyed or tied. A number for a value that has directions needs
-    one, but where it has a word of its own. `example` is one that is likely."""
+    one, but where it has a word of its own. `example` is one that is likely; what `is_plain` takes
+    no keys and no ties."""
 
     name: str
     measure: Measure
     needs_direction: bool = False
     example: float | None = None
+    is_plain: bool = False
 
     def take(self, reading: Reading, into: Values) -> bool:
         atom = reading.atom()
@@ -153,17 +157,15 @@ class NumberOf(Element):
         return True
 
     def _value(self, atom: Atom, reading: Reading) -> Any:
-        if isinstance(atom.parts, Tree) and atom.parts.data == "tie":
-            return tie_of(atom.parts, reading.rate) if not self.needs_direction else _NONE
-        try:
-            if isinstance(atom.parts, Tree):
-                return reading.reader.course(atom.parts, self._keyed(reading), reading.rate)
-            if self.needs_direction and not self._has_direction(atom.raw):
-                return _NONE
-            return number_in(atom.raw, self.measure, reading.rate)
-        except QuantityError as refused:
-            reading.refuse(str(refused))
+        if isinstance(atom.parts, Tree):
+            if self.is_plain:
+                raise QuantityError("one value is needed here, without keyframes")
+            if atom.parts.data == "tie":
+                return tie_of(atom.parts, reading.rate) if not self.needs_direction else _NONE
+            return reading.reader.course(atom.parts, self._keyed(reading), reading.rate)
+        if self.needs_direction and not self._has_direction(atom.raw):
             return _NONE
+        return number_in(atom.raw, self.measure, reading.rate)
 
     def _keyed(self, reading: Reading) -> Callable[[Any], float | int]:
         def read(tree: Any) -> float | int:
@@ -210,14 +212,9 @@ class PairOf(Element):
         has_end = bool(self.words[1])
         if has_end and (behind is None or behind.phrase != (self.words[1],)):
             return False
-        try:
-            numbers = [
-                number_in(each.raw, self.measure, reading.rate) for each in (first, second) if each
-            ]
-        except QuantityError as refused:
-            reading.refuse(str(refused))
-            return False
-        into[self.name] = numbers
+        into[self.name] = [
+            number_in(each.raw, self.measure, reading.rate) for each in (first, second) if each
+        ]
         reading.at += 4 if has_end else 3
         return True
 
@@ -225,13 +222,9 @@ class PairOf(Element):
         if tree.data == "tie":
             into[self.name] = tie_of(tree, reading.rate)
         else:
-            try:
-                into[self.name] = reading.reader.course(
-                    tree, lambda keyed: point_of(keyed, reading.rate), reading.rate
-                )
-            except QuantityError as refused:
-                reading.refuse(str(refused))
-                return False
+            into[self.name] = reading.reader.course(
+                tree, lambda keyed: point_of(keyed, reading.rate), reading.rate
+            )
             if any(len(key["value"]) != 2 for key in into[self.name]["keys"]):
                 return False
         reading.at += 1
@@ -332,8 +325,7 @@ class OrderOf(Element):
         Literal("at").take(reading, into)
         if PairOf("point").take(reading, into):
             return True
-        reading.refuse("a point is needed here: say “at 960 px across, 540 px down”")
-        return False
+        raise QuantityError("a point is needed here: say “at 960 px across, 540 px down”")
 
     def told(self) -> list[str]:
         return [order.words for order in ORDERS.values()]
@@ -348,16 +340,12 @@ class ListOf(Element):
 
     def take(self, reading: Reading, into: Values) -> bool:
         numbers: list[float | int] = []
-        try:
-            while (atom := reading.atom()) and (atom.kind == "listed" or atom.is_plain):
-                raws = [atom.raw]
-                if atom.kind == "listed":
-                    raws = [str(token) for token in atom.parts if token.type == "NUMBER"]
-                numbers += [number_in(raw, self.measure, reading.rate) for raw in raws]
-                reading.at += 1
-        except QuantityError as refused:
-            reading.refuse(str(refused))
-            return False
+        while (atom := reading.atom()) and (atom.kind == "listed" or atom.is_plain):
+            raws = [atom.raw]
+            if atom.kind == "listed":
+                raws = [str(token) for token in atom.parts if token.type == "NUMBER"]
+            numbers += [number_in(raw, self.measure, reading.rate) for raw in raws]
+            reading.at += 1
         into[self.name] = numbers
         return bool(numbers)
 
@@ -399,11 +387,7 @@ class SidesOf(Element):
             if not inside and (behind is None or behind.phrase != words):
                 continue
             raw = re.sub(rf"\s*{said}$", "", atom.raw, flags=re.IGNORECASE) if inside else atom.raw
-            try:
-                sides[place] = number_in(raw, self.how.measure or PLAIN, reading.rate)
-            except QuantityError as refused:
-                reading.refuse(str(refused))
-                return False
+            sides[place] = number_in(raw, self.how.measure or PLAIN, reading.rate)
             reading.at += 1 if inside else 2
             self.same(reading, sides, sides[place])
             return True

@@ -3,6 +3,7 @@
 import re
 from collections.abc import Iterable
 from dataclasses import dataclass, field
+from functools import lru_cache
 
 # Words that change no meaning.
 _NOISE = frozenset({"a", "an", "the", "and", "with"})
@@ -23,6 +24,7 @@ _WORD = re.compile(r"[^\W\d_][\w'’]*")
 Phrase = tuple[str, ...]
 
 
+@lru_cache(maxsize=8192)
 def spelt(text: str) -> Phrase:
     """The words of a text in one spelling, without those that mean nothing."""
     words = (word.lower() for word in _WORD.findall(text.replace("-", " ")))

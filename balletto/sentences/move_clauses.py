@@ -26,7 +26,7 @@ from .elements import (
 )
 from .move_draft import MoveDraft
 from .moves import property_noun
-from .patterns import Pattern, elements_of
+from .patterns import Pattern, elements_of, row
 from .pose_words import AXIS_WORDS, POSE_COLORS, POSE_WORDS, SIDES
 from .verbs import VERBS, VERBS_OF_PROPERTIES, Verb
 
@@ -89,7 +89,7 @@ def _known(clause: Clause) -> Pattern:
     return replace(clause.pattern, is_rare=clause.rank >= RARE)
 
 
-def _pattern(template: str, *elements: Element, **sets: Any) -> Pattern:
+def _pattern(template: str, *elements: Element) -> Pattern:
     """A template with elements in its braces, in turn."""
     named = {str(n): element for n, element in enumerate(elements)}
     numbers = iter(named)
@@ -97,7 +97,7 @@ def _pattern(template: str, *elements: Element, **sets: Any) -> Pattern:
         part if not index else f"{{{next(numbers)}}}{part}"
         for index, part in enumerate(template.split("{}"))
     )
-    return Pattern(tuple(elements_of(numbered, named)), tuple(sets.items()))
+    return Pattern(tuple(elements_of(numbered, named)))
 
 
 def _words(text: str) -> Pattern:
@@ -126,17 +126,15 @@ def _who() -> list[Clause]:
             raise NotSaid("there are no such letters in the title")
         ranges.append([first, first + len(characters_of(values["words"]))])
 
-    whole = NumberOf("first", measures.WHOLE), NumberOf("last", measures.WHOLE)
+    whole = [NumberOf(name, measures.WHOLE, is_plain=True) for name in ("first", "last")]
     return [
         Clause(Pattern((Option("unit", _UNITS),)), unit, "unit", 1),
-        Clause(Pattern((Literal("of"), Literal("character"), whole[0], Literal("to"), whole[1])),
-               letters, "among", 60),
-        Clause(Pattern((Literal("character"), whole[0], Literal("to"), whole[1])), letters,
-               "among", 90),
-        Clause(Pattern((Literal("of"), Literal("no letters"))), no_letters, "among", 95),
-        Clause(Pattern((Literal("of"), StringOf("words"))), written, "among", 60),
-        Clause(Pattern((StringOf("words"),)), written, "among", 90),
-    ]  # fmt: skip
+        Clause(row("of", "character", whole[0], "to", whole[1]), letters, "among", 60),
+        Clause(row("character", whole[0], "to", whole[1]), letters, "among", 90),
+        Clause(row("of", "no letters"), no_letters, "among", 95),
+        Clause(row("of", StringOf("words")), written, "among", 60),
+        Clause(row(StringOf("words")), written, "among", 90),
+    ]
 
 
 class NotSaid(Exception):
@@ -181,7 +179,9 @@ def _poses() -> list[Clause]:
         def aside(draft: MoveDraft, values: Values, sign: int = sign) -> None:
             draft.set_pose("x", sign * values["x"])
 
-        clauses.append(Clause(_row(NumberOf("x", measures.PIXELS), side), aside, "pose.x", 95))
+        clauses.append(
+            Clause(row(NumberOf("x", measures.PIXELS, is_plain=True), side), aside, "pose.x", 95)
+        )
     for name, color in POSE_COLORS.items():
         clauses.append(
             Clause(_pattern(color.words, ColorOf(name)), setting(name), f"pose.{name}", 20)
@@ -275,7 +275,7 @@ def _said_alone() -> list[Clause]:
         name = f"pose.{verb.name}"
         rank = 3 if verb not in known else RARE
         known.add(verb)
-        likely = NumberOf("value", plain, example=verb.usual)
+        likely = NumberOf("value", plain, example=verb.usual, is_plain=verb.sign < 0)
         with_number = Pattern((Literal(text), likely))
         if verb.name not in ("opacity",):
             clauses.append(Clause(with_number, number, name, rank))
@@ -336,30 +336,25 @@ def _when() -> list[Clause]:
     return [
         Clause(_words("one after another"), begin, "stagger", 25),
         Clause(_words(words.TOGETHER), together, "stagger", 26),
-        Clause(_row("one by one", times, "later"), _one_by_one, "stagger", 70),
-        Clause(_row("one by one", times), _one_by_one, "stagger", 95),
-        Clause(_row(place, "in turn"), _in_turn, "groups", 45),
+        Clause(row("one by one", times, "later"), _one_by_one, "stagger", 70),
+        Clause(row("one by one", times), _one_by_one, "stagger", 95),
+        Clause(row(place, "in turn"), _in_turn, "groups", 45),
         Clause(_words("in each"), _in_each, "", 46),
-        Clause(_row("every", gap), _time("gap"), "gap", 22),
-        Clause(_row("within", span), _time("span"), "gap", 35),
-        Clause(_row(OrderOf()), ordered, "order", 30),
-        Clause(_row("spread", EaseOf("curve")), _time("curve"), "curve", 75),
-        Clause(_row("over", frames), _length, "amount", 23),
-        Clause(_row(EaseOf("ease")), ease, "ease", 24),
+        Clause(row("every", gap), _time("gap"), "gap", 22),
+        Clause(row("within", span), _time("span"), "gap", 35),
+        Clause(row(OrderOf()), ordered, "order", 30),
+        Clause(row("spread", EaseOf("curve")), _time("curve"), "curve", 75),
+        Clause(row("over", frames), _length, "amount", 23),
+        Clause(row(EaseOf("ease")), ease, "ease", 24),
         Clause(soft, ease, "ease", 95),
         Clause(_pattern(words.OF_THE_WAY, share), _set("amount"), "amount", 65),
-        Clause(_row("home", "at", TimeOf("at")), home, "", 80),
-        Clause(_row("from", start, "on"), _set("start"), "start", 28),
-        Clause(_row("from", "frame", start), _set("start"), "start", 95),
-        Clause(_row("at", "frame", start), _set("start"), "start", 95),
-        Clause(_row("from", _PlainTime("start")), _set("start"), "start", 95),
-        Clause(_row("starting", "at", start), _set("start"), "start", 95),
+        Clause(row("home", "at", TimeOf("at")), home, "", 80),
+        Clause(row("from", start, "on"), _set("start"), "start", 28),
+        Clause(row("from", "frame", start), _set("start"), "start", 95),
+        Clause(row("at", "frame", start), _set("start"), "start", 95),
+        Clause(row("from", _PlainTime("start")), _set("start"), "start", 95),
+        Clause(row("starting", "at", start), _set("start"), "start", 95),
     ]
-
-
-def _row(*parts: str | Element) -> Pattern:
-    """Words and elements in a row."""
-    return Pattern(tuple(Literal(part) if isinstance(part, str) else part for part in parts))
 
 
 _AT_A_TIME = (Literal("at"), TimeOf("at"), Maybe(EaseOf("ease")))

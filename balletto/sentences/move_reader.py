@@ -6,6 +6,7 @@ from ..scene.measures import DEGREES, PIXELS
 from .elements import Literal, NumberOf, Reading, Values
 from .move_clauses import CLAUSES, Clause, NotSaid, nouns
 from .move_draft import MoveDraft
+from .patterns import Pattern
 from .selector_patterns import COMBINE, SelectorRead, selector_patterns
 
 # What a value without a name says of a shake: "shaken by 6 px and 3°".
@@ -101,9 +102,9 @@ class MoveReader:
         if atom is None or not atom.is_plain or not self.draft.by or not self.draft.selectors:
             return False
         for names, measure, units in _SHAKEN:
-            values: Values = {}
             is_meant = any(unit in atom.raw for unit in units)
-            if is_meant and NumberOf("value", measure).take(self.reading, values):
+            number = Pattern((NumberOf("value", measure, is_plain=True),))
+            if is_meant and (values := number.match(self.reading) or {}):
                 for name in names:
                     self.draft.set_pose(name, values["value"])
                 self._touched = tuple(f"pose.{name}" for name in names)

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from ..scene.measures import LENGTH_PX, PLAIN
+from ..scene.quantity_reader import QuantityError
 from ..scene.wording import Said
 from .elements import (
     COLORS,
@@ -32,6 +33,16 @@ from .lexicon import spelt
 MARKS = ("from", "to", "by", "at", "over", "every", "within")
 
 
+def _taken(element: Element, reading: Reading, into: Values) -> bool:
+    """Whether an element is there; why not, if a value does not fit, is noted."""
+    reading.refused = ""
+    try:
+        return element.take(reading, into)
+    except QuantityError as refused:
+        reading.refuse(str(refused))
+        return False
+
+
 @dataclass(frozen=True)
 class Pattern:
     """Elements in a row. `sets` are values that it means besides those that are said in it; one
@@ -45,8 +56,7 @@ class Pattern:
         """The values, and reading goes on behind; or None, and it stays."""
         start, values = reading.at, dict(self.sets)
         for number, element in enumerate(self.elements):
-            reading.refused = ""
-            if not element.take(reading, values):
+            if not _taken(element, reading, values):
                 if number and reading.at > start:
                     reading.expect(element, self.is_rare)
                 reading.at = start
@@ -83,6 +93,11 @@ class Pattern:
                     yield part.after
                     yield part.after.split()[-1]
                 yield element.how.after
+
+
+def row(*parts: str | Element) -> Pattern:
+    """Words and elements in a row."""
+    return Pattern(tuple(Literal(part) if isinstance(part, str) else part for part in parts))
 
 
 # Templates

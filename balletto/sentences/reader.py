@@ -4,7 +4,7 @@ import re
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cache
-from typing import Any, NamedTuple, Protocol
+from typing import Any, NamedTuple
 
 from pydantic import ValidationError
 
@@ -49,16 +49,6 @@ class Said(NamedTuple):
 
     what: str
     data: dict[str, Any]
-
-
-class Reader(Protocol):
-    """Reads the atoms of one kind of thing."""
-
-    reading: Reading
-    places: dict[str, tuple[int, int]]
-
-    def step(self) -> bool:
-        """Reads what comes next; False if it is not understood."""
 
 
 @cache
@@ -120,10 +110,10 @@ def read(text: str, context: Context | None = None) -> Said:
     SayingError if anything of it is not understood: nothing is dropped, and nothing is made.
     """
     context = context or Context()
-    if not re.search(r"\w", text):
-        raise SayingError("nothing is said: say “letters from 100 below”", 0, len(text))
     tried = []
     for attempt in attempts(text, context):
+        if not attempt.reading.atoms:
+            raise SayingError("nothing is said: say “letters from 100 below”", 0, len(text))
         tried.append(attempt.run())
         if attempt.is_whole:
             return _checked(text, attempt)

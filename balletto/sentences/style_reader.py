@@ -8,12 +8,10 @@ from typing import Any
 from ..lettering.faces import axes_of
 from ..lettering.families import FAMILIES
 from ..scene import measures
-from ..scene.model import Model
-from ..scene.style import Style
 from ..scene.value_names import AXES, axis_name
 from . import styles
 from .elements import ColorOf, Element, Literal, NumberOf, Option, Reading, StringOf, Values
-from .patterns import Pattern, elements_of
+from .patterns import Pattern, elements_of, row
 
 _WEIGHTS = (
     (100, "thin"), (200, "extra light"), (300, "light"), (400, "regular"), (500, "medium"),
@@ -117,22 +115,18 @@ def style_clauses() -> tuple[_Clause, ...]:
         ("over", ("over", Option("over", styles.OVERS))),
         ("angle", ("turned", number("angle", measures.DEGREES))),
     ]
-    clauses = [_Clause(name, _row(*parts)) for name, parts in of]
+    clauses = [_Clause(name, row(*parts)) for name, parts in of]
     clauses += [
         _Clause("axes", Pattern((Literal(called), number("value", measures.PLAIN)),
                                 (("tag", tag),)))
         for tag, called in _axes()
     ]  # fmt: skip
-    clauses.append(_Clause("axes", _row(StringOf("tag"), number("value", measures.PLAIN))))
+    clauses.append(_Clause("axes", row(StringOf("tag"), number("value", measures.PLAIN))))
     clauses += [
         _Clause("axes", Pattern((Literal(words),), (("tag", "wght"), ("value", value))))
         for value, words in _WEIGHTS
     ]
     return tuple(sorted(clauses, key=lambda clause: -len(clause.pattern.elements)))
-
-
-def _row(*parts: str | Element) -> Pattern:
-    return Pattern(tuple(Literal(part) if isinstance(part, str) else part for part in parts))
 
 
 def _axes() -> list[tuple[str, str]]:
@@ -149,7 +143,6 @@ def style_phrases() -> Iterator[str]:
         yield from clause.pattern.phrases()
 
 
-MODEL: type[Model] = Style
 _PLACE = "Stands {x} across, {y} down and {z}, turned {turn}, {width} wide and {height} high"
 
 

@@ -20,7 +20,7 @@ from web.projects.models import Revision
 from .base import BrowserTest
 from .late import LATE
 
-SEED, ACTIONS = (int(word) for word in os.environ.get("BALLETTO_HANDS", "1 600").split())
+SEED, ACTIONS = (int(word) for word in os.environ.get("BALLETTO_HANDS", "1 1000").split())
 LAYERS = ("t1", "t2", "t3")
 LATE_MS = (*[0] * 30, 120, 600, 1500)  # one after another they add up
 WORDS = ("Winter", "Nine moons", "Orrery\nHouse", "A slow, quiet orbit over the dome", "é ü")

@@ -247,6 +247,48 @@ class LateSayingTest(LateTest):
         expect(self.page.locator("#notices")).to_contain_text("“rise 70, overr 2” was not said")
         expect(line).to_have_value("fade")
 
+    def test_a_sentence_goes_on_from_what_it_is_by_then(self):
+        """Said twice at once: the second goes on from what the first has made."""
+        self.page.locator("#more-m1 > summary").click()
+        expect(self.page.locator("[data-offers-find]")).to_be_focused()
+        self.late(700)
+        for text in ("its outline 3 wider", "every 9"):
+            self.page.keyboard.type(text)
+            self.page.keyboard.press("Enter")
+        expect(self.page.locator("#sentence-m1")).to_contain_text("every 9 frames")
+        (move,) = self.document(self.scene)["layers"][0]["moves"]
+        self.assertEqual((move["pose"]["outline"], move["stagger"]["gap"]), (3, 9))
+
+    def test_a_sentence_for_the_palette_is_typed_at_once(self):
+        self.page.evaluate(NOT_AT_ALL, ["/say/", "never"])
+        self.page.keyboard.press("Control+k")
+        self.page.keyboard.type("rise 70, every 4")
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        self.assertEqual(self.document(self.scene)["layers"][0]["moves"][-1]["pose"], {"y": 70})
+        # What is none comes back, to be put right.
+        self.page.keyboard.press("Control+k")
+        self.page.keyboard.type("rise 70, evry 4")
+        self.page.keyboard.press("Enter")
+        expect(self.page.locator("#notices")).to_contain_text("is “every” meant?")
+        expect(self.page.locator("#palette-field")).to_have_value("rise 70, evry 4")
+
+    def test_what_is_pasted_comes_before_what_is_done_after(self):
+        """And where it was pasted, though something else is selected by then."""
+        self.context.grant_permissions(["clipboard-read", "clipboard-write"])
+        self.page.evaluate("navigator.clipboard.writeText('Slide: words from 90 left')")
+        self.page.evaluate("window.lateNumbers = ['/say/']")
+        self.late(700)
+        self.page.locator("body").click(position={"x": 600, "y": 5})
+        self.page.keyboard.press("Control+v")
+        self.page.wait_for_timeout(200)
+        self.page.keyboard.press("Control+z")
+        expect(self.page.locator("#kept")).to_contain_text("All changes kept")
+        self.scene.refresh_from_db()
+        self.assertEqual(len(self.document(self.scene)["layers"][0]["moves"]), 1)
+        self.page.keyboard.press("Control+Shift+z")
+        expect(self.page.locator(".move")).to_have_count(2)
+        self.assertEqual(self.document(self.scene)["layers"][0]["moves"][1]["name"], "Slide")
+
     def test_two_sentences_typed_at_once_are_both_made(self):
         self.late(600)
         self.say("rise 70")

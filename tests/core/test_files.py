@@ -130,7 +130,7 @@ class FilesTest(TestCase):
         self.assertFalse(of_scene["additionalProperties"])
         self.assertIn("Sweep", made["$defs"])
 
-    @settings(max_examples=100, deadline=None)
+    @settings(max_examples=200, deadline=None)
     @given(st.data())
     def test_a_damaged_file_is_refused_with_a_path_or_still_good(self, draw):
         """Wherever a scene is damaged, nothing but a SceneError comes of it."""

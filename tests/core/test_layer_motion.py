@@ -5,6 +5,7 @@ from unittest import TestCase
 import numpy as np
 
 from balletto.motion.layer_motion import moved_matrices, moved_values, unit_words, units_of_move
+from balletto.motion.warnings import layer_warnings_of
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.scene.errors import SceneError
@@ -81,6 +82,14 @@ class LayerTest(TestCase):
         self.assertEqual(seen[90, 160, 2], 0)
         self.assertEqual(plain[90, 174].tolist(), [0, 0, 0, 255])
         self.assertGreater(seen[90, 173, 0], 2)  # soft beyond its edge
+
+    def test_what_is_for_letters_alone_is_warned_of(self):
+        pose = {"y": 20, "tracking": 300, "off": "left"}
+        scene = scene_of(block("a", 160, RED, moves=[{"id": "m1", "name": "In", "pose": pose}]))
+        (warning,) = layer_warnings_of(scene.layers[0])
+        self.assertEqual(warning.path, "a.moves.m1")
+        self.assertIn("tracking and off the picture of “In” does nothing here", warning.text)
+        self.assertEqual(layer_warnings_of(scene_of(block("a", 160, RED)).layers[0]), [])
 
     def test_a_move_of_letters_is_none_of_a_shape(self):
         with self.assertRaisesRegex(SceneError, r"layers\[0\].moves\[0\].unit"):

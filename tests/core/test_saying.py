@@ -3,6 +3,7 @@ told."""
 
 import json
 import os
+import random
 from pathlib import Path
 from unittest import TestCase
 
@@ -18,7 +19,7 @@ from balletto.scene.windows import Window
 from balletto.sentences.completions import complete
 from balletto.sentences.moves import move_text
 from balletto.sentences.parts_of_layers import effect_text, mask_text, shutter_text, window_text
-from balletto.sentences.reader import Context, SayingError, read
+from balletto.sentences.reader import Context, SayingError, all_atoms, read, values_in
 from balletto.sentences.styles import style_text
 
 from .random_scenes import RandomScenes
@@ -26,6 +27,12 @@ from .random_scenes import RandomScenes
 HERE = Path(__file__).parent
 # How many of each are tried: more of them are tried by hand.
 COUNT = int(os.environ.get("BALLETTO_SENTENCES", "40"))
+JUNK = [
+    "3", "3 px", "-4°", "50 %", "2s", "1:12", "1:2:3", "9" * 14, "9/s", "1,000", "#fff", "#12345",
+    "“x”", "(", ")", ",", ":", "(3 at 0, 4 at 3 px)", "(#fff at 3 px)", "(tied to “a”, 3 px later)",
+    "(tied to “a”)", "(0, 2)", "(1 across, 2 down at 0)", "spring 3 px", "bounce 1.5", "at", "!",
+    "shuffled 3 px", "from a point out", "straight pieces (3 px at 1)", "😀", "\n",
+]  # fmt: skip
 CONTEXT = Context(text="Nine Moons")
 KINDS = {
     "effect": (list(EFFECT_KINDS.values()), effect_text),
@@ -123,10 +130,10 @@ class LawTest(TestCase):
         for what, (models, say) in KINDS.items():
             for model in models:
                 for seed in range(max(3, COUNT // len(models))):
-                    random = RandomScenes(seed)
-                    data = random.part(rules[model.__name__])
+                    made = RandomScenes(seed)
+                    data = made.part(rules[model.__name__])
                     if what == "style":
-                        data["font"] = random.random.choice(list(FAMILIES))
+                        data["font"] = made.random.choice(list(FAMILIES))
                     part = model.model_validate(data, strict=False)
                     text = say(part)
                     with self.subTest(model.__name__, seed=seed, text=text):
@@ -191,13 +198,28 @@ class WrongTest(TestCase):
                 self.assertEqual(told.suggestions[:1], (suggestion,) if suggestion else ())
                 self.assertLessEqual(len(told.suggestions), 3)
 
+    def test_whatever_is_typed_is_read_or_told(self):
+        """Known words, numbers and junk in any order: nothing else comes of it than an answer."""
+        chance, known = random.Random(7), all_atoms().lexicon.words()
+        for _ in range(400):
+            parts = [chance.choice(known if chance.random() < 0.6 else JUNK) for _ in range(6)]
+            text = " ".join(parts)
+            with self.subTest(text):
+                complete(text)
+                values_in(text)
+                try:
+                    read(text, CONTEXT)
+                except SayingError as told:
+                    self.assertTrue(0 <= told.start <= told.end <= len(text))
+                    self.assertTrue(str(told))
+
     def test_the_scene_says_what_a_value_may_be(self):
         with self.assertRaisesRegex(SayingError, "“swinging after at 500 Hz”") as fault:
             read("rise 100, swinging after at 500 Hz")
         self.assertEqual(fault.exception.start, 10)
 
     def test_nothing_and_too_much(self):
-        for text in ("", "  ", ",", "rise " * 2000):
+        for text in ("", "  ", ",", "Rise:", "rise " * 2000):
             with self.subTest(text[:9]), self.assertRaises(SayingError):
                 read(text)
 

@@ -3,21 +3,22 @@ behind it, or goes there."""
 
 import math
 import re
-from typing import Any
 
 import numpy as np
 
 from balletto.picture.bounds import places
+from balletto.scene.document import Scene
 from balletto.scene.edits.paths import name_of
 from balletto.scene.errors import SceneError
+from balletto.scene.layers import Layer
+from balletto.sentences.atoms import MOST_LETTERS
 
 from .appearance_sentences import layer_name
 from .edit_requests import Data, EditRequest
 
 # As it is typed: "from behind “The bar”", "comes out from behind the bar".
 _TYPED = re.compile(
-    r"\s*(?:it\s+)?(?:comes?|goes?|slides?)?\s*(?:out\s+)?(?:from\s+)?behind\s+(?:the\s+)?[“\"]?(.+?)[”\"]?\s*[.]?\s*",
-    re.IGNORECASE,
+    r"(?:it )?(?:(?:comes?|goes?|slides?) )?(?:out )?(?:from )?behind (.+)", re.IGNORECASE
 )
 
 
@@ -55,33 +56,30 @@ def _mask(own: list[list[float]], other: list[list[float]], size: tuple[int, int
 
 def typed_behind(request: EditRequest, line: str, layers: list[str]) -> list[Data]:
     """The edits for a line that says behind what layers are; none if it says something else."""
-    found = _TYPED.fullmatch(line)
-    if not found:
-        return []
-    other = named(request.document, found[1])
+    other = _hider(request.document, line)
     return [
         edit
         for layer in layers
-        if other and layer != other
-        for edit in behind(request, {"layer": layer, "other": other})["edits"]
+        if other is not None and layer != other.id
+        for edit in behind(request, {"layer": layer, "other": other.id})["edits"]
     ]
 
 
-def named(scene: Any, name: str) -> str | None:
-    """The layer that is called so, in whatever case; None if none is."""
-
-    def alike(words: str) -> str:
-        return words.strip().lower().removeprefix("the ")
-
-    wanted = alike(name)
-    return next((each.id for each in scene.layers if alike(layer_name(each)) == wanted), None)
-
-
-def says_behind(scene: Any, text: str) -> str | None:
+def says_behind(scene: Scene, text: str) -> str | None:
     """What a text says in full, if it says behind what a layer is."""
-    found = _TYPED.fullmatch(text)
-    other = found and named(scene, found[1])
-    if not other:
+    other = _hider(scene, text)
+    return other and f"Seen as it comes out from behind “{layer_name(other)}”."
+
+
+def _hider(scene: Scene, line: str) -> Layer | None:
+    """The layer that a line says another is behind; None if it says something else."""
+    found = _TYPED.fullmatch(" ".join(line[:MOST_LETTERS].split()))
+    if not found:
         return None
-    layer = next(each for each in scene.layers if each.id == other)
-    return f"Seen as it comes out from behind “{layer_name(layer)}”."
+    wanted = _alike(found[1])
+    return next((each for each in scene.layers if _alike(layer_name(each)) == wanted), None)
+
+
+def _alike(name: str) -> str:
+    """A name as it may be typed: in whatever case, with marks or without."""
+    return name.strip(' “”".').lower().removeprefix("the ").strip(' “”"')

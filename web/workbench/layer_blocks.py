@@ -11,7 +11,7 @@ from django.utils.safestring import SafeString
 from balletto.lettering.families import FAMILIES
 from balletto.lettering.units import is_blank
 from balletto.motion.sampled_curves import keyed_values
-from balletto.motion.warnings import SceneWarning, warnings_of, words_warnings_of
+from balletto.motion.warnings import SceneWarning, layer_warnings_of, warnings_of, words_warnings_of
 from balletto.scene.characters import characters_of
 from balletto.scene.layers import Layer
 from balletto.scene.layers.shape import ShapeLayer
@@ -250,7 +250,8 @@ class LayerBlock:
             return find(self.view.document, self.layer)
         file = getattr(self.layer, "file", None)
         told = missing_words(self.view.document, file) if file else ""
-        return [SceneWarning(self.layer.id, told)] if told else []
+        missing = [SceneWarning(self.layer.id, told)] if told else []
+        return [*missing, *layer_warnings_of(self.layer)]
 
     @property
     def warnings(self) -> dict[str, list[str]]:

@@ -22,7 +22,7 @@ from .behind import says_behind, typed_behind
 from .drawings import drawing_for, drawing_of
 from .edit_requests import Data, EditRequest, movable_among, titles_among
 
-MOST_LINES = 100
+MOST_LINES, MOST_TEXT = 100, 20_000
 _LONGEST_NAME = 30
 _ANY_LAYER = ("effect", "mask", "motion_blur", "place")
 
@@ -35,15 +35,20 @@ def context_of(document: Any, layer_id: Any, may_say: tuple[str, ...] = EVERYTHI
 
 def say(request: EditRequest, wanted: Data) -> Data:
     """The edits for what is typed, a line for each thing; on all selected layers. With a `move`,
-    that is what is said anew."""
-    lines = [line for line in str(wanted.get("text", "")).splitlines() if line.strip()]
+    that is what is said anew, or, with `goes_on`, what is said more of, as it is by then."""
+    text = str(wanted.get("text", ""))
+    if len(text) > MOST_TEXT:
+        told = f"at most {MOST_TEXT} letters can be said at once, got {len(text)}"
+        raise SceneError.at("text", told)
+    lines = [line for line in text.splitlines() if line.strip()]
     if not lines or len(lines) > MOST_LINES:
         raise SceneError.at("text", f"between one and {MOST_LINES} lines are needed")
     layer = wanted.get("layer")
     if isinstance(wanted.get("move"), str):
-        return _said_anew(request, str(layer), wanted["move"], lines[0])
+        return _said_anew(request, wanted, lines[0])
     listed = wanted.get("layers")
-    layers = [str(each) for each in listed] if isinstance(listed, list) and listed else [str(layer)]
+    named = listed if isinstance(listed, list) and listed else [layer]
+    layers = list(dict.fromkeys(str(each) for each in named))
     edits: list[Data] = []
     for line in lines:
         if hidden := typed_behind(request, line, layers):
@@ -72,17 +77,30 @@ def _suited(request: EditRequest, what: str, layers: list[str]) -> list[str]:
     return titles_among(request, layers, f"a {what}")
 
 
-def _said_anew(request: EditRequest, layer: str, move_id: str, line: str) -> Data:
+def _said_anew(request: EditRequest, wanted: Data, line: str) -> Data:
     """A move that is there, said in other words: it keeps its name, if no other is said."""
-    before = next(
-        (move for move in request.layer(layer).get("moves", []) if move["id"] == move_id), None
-    )
+    layer = request.layer(wanted.get("layer"))
+    before = _move_of(request.document, layer["id"], wanted["move"])
     if before is None:
-        raise SceneError.at(layer, "this move is not there any more")
-    data = _read(request, line, layer, ("move",)).data
-    data = _of_kind(request.layer(layer)["kind"], data)
-    value = {**({"name": before["name"]} if before.get("name") else {}), **data, "id": move_id}
-    return {"name": "set-value", "path": f"{layer}.moves.{move_id}", "value": value}
+        raise SceneError.at(layer["id"], "this move is not there any more")
+    if wanted.get("goes_on"):
+        line = _going_on(request.document, layer["id"], before, line)
+    data = _of_kind(layer["kind"], _read(request, line, layer["id"], ("move",)).data)
+    value = {**({"name": before.name} if before.name else {}), **data, "id": before.id}
+    return {"name": "set-value", "path": f"{layer['id']}.moves.{before.id}", "value": value}
+
+
+def _move_of(document: Any, layer_id: Any, move_id: Any) -> Move | None:
+    """A move of a layer; None if there is none."""
+    layer = next((each for each in document.layers if each.id == layer_id), None)
+    return next((move for move in getattr(layer, "moves", ()) if move.id == move_id), None)
+
+
+def _going_on(document: Any, layer_id: Any, move: Move, more: str) -> str:
+    """The sentence of a move as it is, with more behind it: what is said twice counts the second
+    time."""
+    text = getattr(document.layer(layer_id), "text", None)
+    return f"{move_text(move, text).removesuffix('.')}, {more}"
 
 
 # What is made of each thing that is said
@@ -165,12 +183,15 @@ _MADE: dict[str, Callable[[EditRequest, str, str, Data], list[Data]]] = {
 def saying(request: HttpRequest, scene_id: int) -> JsonResponse:
     """What the text that is typed means so far: `said`, in full words, or the `fault`; `next`, what
     may come at its end; and `values`, where numbers and the like stand. `layer` is what it is for;
-    with `move`, it can be a move alone."""
+    with `move`, it can be a move alone, or, with `goes_on`, more of that."""
     scene = own_scene(request, scene_id)
     text = request.GET.get("text", "")[:4000]
     may_say = ("move",) if request.GET.get("move") else EVERYTHING
     document = frames.document_at(scene, scene.digest)
-    context = context_of(document, request.GET.get("layer"), may_say)
+    layer = request.GET.get("layer")
+    context = context_of(document, layer, may_say)
+    if "goes_on" in request.GET and (move := _move_of(document, layer, request.GET.get("move"))):
+        text = _going_on(document, layer, move, text)
     if (hidden := says_behind(document, text)) and "move" in may_say and len(may_say) > 1:
         return JsonResponse({"next": [], "values": [], "what": "mask", "said": hidden})
     answer: Data = {

@@ -15,11 +15,11 @@ import {
   withChosen,
 } from "./keyframe_selection.js";
 import { whenKnown } from "./known.js";
-import { commit, flush } from "./pending.js";
+import { beginLate, commit, flush } from "./pending.js";
 import { onEnter } from "./typed_time.js";
 import { meaning } from "./say.js";
 import { selectLayers } from "./layer_selection.js";
-import { selectedLayers, state } from "./state.js";
+import { asIf, selectedLayers, standing, state } from "./state.js";
 import { keyFocused } from "./values.js";
 import { view } from "./views.js";
 
@@ -94,6 +94,7 @@ function copyOf(kind, what, text) {
   localStorage.setItem(COPIED, JSON.stringify({ kind, scene: state.scene, digest: state.digest, ...what, text }));
   clipped = text;
   document.execCommand("copy"); // asks for the words, see `giveWords`; without a hand's leave nothing happens
+  clipped = "";
 }
 
 let clipped = "";
@@ -103,7 +104,6 @@ function giveWords(event) {
   if (!clipped) return;
   event.clipboardData.setData("text/plain", clipped);
   event.preventDefault();
-  clipped = "";
 }
 
 const counted = (count, one) => `${count} ${one}${count === 1 ? "" : "s"} copied.`;
@@ -145,12 +145,17 @@ export const copyMoves = () => copyOfLayer("moves", "Moves copied, also as text.
 export const copyMove = () =>
   copyOfLayer("moves", "Move copied, also as text.", { move: state.move }, sentences(state.move));
 
-/** Text that was copied elsewhere and reads as sentences is said; else what was copied here is pasted. */
-export async function pasteText(text) {
+/** Text that was copied elsewhere and reads as sentences is said; else what was copied here is pasted. What
+    hands do while the text is read comes after. */
+export function pasteText(text, then = standing()) {
   const copied = JSON.parse(localStorage.getItem(COPIED));
-  const isOwn = !text.trim() || text === copied?.text;
-  if (isOwn || !state.layer || !(await meaning(text.trim().split("\n")[0]))?.said) return paste();
-  commit({ name: "say", text, layer: state.layer, layers: selectedLayers() });
+  if (!text.trim() || text === copied?.text || !then.layer) return asIf(then, paste);
+  let answer = null;
+  const read = async () => {
+    answer = await meaning(text.trim().split("\n")[0], { layer: then.layer });
+  };
+  const said = () => commit({ name: "say", text, layer: state.layer, layers: selectedLayers() });
+  beginLate(read, () => asIf(then, answer?.said ? said : paste));
 }
 
 export function paste() {

@@ -1,6 +1,7 @@
 // What a sentence can go on with: found by typing, done by Enter. Words that none of it has are the
 // sentence itself going on.
 
+import { tell } from "../page.js";
 import { commit, isPending } from "./pending.js";
 import { giveUp, isPreviewing, preview } from "./preview.js";
 import { meaning } from "./say.js";
@@ -14,13 +15,8 @@ const offersOf = (node) => node.closest("[data-offers]");
 const buttons = (offers) => [...offers.querySelectorAll(".offer")];
 const shown = (offers) => buttons(offers).filter((button) => !button.hidden);
 
-/** The sentence of the move, with what is typed behind it. */
-function whole(offers, typed) {
-  const said = offers.closest(".move").querySelector(".sentence").dataset.said;
-  return `${said.replace(/\.$/, "")}, ${typed}`;
-}
-
-const edit = (offers, text) => ({ name: "say", text, layer: state.layer, move: offers.dataset.offers });
+/** More of the sentence of the move, as that is by then. */
+const edit = (offers, text) => ({ name: "say", text, layer: state.layer, move: offers.dataset.offers, goes_on: true });
 
 function find(field) {
   const offers = offersOf(field);
@@ -47,11 +43,10 @@ const tellOf = (offers, words) => {
 async function look(field) {
   const offers = offersOf(field);
   const typed = field.value;
-  const text = whole(offers, typed);
-  const answer = await meaning(text, offers.dataset.offers);
+  const answer = await meaning(typed, { move: offers.dataset.offers, goes_on: 1 });
   if (!field.isConnected || field.value !== typed || !answer) return;
   tellOf(offers, answer.said ? "Enter goes on with it." : (answer.fault?.message ?? ""));
-  if (answer.said) preview(edit(offers, text));
+  if (answer.said) preview(edit(offers, typed));
 }
 
 function take(field) {
@@ -61,12 +56,14 @@ function take(field) {
   if (!typed) return;
   field.value = "";
   if (first) first.click();
-  else commit(edit(offers, whole(offers, typed)), { refused: (message) => refused(field, typed, message) });
+  else commit(edit(offers, typed), { refused: (message) => refused(field, typed, message) });
   find(field);
 }
 
+/** What was refused stands there again; if something else does by now, or nothing is there, it is told. */
 function refused(field, typed, message) {
-  if (!field.value) field.value = typed;
+  if (!field.isConnected || field.value) return tell(`“${typed}” was not said: ${message}`);
+  field.value = typed;
   tellOf(offersOf(field), message);
 }
 

@@ -89,6 +89,7 @@ let chosen = 0;
 let found = [];
 let sentence = null; // what is typed, if it is a sentence: the text, and the command that makes it
 
+const palette = () => document.getElementById("palette");
 const field = () => document.getElementById("palette-field");
 
 function entries() {
@@ -124,7 +125,7 @@ function nameOf(slab) {
 function list() {
   const words = field().value.toLowerCase().split(/\s+/).filter(Boolean);
   found = entries().filter(([name]) => words.every((word) => name.toLowerCase().includes(word)));
-  if (sentence?.text === field().value) found.unshift(sentence.command);
+  if (sentence?.text === field().value) found.push(sentence.command); // last: what is chosen stays so
   chosen = Math.max(0, Math.min(chosen, found.length - 1));
   const items = found.map(([name, keys], index) => {
     const item = document.createElement("li");
@@ -156,22 +157,34 @@ async function ask() {
   if (!state.layer || !/\w\s*\S/.test(text)) return;
   const answer = await meaning(text);
   if (!answer?.said || text !== field().value) return;
-  const edit = { name: "say", text, layer: state.layer, layers: selectedLayers() };
-  sentence = { text, command: [`Say: ${answer.said}`, "Enter", () => commit(edit)] };
+  sentence = { text, command: [`Say: ${answer.said}`, "Enter", () => say(text)] };
   list();
 }
 
-export function openPalette() {
+/** Says what is typed. If it is no sentence, it is told why, and stays to be put right. */
+function say(text) {
+  const refused = (message) => {
+    tell(message);
+    if (!palette().open) openPalette(text);
+  };
+  commit({ name: "say", text, layer: state.layer, layers: selectedLayers() }, { refused });
+}
+
+export function openPalette(text = "") {
   chosen = 0;
-  field().value = "";
-  document.getElementById("palette").showModal();
+  field().value = text;
+  palette().showModal();
   list();
 }
 
+/** Does what is chosen. What no command is called may be a sentence that was typed at once. */
 function run(index) {
+  const text = field().value;
   const action = found[index]?.[2];
-  document.getElementById("palette").close();
-  action?.();
+  if (!found.length && !state.layer) return;
+  palette().close();
+  if (found.length) action?.();
+  else if (text.trim()) say(text);
 }
 
 function key(event) {

@@ -30,9 +30,9 @@ const edit = (line, text) => ({
   ...(line.dataset.move && { move: line.dataset.move }),
 });
 
-/** What the server makes of a text; null if it does not answer. */
-export async function meaning(text, move = "") {
-  const query = new URLSearchParams({ text, layer: state.layer, ...(move && { move }) });
+/** What the server makes of a text, for the selected layer or as `more` says; null if it does not answer. */
+export async function meaning(text, more = {}) {
+  const query = new URLSearchParams({ text, layer: state.layer, ...more });
   try {
     const response = await ask(`${url("say")}?${query}`);
     return response.ok ? await response.json() : null;
@@ -56,7 +56,8 @@ async function look(line) {
   const about = known(line);
   const { turn } = about;
   const text = field(line).value;
-  const answer = await meaning(text, line.dataset.move);
+  const { move } = line.dataset;
+  const answer = await meaning(text, move && { move });
   if (turn !== about.turn || !line.isConnected) return;
   about.answer = answer;
   about.next = offered(answer);
@@ -177,18 +178,20 @@ function make(line) {
   const { answer, timer } = known(line);
   if (!text.trim() || answer?.fault) return;
   clearTimeout(timer);
-  commit(edit(line, text), { done: () => made(line), refused: (message) => refused(line, text, message) });
+  commit(edit(line, text), { done: () => made(line, text), refused: (message) => refused(line, text, message) });
   if (!line.dataset.move) clear(line);
-}
-
-function made(line) {
   line.closest("dialog")?.close();
-  if (line.dataset.move) close(line);
 }
 
-/** What was refused stands there again; beside something that is being typed by now it is told. */
+/** A card shows its sentence again, unless more was typed meanwhile. */
+function made(line, text) {
+  if (line.dataset.move && line.isConnected && field(line).value === text) close(line);
+}
+
+/** What was refused stands there again; beside something that is being typed by now, or where the line
+    is not seen any more, it is told. */
 function refused(line, text, message) {
-  const isFree = line.isConnected && [text, ""].includes(field(line).value);
+  const isFree = line.offsetParent && [text, ""].includes(field(line).value);
   if (!isFree) return tell(`“${text}” was not said: ${message}`);
   field(line).value = text;
   field(line).focus();

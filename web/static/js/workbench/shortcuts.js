@@ -15,7 +15,7 @@ import {
 } from "./actions.js";
 import { commit, walk } from "./pending.js";
 import { toggle, toggleWholeScreen } from "./player.js";
-import { goTo, state } from "./state.js";
+import { goTo, standing, state } from "./state.js";
 import { flip, toggleBeside } from "./takes.js";
 import { go } from "./time.js";
 import { farther, fit, nearer } from "./zoom.js";
@@ -63,8 +63,9 @@ function pasted(event) {
 
 function expectPaste(event) {
   if (event.shiftKey || event.altKey || event.target.closest(TYPED_IN) || event.target.closest("dialog")) return;
+  const then = standing();
   clearTimeout(pasting);
-  pasting = setTimeout(() => pasteText(""), PASTE_MS);
+  pasting = setTimeout(() => pasteText("", then), PASTE_MS);
 }
 
 function key(event) {
