@@ -21,7 +21,7 @@ from .scene.errors import SceneError
 from .scene.fits import FIT_KINDS
 from .scene.schema import schema
 from .sentences.atoms import SayingError
-from .sentences.reader import Context, read
+from .sentences.reader import Context, context_of, read
 from .sentences.scenes import say_scene
 
 
@@ -188,13 +188,12 @@ def _read(arguments: argparse.Namespace) -> None:
 
 def _context(scene: Scene, layer: str | None) -> Context:
     """What a sentence is read for; CommandError if there is no such layer."""
-    rate = float(scene.frames_a_second)
-    if layer is None:
-        return Context(rate)
-    try:
-        return Context(rate, getattr(scene.layer(layer), "text", None))
-    except KeyError as error:
-        raise CommandError(error.args[0]) from None
+    if layer is not None:
+        try:
+            scene.layer(layer)
+        except KeyError as error:
+            raise CommandError(error.args[0]) from None
+    return context_of(scene, layer)
 
 
 def _schema(arguments: argparse.Namespace) -> None:

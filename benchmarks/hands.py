@@ -19,7 +19,7 @@ from balletto.scene.document import Scene
 from .application import signed_in, started
 from .browsing import CHROMIUM, FLAGS
 
-_KEPT = "() => !document.querySelector('#kept').classList.contains('is-busy')"
+_KEPT = "() => !document.querySelector('#kept.is-busy')"
 
 
 @dataclass
@@ -51,7 +51,7 @@ class Hands:
         self.page.keyboard.press("Enter")
         expect(line).to_have_value("")
         self._acted(f"say “{text}”")
-        self.page.wait_for_function(_KEPT)
+        assert not line.input_value(), f"refused: {line.input_value()}"
 
     def go_on(self, move: str, text: str) -> None:
         """Opens the plus of a move, and types what its sentence goes on with."""
@@ -80,10 +80,11 @@ class Hands:
         """Drags a value sideways."""
         self.drag(self.page.locator(f'[data-chip="{chip}"]'), pixels, 0, chip)
 
-    def drag(self, what: Locator, across: float, down: float, name: str) -> None:
+    def drag(self, what: Locator, across: float, down: float, name: str, at: float = 0.5) -> None:
+        """Drags something by px, held at a share of its width."""
         what.scroll_into_view_if_needed()
         box = what.bounding_box() or {}
-        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        x, y = box["x"] + box["width"] * at, box["y"] + box["height"] / 2
         self.page.mouse.move(x, y)
         self.page.mouse.down()
         for step in range(1, 6):

@@ -173,6 +173,35 @@ def aligned_positions(
     return positions
 
 
+# How far what is put at a side stays away from it, as a share of the picture's shorter side.
+_MARGIN = 0.05
+
+
+def position_at_sides(
+    scene: Scene, layer_id: str, frame: float, sides: tuple[str, str]
+) -> list[float] | None:
+    """The position that puts a layer at sides of the picture, as it stands at rest, a little away
+    from the edge.
+
+    sides: across left, middle or right, down top, middle or bottom; "" stays as it is
+    None for what takes up no room
+    """
+    layer = scene.layer(layer_id)
+    first, end = layer.span
+    frame = min(max(frame, first), max(first, end - 1))
+    shown = places(scene, frame)["layers"].get(layer_id)
+    if shown is None:
+        return None
+    box, position = _extent(shown["corners"]), np.array(layer_position(scene, layer_id, frame))
+    margin = _MARGIN * min(scene.size)
+    inner = np.array([[margin, margin], np.array(scene.size) - margin])
+    names = zip(sides, ("middle-across", "middle-down"), strict=True)
+    for name in (middle if side == "middle" else side for side, middle in names if side):
+        axis, by = _shifts({layer_id: box}, name, inner)[layer_id]
+        position[:2] += np.array(shown["lever"])[:, axis] * by
+    return np.round(position, 3).tolist()
+
+
 def _extent(corners: list[list[float]]) -> np.ndarray:
     """The upright box around corners: [[left, top], [right, bottom]]."""
     return np.array([np.min(corners, axis=0), np.max(corners, axis=0)])

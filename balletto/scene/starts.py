@@ -60,6 +60,17 @@ def new_title(document: Data) -> Data:
     }
 
 
+def as_it_would_come(layer: Data, document: Data, other: Data) -> Data | None:
+    """A title that is as it came into a scene, but for its words, as it would come into another;
+    None for all else."""
+    given = ("id", "text", "span")
+    own = {name: value for name, value in layer.items() if name not in given}
+    came = {name: value for name, value in new_title(document).items() if name not in given}
+    if layer["kind"] != "title" or own != came:
+        return None
+    return {**new_title(other), **{name: layer[name] for name in given if name in layer}}
+
+
 def new_shape(document: Data, kind: str) -> Data:
     """A shape of a kind, a line or filled, not larger than it would be in the usual picture."""
     width, height = document["size"]

@@ -78,7 +78,7 @@ class Style(Model):
     axes: Axes = {}
     size: FontSize = 120
     tracking: Thousandths = 0
-    leading: Annotated[float, Number("a leading", Counts.FACTOR, gt=0, le=100)] = 1.1
+    leading: Annotated[float, Number("a leading", Counts.FACTOR, ge=0, le=100)] = 1.1
     fill: Fill = "#FFFFFF"
     outline: Width = 0
     outline_color: Color = "#000000"

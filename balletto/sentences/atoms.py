@@ -35,7 +35,7 @@ _NUMBER = r"[-−–]?(?:\d+(?::\d+){1,2}|\d+(?:[.,]\d+)?|[.]\d+)"
 _TOKEN = re.compile(
     rf"""\s*(?:(?P<STRING>“(?:[^”\\]|\\.)*”|"[^"]*")|(?P<COLOR>\#[0-9A-Fa-f]{{3,8}})
     |(?P<NUMBER>{_NUMBER}(?:\s*(?:/s\b|(?:UNITS)(?!\w)))?)
-    |(?P<LPAR>\()|(?P<RPAR>\))|(?P<COMMA>[,;])|(?P<skip>[.:]|-)|(?P<word>[^\W\d_][\w'’]*)
+    |(?P<LPAR>\()|(?P<RPAR>\))|(?P<COMMA>[,;])|(?P<skip>[.:]|-)|(?P<word>x(?=\d)|[^\W\d_][\w'’]*)
     |(?P<UNKNOWN>\S))""",
     re.VERBOSE,
 )
@@ -110,7 +110,7 @@ def _token(kind: str, text: str, start: int, end: int) -> Token:
     return Token(kind, text[start:end], start_pos=start, end_pos=end)
 
 
-_NEXT = re.compile(r"[\s-]*([^\W\d_][\w'’]*)")
+_NEXT = re.compile(r"[\s-]*(x(?=\d)|[^\W\d_][\w'’]*)")  # "1920x1080" has an x
 
 
 def _words_from(text: str, start: int, most: int) -> tuple[Phrase, list[int]]:

@@ -6,12 +6,15 @@ from typing import NamedTuple
 
 from .atoms import SayingError
 from .elements import EaseOf, Element, OrderOf
+from .layer_reader import LayerReader, SettingReader
 from .move_clauses import CLAUSES, RARE, nouns
 from .move_reader import MoveReader
 from .part_reader import PartReader
+from .place_reader import PlaceReader
 from .reader import Attempt, Context, attempts
+from .scene_reader import SceneReader
 from .selector_patterns import COMBINE, selector_patterns
-from .style_reader import PlaceReader, StyleReader
+from .style_reader import RunReader, StyleReader
 
 MOST = 12
 MOST_LETTERS = 1500  # of a text that is completed: a longer one is read alone
@@ -119,8 +122,8 @@ def _of_part(attempt: Attempt) -> Iterator[tuple[int, str, str]]:
 
 
 def _of_others(attempt: Attempt) -> Iterator[tuple[int, str, str]]:
-    """What was not said of a style or a place yet."""
-    reader: StyleReader | PlaceReader = attempt.reader
+    """What was not said of a style, a place, a scene or a layer yet."""
+    reader: StyleReader | PlaceReader | SceneReader | LayerReader | SettingReader = attempt.reader
     for rank, pattern in enumerate(reader.open_parts()):
         for words in pattern.likely():
             yield 30 + rank, words, attempt.what
@@ -130,5 +133,9 @@ _OPEN = {
     MoveReader: _of_move,
     PartReader: _of_part,
     StyleReader: _of_others,
+    RunReader: _of_others,
     PlaceReader: _of_others,
+    SceneReader: _of_others,
+    LayerReader: _of_others,
+    SettingReader: _of_others,
 }

@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 from typing import Any
 
 from ..scene import measures
-from ..scene.characters import characters_of
+from ..scene.characters import place_in
 from ..scene.pose_properties import PROPERTIES
 from ..scene.value_names import AXES, property_name
 from . import moves as words
@@ -121,10 +121,10 @@ def _who() -> list[Clause]:
 
     def written(draft: MoveDraft, values: Values) -> None:
         ranges = draft.data.setdefault("among", [])
-        first = _found(draft.text, values["words"])
-        if first is None:
+        found = place_in(draft.text, values["words"])
+        if found is None:
             raise NotSaid("there are no such letters in the title")
-        ranges.append([first, first + len(characters_of(values["words"]))])
+        ranges.append(list(found))
 
     whole = [NumberOf(name, measures.WHOLE, is_plain=True) for name in ("first", "last")]
     return [
@@ -139,15 +139,6 @@ def _who() -> list[Clause]:
 
 class NotSaid(Exception):
     """A clause that fits means nothing here; what is refused is noted in the reading."""
-
-
-def _found(text: str | None, part: str) -> int | None:
-    """Where a part of a title begins, in characters; None if it is not there."""
-    characters, wanted = characters_of(text or ""), characters_of(part)
-    for first in range(len(characters) - len(wanted) + 1):
-        if wanted and characters[first : first + len(wanted)] == wanted:
-            return first
-    return None
 
 
 def _poses() -> list[Clause]:

@@ -86,9 +86,8 @@ class MoveReader:
         try:
             clause.act(self.draft, values)
         except NotSaid as refused:
-            self.reading.at = start
             self.reading.refuse(str(refused))
-            self.reading.at = start + 1
+            self.reading.at -= 1  # what was read last is what does not fit
             self.reading.expect(clause.pattern.elements[-1])
             self.reading.at = start
             return False

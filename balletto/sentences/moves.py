@@ -7,13 +7,13 @@ from typing import Any, TypeGuard
 import numpy as np
 
 from ..scene import measures
-from ..scene.characters import characters_of
 from ..scene.ease_words import EASES
 from ..scene.edits.keyframes import handles_of, turned_round
 from ..scene.measures import Measure
 from ..scene.moves import GroupMove, LayerMove, Move
 from ..scene.tracks import Tied, Track, value_at
 from ..scene.value_names import PROPERTY_NOUNS, axis_name, property_name
+from .letters import letters_text, quoted
 from .parts import say_part, value_of
 from .pieces import Aside, Choice, Color, Listed, Number, Pieces, joined, said, text_of
 from .pose_words import (
@@ -64,7 +64,7 @@ OF_THE_WAY = "{} of the way"
 START = "from {} on"
 EASED = "{} with {}"
 DAMPING = Measure(" %", scale=100, drag=0.005, step=0.05, low=0.01, high=10)
-LETTERS, NO_LETTERS = "letters {} to {}", "no letters"
+NO_LETTERS = "no letters"
 
 
 def say_move(move: Move, path: str, text: str | None = None) -> Pieces:
@@ -77,11 +77,6 @@ def move_text(move: Move, text: str | None = None) -> str:
     name = f"{quoted(move.name)}: " if move.name else ""
     whole = text_of(say_move(move, "", text)).removesuffix(".")
     return f"{name}{whole}{'' if move.on else f', {OFF}'}."
-
-
-def quoted(words: str) -> str:
-    """Words within marks, by which they are known as such."""
-    return f"“{words.replace(chr(92), chr(92) * 2).replace('”', chr(92) + '”')}”"
 
 
 def has_pivot(move: Move) -> bool:
@@ -131,15 +126,8 @@ class _MoveSaid:
         return said("{} of {}", unit, " and ".join(self._among()) or NO_LETTERS)
 
     def _among(self) -> list[str]:
-        """The letters that take part: as they are written, if that tells which; or counted."""
-        parts = []
-        characters = characters_of(self.text) if self.text is not None else ()
-        for first, end in self.move.among or ():
-            part = "".join(characters[first:end])
-            is_known = part.strip() and "".join(characters).count(part) == 1
-            is_known = is_known and len(characters_of(part)) == end - first and "\n" not in part
-            parts.append(quoted(part) if is_known else LETTERS.format(first + 1, end))
-        return parts
+        """The letters that take part."""
+        return [letters_text(self.text, *letters) for letters in self.move.among or ()]
 
     def _verb(self) -> str:
         verbs, amount = TAKEN, self.move.amount

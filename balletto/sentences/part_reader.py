@@ -108,22 +108,22 @@ def part_kinds() -> tuple[PartKind, ...]:
     """All kinds of parts, in the order in which they are tried."""
     kinds = [_kind("effect", name, model) for name, model in EFFECT_KINDS.items()]
     kinds += [_kind("mask", name, model) for name, model in MASK_KINDS.items()]
-    kinds.append(_of_wording("motion_blur", MotionBlur, SHUTTER))
+    kinds.append(kind_of_wording("motion_blur", MotionBlur, SHUTTER))
     kinds.append(_window())
     return tuple(kinds)
 
 
 def _kind(what: str, name: str, model: Any) -> PartKind:
-    kind = _of_wording(what, model, model.wording)
+    kind = kind_of_wording(what, model, model.wording)
     drawn: tuple[Pattern, ...] = ()
     if "path" in model.model_fields:
         drawn = (Pattern((Literal("drawn as"), StringOf("path"))),)
     return replace(kind, start=(("kind", name),), parts=(*kind.parts, *drawn))
 
 
-def _of_wording(what: str, model: type[Model], wording: Wording) -> PartKind:
-    """The patterns of a wording: its clauses, cut where more may be said; its title by itself, and
-    with its first value."""
+def kind_of_wording(what: str, model: type[Model], wording: Wording) -> PartKind:
+    """A kind with the patterns of a wording: its clauses, cut where more may be said; its title by
+    itself, and with its first value."""
     values = {name: element_for(name, how) for name, how in wording.values.items()}
     whole = parts_of(wording.words, values)
     parts = [piece for pattern in whole for piece in _cut(pattern)]
@@ -175,7 +175,7 @@ _BOXES = (
 
 def _window() -> PartKind:
     """A window, also as it is typed: "seen within the line, 20 px soft above and below"."""
-    kind = _of_wording("window", Window, WINDOW)
+    kind = kind_of_wording("window", Window, WINDOW)
     of = Option("of", (*WINDOW.values["of"].options, *_BOXES))
     soft, grow = (_TurnedRound(name, WINDOW.values[name]) for name in ("soft", "grow"))
     typed = [

@@ -5,7 +5,8 @@ from ..scene.effects import Effect
 from ..scene.masks import Mask
 from ..scene.motion_blur import SHUTTER, MotionBlur
 from ..scene.windows import WINDOW, Window
-from .moves import OFF, quoted
+from .letters import quoted
+from .moves import OFF
 from .parts import say_part
 from .pieces import text_of
 

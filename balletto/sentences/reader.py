@@ -8,44 +8,74 @@ from typing import Any, NamedTuple
 
 from pydantic import ValidationError
 
+from ..scene.document import Scene
 from ..scene.effects import EFFECT_KINDS
 from ..scene.files import faults_of
+from ..scene.layers.shape import ShapeLayer
+from ..scene.layers.title import Run
 from ..scene.masks import MASK_KINDS
 from ..scene.model import Model
 from ..scene.motion_blur import SHUTTER
 from ..scene.moves import GroupMove, Move
+from ..scene.quantity_reader import QuantityError
 from ..scene.selectors import SELECTOR_KINDS
+from ..scene.shapes import SHAPE_KINDS
+from ..scene.starts import new_scene
+from ..scene.stroke import STROKE
 from ..scene.style import Style
 from ..scene.windows import WINDOW
 from .atoms import Atoms, SayingError
 from .elements import Reading
 from .faults import fault_of
+from .layer_reader import MOST_AT_ONCE, LayerReader, SettingReader, layer_phrases
 from .move_clauses import CLAUSES, nouns
 from .move_draft import MoveDraft
 from .move_reader import MoveReader
 from .part_reader import PartKind, PartReader, part_kinds
+from .place_reader import PlaceReader, place_patterns
+from .scene_reader import SceneReader, scene_patterns
 from .selector_patterns import COMBINE, selector_patterns
-from .style_reader import PlaceReader, StyleReader, place_patterns, style_phrases
+from .style_reader import RunReader, StyleReader, style_phrases
 from .verbs import SHORT
 
 RATE = 30.0
-_NAME = re.compile(r"\s*(?:“((?:[^”\\]|\\.)*)”|([^\W\d_][^:“”()]{0,59}))\s*:(?!\d)\s*")
+# A name in front; "of letters 6 to 10: red" has none.
+_NAME = re.compile(
+    r"\s*(?!of\b)(?:“((?:[^”\\]|\\.)*)”|([^\W\d_][^:“”()]{0,59}))\s*:(?!\d)\s*", re.IGNORECASE
+)
 # All that can be said, in the order in which it is tried: what is known by its first words first.
-EVERYTHING = ("effect", "mask", "motion_blur", "window", "style", "place", "move")
+EVERYTHING = (
+    "effect", "mask", "motion_blur", "window", "scene", "style", "run", "place", "setting",
+    "layer", "move",
+)  # fmt: skip
+# What may have a name in front: "Rise: letters from 100 below".
+NAMED = ("layer", "move")
 
 
 @dataclass(frozen=True)
 class Context:
-    """What a sentence is read for: the frames a second of its scene, the text of its title, and
-    what it may say."""
+    """What a sentence is read for: the frames a second of its scene, the text of its title, what it
+    may say, and the kind of layer, and of shape, that it is said of."""
 
     rate: float = RATE
     text: str | None = None
     may_say: tuple[str, ...] = EVERYTHING
+    kind: str = ""
+    shape: str = ""
+
+
+def context_of(scene: Scene, layer_id: Any, may_say: tuple[str, ...] = EVERYTHING) -> Context:
+    """What a sentence is read for: a layer of a scene, if it has that."""
+    layer = next((each for each in scene.layers if each.id == layer_id), None)
+    kind = getattr(layer, "kind", "")
+    shape = layer.shape.kind if isinstance(layer, ShapeLayer) else ""
+    rate = float(scene.frames_a_second)
+    return Context(rate, getattr(layer, "text", None), may_say, kind, shape)
 
 
 class Said(NamedTuple):
-    """What a sentence says: "move", "style", "effect" ..., and that as plain data."""
+    """What a sentence says: "move", "style", "effect" ..., and that as plain data. Of a scene, a
+    place and a new layer it is what is said alone."""
 
     what: str
     data: dict[str, Any]
@@ -60,8 +90,8 @@ def all_atoms() -> Atoms:
     phrases += [noun for _, noun in nouns()] + COMBINE.told() + list(SHORT.values())
     for kind in part_kinds():
         phrases += kind.phrases()
-    phrases += style_phrases()
-    for pattern in place_patterns():
+    phrases += [*style_phrases(), *layer_phrases()]
+    for pattern in (*place_patterns(), *scene_patterns()):
         phrases += pattern.phrases()
     return Atoms(phrases, SHORT, frozenset(_units()))
 
@@ -71,7 +101,8 @@ def _units() -> set[str]:
     every = [how for kind in SELECTOR_KINDS.values() for how in kind.values.values()]
     every += [how for effect in EFFECT_KINDS.values() for how in effect.wording.values.values()]
     every += [how for mask in MASK_KINDS.values() for how in mask.wording.values.values()]
-    every += [*SHUTTER.values.values(), *WINDOW.values.values()]
+    every += [how for shape in SHAPE_KINDS.values() for how in shape.wording.values.values()]
+    every += [*SHUTTER.values.values(), *WINDOW.values.values(), *STROKE.values.values()]
     measures = [how.measure for how in every if how.measure]
     return {unit.strip() for each in measures for unit in (each.unit, each.one)} - {""}
 
@@ -83,7 +114,7 @@ class Attempt:
     what: str
     reader: Any
     make: Callable[[], dict[str, Any]]
-    check: Callable[[dict[str, Any]], Model] | None
+    check: Callable[[dict[str, Any]], Model | None] | None
     name: str = ""
 
     @property
@@ -122,8 +153,11 @@ def read(text: str, context: Context | None = None) -> Said:
 
 
 def _begun(attempt: Attempt) -> int:
-    """How far into a clause a text was understood beyond what is whole."""
-    return max(attempt.reading.expected, default=0)
+    """How far into a clause that may well be meant a text was understood beyond what is whole."""
+    expected = attempt.reading.expected.items()
+    return max(
+        (at for at, needed in expected if not all(each.is_rare for each in needed)), default=0
+    )
 
 
 def values_in(text: str) -> list[tuple[int, int]]:
@@ -144,28 +178,93 @@ def attempts(text: str, context: Context) -> list[Attempt]:
     def reading() -> Reading:
         return Reading(atoms, all_atoms(), context.rate)
 
-    may_say = ("move",) if begins else context.may_say
-    found = [
-        _part_attempt(kind, PartReader(reading(), kind))
-        for what in may_say
-        for kind in part_kinds()
-        if kind.what == what
-    ]
-    if "style" in may_say:
-        style = StyleReader(reading())
-        found.append(Attempt("style", style, style.data, _valid(Style)))
-    if "place" in may_say:
-        place = PlaceReader(reading())
-        found.append(Attempt("place", place, place.data, None))
-    if "move" in may_say:
-        draft = MoveDraft(context.text)
-
-        def check(data: dict[str, Any]) -> Model:
-            is_of_layers = data.get("unit") in ("layer", "member")
-            return _valid(GroupMove if is_of_layers else Move, id="m1")(data)
-
-        found.append(Attempt("move", MoveReader(reading(), draft), draft.move, check, name))
+    may_say = tuple(w for w in context.may_say if w in NAMED) if begins else context.may_say
+    found = []
+    for what in may_say:
+        if not _suits(what, context.kind):
+            continue
+        if what in _ATTEMPTS:
+            found.append(_ATTEMPTS[what](reading(), context))
+        else:
+            kinds = [kind for kind in part_kinds() if kind.what == what]
+            found += [_part_attempt(kind, PartReader(reading(), kind)) for kind in kinds]
+    for attempt in found:
+        attempt.name = name
     return found
+
+
+# What is said of titles alone.
+_OF_TITLES = ("style", "run", "window")
+
+
+def _suits(what: str, kind: str) -> bool:
+    """Whether a thing can be said of a kind of layer, if that is known."""
+    if what == "setting":
+        return bool(kind)
+    return kind in ("", "title") or what not in _OF_TITLES
+
+
+def _style(reading: Reading, context: Context) -> Attempt:
+    reader = StyleReader(reading)
+    return Attempt("style", reader, reader.data, _valid(Style))
+
+
+def _run(reading: Reading, context: Context) -> Attempt:
+    reader = RunReader(reading, text=context.text)
+    return Attempt("run", reader, reader.data, _valid(Run))
+
+
+def _place(reading: Reading, context: Context) -> Attempt:
+    reader = PlaceReader(reading)
+    return Attempt("place", reader, reader.data, None)
+
+
+def _scene(reading: Reading, context: Context) -> Attempt:
+    reader = SceneReader(reading)
+    return Attempt("scene", reader, reader.data, _valid(Scene, **_ANY_SCENE))
+
+
+def _layer(reading: Reading, context: Context) -> Attempt:
+    reader = LayerReader(reading)
+    return Attempt("layer", reader, reader.data, _valid_layer)
+
+
+def _setting(reading: Reading, context: Context) -> Attempt:
+    reader = SettingReader(reading, context.kind, context.shape)
+
+    def check(data: dict[str, Any]) -> Model | None:
+        shape = {name.partition(".")[2]: data[name] for name in data if name.startswith("shape.")}
+        of_shape = {"shape": {"kind": context.shape, **shape}} if context.shape else {}
+        return _valid_layer({**data, "kind": context.kind, **of_shape})
+
+    return Attempt("setting", reader, reader.data, check)
+
+
+def _move(reading: Reading, context: Context) -> Attempt:
+    draft = MoveDraft(context.text)
+
+    def check(data: dict[str, Any]) -> Model:
+        is_of_layers = data.get("unit") in ("layer", "member")
+        return _valid(GroupMove if is_of_layers else Move, id="m1")(data)
+
+    return Attempt("move", MoveReader(reading, draft), draft.move, check)
+
+
+_ATTEMPTS: dict[str, Callable[[Reading, Context], Attempt]] = {
+    "style": _style, "run": _run, "place": _place, "scene": _scene, "setting": _setting,
+    "layer": _layer, "move": _move,
+}  # fmt: skip
+_ANY_SCENE = new_scene("", (1920, 1080), "30", 90)
+
+
+def _valid_layer(data: dict[str, Any]) -> Model | None:
+    """A shape or a title as it is said, of which the rest is as usual."""
+    if not 1 <= data.get("count", 1) <= MOST_AT_ONCE:
+        raise QuantityError(f"between one and {MOST_AT_ONCE} layers can be made at once")
+    known: dict[str, Any] = {n: data[n] for n in ("shape", "fill", "stroke") if n in data}
+    if data["kind"] == "shape":
+        return _valid(ShapeLayer, kind="shape", id="s1", span=[0, 1])(known)
+    return _valid(Style)(data["style"]) if "style" in data else None
 
 
 def _part_attempt(kind: PartKind, reader: PartReader) -> Attempt:
@@ -199,4 +298,6 @@ def _checked(text: str, attempt: Attempt) -> Said:
             found = (places[name] for name in places if name and fault.path.startswith(name))
             start, end = next(found, (0, len(text)))
             raise SayingError(f"“{text[start:end]}”: {fault.message}", start, end) from None
+        except QuantityError as refused:
+            raise SayingError(str(refused), 0, len(text)) from None
     return Said(attempt.what, data)

@@ -6,19 +6,39 @@ from ..scene.document import Scene
 from ..scene.layers import Layer
 from ..scene.layers.shape import ShapeLayer
 from ..scene.layers.title import Title
+from ..scene.measures import LENGTH, LENGTH_PX
 from ..scene.stroke import STROKE
-from .moves import move_text, quoted
+from .letters import quoted
+from .moves import move_text
 from .parts import say_part
 from .parts_of_layers import effect_text, mask_text, shutter_text, window_text
 from .pieces import text_of
 from .places import place_text
-from .styles import style_text
+from .shapes import shape_text
+from .styles import run_text, style_text
+
+PICTURE, LONG, ON = "A picture of {} by {}", "{} long", "on {}"
+RATE = "at {} frames a second"
 
 
 def say_scene(scene: Scene, layer_id: str | None = None) -> str:
-    """All layers of a scene, the front one first, or one of them; KeyError if it is not there."""
+    """A scene with all its layers, the front one first, or one of them; KeyError if it is not
+    there."""
     layers = reversed(scene.layers) if layer_id is None else [scene.layer(layer_id)]
-    return "\n\n".join("\n".join(layer_sentences(layer)) for layer in layers)
+    whole = [scene_text(scene)] if layer_id is None else []
+    return "\n\n".join([*whole, *("\n".join(layer_sentences(layer)) for layer in layers)])
+
+
+def scene_text(scene: Scene) -> str:
+    """A scene as a whole: its picture, its time, and the colour that it lies on."""
+    sides = [LENGTH_PX.say(side, 9) for side in scene.size]
+    parts = [PICTURE.format(*sides), RATE.format(f"{float(scene.frames_a_second):.10g}")]
+    parts.append(LONG.format(LENGTH.say(scene.length, 9)))
+    if scene.background.kind == "color":
+        parts.append(ON.format(scene.background.color))
+    elif scene.background.kind == "none":
+        parts.append(ON.format("nothing"))
+    return f"{', '.join(parts)}."
 
 
 def layer_sentences(layer: Layer) -> Iterator[str]:
@@ -29,9 +49,9 @@ def layer_sentences(layer: Layer) -> Iterator[str]:
     yield f"{layer.title}{name} ({layer.id}), frames {first:g} to {end:g}"
     if isinstance(layer, Title):
         yield style_text(layer.style)
+        yield from (run_text(layer.text, run) for run in layer.runs)
     if isinstance(layer, ShapeLayer):
-        form = text_of(say_part("", layer.shape, layer.shape.wording))
-        yield f"A {layer.shape.kind} {form}."
+        yield shape_text(layer)
         if layer.stroke:
             yield text_of(say_part("", layer.stroke, STROKE))
     if layer.has_place or layer.works_below:

@@ -1,4 +1,4 @@
-"""Reading how a title is set, and where a layer stands."""
+"""Reading how a title, or some of its letters, are set."""
 
 from collections.abc import Iterator
 from dataclasses import dataclass, field
@@ -8,10 +8,11 @@ from typing import Any
 from ..lettering.faces import axes_of
 from ..lettering.families import FAMILIES
 from ..scene import measures
+from ..scene.characters import place_in
 from ..scene.value_names import AXES, axis_name
 from . import styles
-from .elements import ColorOf, Element, Literal, NumberOf, Option, Reading, StringOf, Values
-from .patterns import Pattern, elements_of, row
+from .elements import ColorOf, Literal, NumberOf, Option, Reading, StringOf, Values
+from .patterns import Pattern, row
 
 _WEIGHTS = (
     (100, "thin"), (200, "extra light"), (300, "light"), (400, "regular"), (500, "medium"),
@@ -45,10 +46,18 @@ class StyleReader:
         """Whether it says anything."""
         return bool(self.style)
 
+    @property
+    def is_in_gradient(self) -> bool:
+        """Whether a gradient is being told, of which the turn was not."""
+        fill = self.style.get("fill")
+        return isinstance(fill, dict) and fill.get("kind") == "linear" and "angle" not in fill
+
     def step(self) -> bool:
         """Reads what comes next; False if it is not understood."""
         start = self.reading.at
         for clause in style_clauses():
+            if clause.name in _OF_GRADIENTS and not isinstance(self.style.get("fill"), dict):
+                continue
             values = clause.pattern.match(self.reading)
             if values is None or (clause.name in self.done and clause.name not in _AGAIN):
                 self.reading.at = start
@@ -72,9 +81,8 @@ class StyleReader:
             self.style["fill"] = {
                 **fill, "colors": [*fill.get("colors", []), values["color"]]
             } if isinstance(fill, dict) else values["color"]  # fmt: skip
-        elif name in ("angle", "over"):
-            if isinstance(self.style.get("fill"), dict):
-                self.style["fill"][name] = values[name]
+        elif name in _OF_GRADIENTS:
+            self.style["fill"][name] = values[name]
         elif name == "fill":
             kind = values["fill"]
             if kind != "color":
@@ -88,6 +96,64 @@ class StyleReader:
 
 
 _AGAIN = ("axes", "color")
+_OF_GRADIENTS = ("angle", "over")
+
+
+@dataclass
+class RunReader(StyleReader):
+    """Reads the style of some letters of a title, which are told first: "“Moons”, red"."""
+
+    text: str | None = None
+    letters: tuple[int, int] | None = None
+
+    @property
+    def is_known(self) -> bool:
+        """Whether letters are told, and anything of their style."""
+        return self.letters is not None and bool(self.style)
+
+    def step(self) -> bool:
+        """Reads what comes next; False if it is not understood."""
+        return self._which() if self.letters is None else super().step()
+
+    def _which(self) -> bool:
+        for pattern in run_heads():
+            values = pattern.match(self.reading)
+            if values is not None:
+                self.letters = self._range(values)
+                return self.letters is not None
+        return False
+
+    def _range(self, values: Values) -> tuple[int, int] | None:
+        if "words" not in values:
+            return values["first"] - 1, values["last"]
+        found = place_in(self.text, values["words"])
+        if found is None:
+            self.reading.at -= 1
+            self.reading.refuse("there are no such letters in the title")
+            self.reading.expect(StringOf("words"))
+        return found
+
+    def open_parts(self) -> list[Pattern]:
+        """What may still be said."""
+        return list(run_heads()) if self.letters is None else super().open_parts()
+
+    def data(self) -> dict[str, Any]:
+        """The run as plain data."""
+        first, end = self.letters or (0, 0)
+        return {"from": first, "to": end, "style": self.style}
+
+
+@cache
+def run_heads() -> tuple[Pattern, ...]:
+    """How some letters are told."""
+    whole = [NumberOf(name, measures.WHOLE, is_plain=True) for name in ("first", "last")]
+    words = StringOf("words")
+    return (
+        row("of", "character", whole[0], "to", whole[1]),
+        row("character", whole[0], "to", whole[1]),
+        row("of", words),
+        row(words),
+    )
 
 
 @cache
@@ -108,6 +174,7 @@ def style_clauses() -> tuple[_Clause, ...]:
         ("wrap", ("broken", "at", number("wrap", styles.SIZE))),
         ("outline", ("outline", outline, ColorOf("outline_color"))),
         ("outline", ("outline", outline)),
+        ("outline_color", ("outline", ColorOf("outline_color"))),
         ("fill", (Option("fill", styles.FILLS),)),
         ("color", ("from", ColorOf("color"))),
         ("color", ("to", ColorOf("color"))),
@@ -121,7 +188,8 @@ def style_clauses() -> tuple[_Clause, ...]:
                                 (("tag", tag),)))
         for tag, called in _axes()
     ]  # fmt: skip
-    clauses.append(_Clause("axes", row(StringOf("tag"), number("value", measures.PLAIN))))
+    tagged = (StringOf("tag"), number("value", measures.PLAIN))
+    clauses.append(_Clause("axes", Pattern(tagged, is_rare=True)))
     clauses += [
         _Clause("axes", Pattern((Literal(words),), (("tag", "wght"), ("value", value))))
         for value, words in _WEIGHTS
@@ -141,59 +209,3 @@ def style_phrases() -> Iterator[str]:
     """All words that styles are known by."""
     for clause in style_clauses():
         yield from clause.pattern.phrases()
-
-
-_PLACE = "Stands {x} across, {y} down and {z}, turned {turn}, {width} wide and {height} high"
-
-
-@cache
-def place_patterns() -> tuple[Pattern, ...]:
-    """What may be said of a place."""
-    values: dict[str, Element] = {
-        "x": NumberOf("position.0", measures.PIXELS), "y": NumberOf("position.1", measures.PIXELS),
-        "z": NumberOf("position.2", measures.NEARER_DEEPER, needs_direction=True),
-        "turn": NumberOf("rotation.2", measures.DEGREES),
-        "width": NumberOf("scale.0", measures.PERCENT_OF_ONE),
-        "height": NumberOf("scale.1", measures.PERCENT_OF_ONE),
-        "tip": NumberOf("rotation.0", measures.DEGREES),
-        "swing": NumberOf("rotation.1", measures.DEGREES),
-        "opacity": NumberOf("opacity", measures.OPACITY),
-    }  # fmt: skip
-    texts = [
-        "Stands {x} across", "Stands at {x} across", "{x} across", "{y} down", "{z}",
-        "turned {turn}", "{width} wide", "{height} high", "tipped {tip}", "swung {swing}",
-        "{opacity} opaque", "in depth tipped {tip}",
-    ]  # fmt: skip
-    found = [Pattern(tuple(elements_of(text, values))) for text in texts]
-    return tuple(sorted(found, key=lambda pattern: -len(pattern.elements)))
-
-
-@dataclass
-class PlaceReader:
-    """Reads where a layer stands: numbers alone, as keyframes are set where it is drawn."""
-
-    reading: Reading
-    values: dict[str, Any] = field(default_factory=dict)
-    places: dict[str, tuple[int, int]] = field(default_factory=dict)
-
-    @property
-    def is_known(self) -> bool:
-        """Whether it can be nothing else: a move, too, may be turned and opaque."""
-        return any(name.startswith(("position", "scale")) for name in self.values)
-
-    def step(self) -> bool:
-        """Reads what comes next; False if it is not understood."""
-        for pattern in place_patterns():
-            values = pattern.match(self.reading)
-            if values is not None:
-                self.values |= values
-                return True
-        return False
-
-    def open_parts(self) -> list[Pattern]:
-        """What may still be said."""
-        return [each for each in place_patterns() if not each.names() & set(self.values)]
-
-    def data(self) -> dict[str, Any]:
-        """The numbers that are said, by their paths below `transform`."""
-        return self.values

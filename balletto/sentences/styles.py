@@ -6,9 +6,11 @@ from typing import Any
 
 from ..lettering.faces import axes_of, resting_axes
 from ..lettering.families import FAMILIES
+from ..scene.layers.title import Run
 from ..scene.measures import DEGREES, Measure
 from ..scene.style import Style
-from ..scene.value_names import axis_name
+from ..scene.value_names import AXES, axis_name
+from .letters import letters_text
 from .pieces import Choice, Color, Number, Piece, Pieces, Unshown, Usual, joined, said, text_of
 
 ALIGNMENTS = (("left", "to the left"), ("center", "centred"), ("right", "to the right"))
@@ -16,7 +18,7 @@ FONTS = tuple((name, name) for name in FAMILIES)
 SIZE = Measure(" px", drag=0.5, low=1)
 TRACKING = Measure(" ‰", drag=1)
 OUTLINE_WIDTH = Measure(" px", drag=0.1, low=0)
-LEADING = Measure(" ×", drag=0.01, step=0.05, low=0.05)
+LEADING = Measure(" ×", drag=0.01, step=0.05, low=0)
 FILLS = (
     ("color", "coloured"),
     ("linear", "in a gradient"),
@@ -72,6 +74,16 @@ def style_text(style: Style) -> str:
     """The style of a whole title as plain text."""
     data = style.model_dump()
     return text_of(say_style(StyleOf(data, "", lambda name: {}), style.axes))
+
+
+def run_text(text: str, run: Run) -> str:
+    """The style of some letters of a title as plain text: what they have of their own."""
+    own = run.style.model_dump(exclude_none=True, exclude_defaults=True)
+    if "outline_color" in own and "outline" not in own:
+        own["outline"] = None
+    of = StyleOf({"outline_color": None, **own}, "", lambda name: {}, whole=False)
+    parts = [say(of, own.get("axes", {})) for name, say in _OF_RUNS.items() if name in own]
+    return f"Of {letters_text(text, run.first, run.end)}, {text_of(joined(parts))}."
 
 
 def say_style(of: StyleOf, given: dict[str, float] | None = None) -> Pieces:
@@ -167,3 +179,36 @@ def _outline(of: StyleOf) -> Pieces:
 def _without(of: StyleOf, color: str) -> Piece:
     """An outline of no width, which pages do not show."""
     return Unshown(f"outline 0 px {color}")
+
+
+def _own_axes(of: StyleOf, given: dict[str, float]) -> Pieces:
+    """Axes by their names, whatever the font has."""
+    numbers: list[Pieces] = [
+        (of.number(f"axes.{tag}", tag, value, Measure(before=AXES.get(tag, f"“{tag}”"))),)
+        for tag, value in given.items()
+    ]
+    return joined(numbers)
+
+
+def _own_outline(of: StyleOf) -> Pieces:
+    """A width, a colour, or both."""
+    width, color = of.style["outline"], of.style["outline_color"]
+    parts: list[Pieces] = []
+    if width is not None:
+        parts.append((of.number("outline", "Outline", width, OUTLINE_WIDTH),))
+    if color is not None:
+        parts.append((of.color("outline_color", "Colour of the outline", color),))
+    return said(OUTLINED, joined(parts, " "))
+
+
+# What letters may have of their own.
+_OF_RUNS: dict[str, Callable[[StyleOf, dict[str, float]], Pieces]] = {
+    "font": lambda of, _: said(SET_IN, of.choice("font", "Font", of.style["font"], FONTS)),
+    "axes": _own_axes,
+    "size": lambda of, _: (of.number("size", "Size", of.style["size"], SIZE),),
+    "tracking": lambda of, _: said(
+        SPACED, of.number("tracking", "Tracking", of.style["tracking"], TRACKING)
+    ),
+    "fill": lambda of, _: _fill(of),
+    "outline": lambda of, _: _own_outline(of),
+}

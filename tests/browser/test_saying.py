@@ -289,6 +289,22 @@ class LateSayingTest(LateTest):
         expect(self.page.locator(".move")).to_have_count(2)
         self.assertEqual(self.document(self.scene)["layers"][0]["moves"][1]["name"], "Slide")
 
+    def test_what_follows_a_new_layer_is_said_of_that(self):
+        """Also when the next sentence is typed before the answer is there, and the one after."""
+        self.late(700)
+        line = self.page.locator("#say-moves-text")
+        line.click()
+        for text in ("a title “Two”, 60 px", "words rise 70", "every 9", "at 400 px across"):
+            self.page.keyboard.type(text)
+            self.page.keyboard.press("Enter")
+        expect(self.page.locator("#kept")).to_contain_text("All changes kept", timeout=30_000)
+        first, second = self.document(self.scene)["layers"]
+        self.assertEqual((len(first["moves"]), second["text"]), (1, "Two"))
+        (move,) = second["moves"]
+        self.assertEqual((move["pose"], move["stagger"]["gap"]), ({"y": 70}, 9))
+        self.assertEqual(second["transform"]["position"][0], 400)
+        self.assertEqual(second["style"]["size"], 60)
+
     def test_two_sentences_typed_at_once_are_both_made(self):
         self.late(600)
         self.say("rise 70")

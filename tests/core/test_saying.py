@@ -8,7 +8,10 @@ from pathlib import Path
 from unittest import TestCase
 
 from balletto.lettering.families import FAMILIES
+from balletto.scene import files
 from balletto.scene.effects import EFFECT_KINDS
+from balletto.scene.layers.shape import ShapeLayer
+from balletto.scene.layers.title import Run
 from balletto.scene.masks import MASK_KINDS
 from balletto.scene.motion_blur import MotionBlur
 from balletto.scene.moves import Move
@@ -19,10 +22,14 @@ from balletto.scene.windows import Window
 from balletto.sentences.completions import complete
 from balletto.sentences.moves import move_text
 from balletto.sentences.parts_of_layers import effect_text, mask_text, shutter_text, window_text
+from balletto.sentences.place_reader import of_one, with_courses
 from balletto.sentences.reader import Context, SayingError, all_atoms, read, values_in
-from balletto.sentences.styles import style_text
+from balletto.sentences.scenes import scene_text
+from balletto.sentences.shapes import shape_text
+from balletto.sentences.styles import run_text, style_text
 
 from .random_scenes import RandomScenes
+from .scenes import scene_data
 
 HERE = Path(__file__).parent
 # How many of each are tried: more of them are tried by hand.
@@ -99,7 +106,13 @@ def part_meaning(what, data):
     return said
 
 
+# What is said of these is data already: it leaves nothing out that would have to be filled in.
+AS_SAID = ("scene", "run", "place", "layer", "setting")
+
+
 def means(what, data):
+    if what in AS_SAID:
+        return near(data)
     return meaning(data) if what == "move" else part_meaning(what, data)
 
 
@@ -140,6 +153,59 @@ class LawTest(TestCase):
                         said = read(text)
                         self.assertEqual(said.what, what)
                         self.assertEqual(part_meaning(what, said.data), part_meaning(what, data))
+
+    def test_styles_of_letters(self):
+        """A run of letters, by what it has of its own."""
+        for seed in range(COUNT):
+            made = RandomScenes(seed)
+            style = made.part(schema()["$defs"]["RunStyle"])
+            if style.get("font"):
+                style["font"] = made.random.choice(list(FAMILIES))
+            run = Run.model_validate({"from": 5, "to": 10, "style": style}, strict=False)
+            own = run.style.model_dump(exclude_none=True, exclude_defaults=True)
+            if not own:
+                continue
+            text = run_text("Nine Moons", run)
+            with self.subTest(seed=seed, text=text):
+                said = read(text, CONTEXT)
+                back = Run.model_validate(said.data, strict=False)
+                self.assertEqual((said.what, back.first, back.end), ("run", 5, 10))
+                self.assertEqual(
+                    near(back.style.model_dump(exclude_none=True, exclude_defaults=True)), near(own)
+                )
+
+    def test_shapes(self):
+        """What it is and how it is filled; a path is sent as a file."""
+
+        def meant(layer):
+            fill = layer.fill if isinstance(layer.fill, str) else layer.fill.model_dump()
+            return near([layer.shape.model_dump(by_alias=True), fill])
+
+        for seed in range(COUNT):
+            data = {**RandomScenes(seed).part(schema()["$defs"]["ShapeLayer"]), "id": "s1"}
+            data |= {"stroke": None, "span": [0, 9]}
+            if isinstance(data.get("fill"), dict):
+                data["fill"].pop("over", None)  # the box of a shape is one
+            shape = ShapeLayer.model_validate(data, strict=False)
+            if shape.shape.kind == "path":
+                continue
+            text = shape_text(shape)
+            with self.subTest(seed=seed, text=text):
+                said = read(text)
+                self.assertEqual(said.what, "layer")
+                back = ShapeLayer.model_validate(
+                    {**said.data, "id": "s1", "span": [0, 9], "stroke": None}, strict=False
+                )
+                self.assertEqual(meant(back), meant(shape))
+
+    def test_scenes(self):
+        for size, rate, length in (((800, 450), "24", 120), ((1920, 1080), "59.94", 1)):
+            data = {**scene_data(), "size": list(size), "rate": rate, "length": length}
+            scene = files.from_data({**data, "layers": []})
+            said = read(scene_text(scene))
+            self.assertEqual(said.what, "scene")
+            self.assertEqual((said.data["size"], said.data["rate"]), (list(size), rate))
+            self.assertEqual(said.data["length"], length)
 
     def test_letters_are_told_as_they_are_written(self):
         move = {"id": "m1", "pose": {"y": 100}, "among": [[5, 10]]}
@@ -182,6 +248,61 @@ class PhrasesTest(TestCase):
                 self.assertIn("quux", " ".join(words)[fault.exception.start :])
 
 
+class SettingTest(TestCase):
+    """What a layer is set to that is there, in one sentence."""
+
+    def said(self, text, kind="title", shape=""):
+        return read(text, Context(text="Nine Moons", kind=kind, shape=shape))
+
+    def test_of_titles(self):
+        style = {"fill": "#808080", "axes": {"wght": 300}, "size": 52}
+        place = {"position.0": 470, "position.1": 190}
+        for text in (
+            "grey, weight 300, 52 px, at 470 px across, 190 px down",
+            "at 470 across, grey, 190 down, light, 52 px large",
+        ):
+            self.assertEqual(self.said(text), ("setting", {"style": style, "transform": place}))
+        # A gradient's turn is its own where it is told with it.
+        turned = self.said("in a gradient from red to blue turned 20°, in the middle, turned 5°")
+        self.assertEqual(turned.data["style"]["fill"]["angle"], 20)
+        self.assertEqual(turned.data["transform"]["rotation.2"], 5)
+        self.assertEqual(self.said("turned 20°, fade").what, "move")
+        self.assertEqual(self.said("50 % opaque").what, "move")
+
+    def test_of_shapes(self):
+        for text, data in (
+            ("red", {"fill": "#FF0000"}),
+            ("of 12 by 300 px, unfilled", {"shape.size": [12, 300], "fill": "none"}),
+            ("line of 3 px, white", {"stroke": {"width": 3, "color": "#FFFFFF"}}),
+            ("shown from 10 to 60", {"span.0": 10, "span.1": 60}),
+            ("(0 % at 0, 100 % at 20) high",
+             {"transform": {"scale.1": {"keys": [{"at": 0, "value": 0}, {"at": 20, "value": 1}]}}}),
+        ):  # fmt: skip
+            with self.subTest(text):
+                what, said = self.said(text, "shape", "rectangle")
+                said = said if what == "setting" else {"transform": said}
+                self.assertEqual(said, data)
+        with self.assertRaisesRegex(SayingError, "“corners of -5 px”: a number of pixels"):
+            self.said("corners of -5 px", "shape", "rectangle")
+        with self.assertRaises(SayingError):
+            self.said("corners of 5 px", "shape", "star")
+
+    def test_numbers_that_change_together(self):
+        up = {"keys": [{"at": 0, "value": 5}, {"at": 9, "value": 7, "ease": "soft-both"}]}
+        keyed = with_courses([1, 2, 3], {1: up, 2: 8})
+        self.assertEqual([key["value"] for key in keyed["keys"]], [[1, 5, 8], [1, 7, 8]])
+        self.assertEqual(keyed["keys"][1]["ease"], "soft-both")
+        for other in ({"keys": [{"at": 1, "value": 5}]}, {"tie": {"to": "t1.x"}}):
+            with self.assertRaises(ValueError):
+                with_courses([1, 2, 3], {0: up, 1: other})
+
+    def test_places_of_several(self):
+        said = read("at 200 to 800 px across, 40 down").data
+        places = [of_one(said, index, 4)["position.0"] for index in range(4)]
+        self.assertEqual(places, [200, 400, 600, 800])
+        self.assertEqual(of_one(said, 0, 1), {"position.0": 200, "position.1": 40})
+
+
 class WrongTest(TestCase):
     """What is not understood is told with its place, and with what could be meant."""
 
@@ -207,11 +328,12 @@ class WrongTest(TestCase):
             with self.subTest(text):
                 complete(text)
                 values_in(text)
-                try:
-                    read(text, CONTEXT)
-                except SayingError as told:
-                    self.assertTrue(0 <= told.start <= told.end <= len(text))
-                    self.assertTrue(str(told))
+                for kind, shape in (("", ""), ("title", ""), ("shape", "star")):
+                    try:
+                        read(text, Context(text="Nine Moons", kind=kind, shape=shape))
+                    except SayingError as told:
+                        self.assertTrue(0 <= told.start <= told.end <= len(text))
+                        self.assertTrue(str(told))
 
     def test_the_scene_says_what_a_value_may_be(self):
         with self.assertRaisesRegex(SayingError, "“swinging after at 500 Hz”") as fault:

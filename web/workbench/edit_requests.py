@@ -1,12 +1,13 @@
 """Who asks for an edit, of which scene, with what selected; and what such edits need."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any
 
 from django.http import HttpRequest
 
 from balletto.scene.document import Scene as SceneDocument
+from balletto.scene.edits import apply
 from balletto.scene.edits.paths import start_of
 from balletto.scene.errors import SceneError
 from balletto.scene.layers import LAYER_KINDS
@@ -21,11 +22,15 @@ Data = dict[str, Any]
 
 @dataclass(frozen=True)
 class EditRequest:
-    """Who asks, of which scene, and with what selected."""
+    """Who asks, of which scene, and with what selected.
+
+    ahead: the document as edits that are not made yet leave it
+    """
 
     http_request: HttpRequest
     scene: Scene
     selection: Selection
+    ahead: Data | None = None
 
     @cached_property
     def revision(self) -> Revision:
@@ -35,7 +40,12 @@ class EditRequest:
     @property
     def data(self) -> Data:
         """The newest document as plain data."""
-        return self.revision.document
+        return self.revision.document if self.ahead is None else self.ahead
+
+    def after(self, edits: list[Data]) -> "EditRequest":
+        """The same request, as it would be after edits; SceneError if they cannot be."""
+        edit = {"name": "several", "edits": edits, "said": "Said"}
+        return replace(self, ahead=apply(self.data, edit).document)
 
     @cached_property
     def document(self) -> SceneDocument:

@@ -1,8 +1,6 @@
 """What is typed as a sentence: read by the core, made into edits; and what the line is told into
 which it is typed."""
 
-import re
-from collections.abc import Callable
 from typing import Any
 
 from django.http import HttpRequest, JsonResponse
@@ -13,29 +11,24 @@ from balletto.scene.moves import Move
 from balletto.sentences.atoms import SayingError
 from balletto.sentences.completions import complete
 from balletto.sentences.moves import move_text
-from balletto.sentences.reader import EVERYTHING, Context, Said, read, values_in
+from balletto.sentences.place_reader import of_one
+from balletto.sentences.reader import EVERYTHING, Context, Said, context_of, read, values_in
 from web.pictures import frames
 from web.projects.access import own_scene
 
-from .adding import ADDING
 from .behind import says_behind, typed_behind
 from .drawings import drawing_for, drawing_of
 from .edit_requests import Data, EditRequest, movable_among, titles_among
+from .said_edits import MADE_OF_LAYERS, MADE_ONCE, of_kind
 
 MOST_LINES, MOST_TEXT = 100, 20_000
-_LONGEST_NAME = 30
 _ANY_LAYER = ("effect", "mask", "motion_blur", "place")
-
-
-def context_of(document: Any, layer_id: Any, may_say: tuple[str, ...] = EVERYTHING) -> Context:
-    """What a sentence is read for: a layer of a scene, if it has that."""
-    layer = next((each for each in document.layers if each.id == layer_id), None)
-    return Context(float(document.frames_a_second), getattr(layer, "text", None), may_say)
 
 
 def say(request: EditRequest, wanted: Data) -> Data:
     """The edits for what is typed, a line for each thing; on all selected layers. With a `move`,
-    that is what is said anew, or, with `goes_on`, what is said more of, as it is by then."""
+    that is what is said anew, or, with `goes_on`, what is said more of, as it is by then. What says
+    nothing by itself, as “every 3”, goes on with the move `current`."""
     text = str(wanted.get("text", ""))
     if len(text) > MOST_TEXT:
         told = f"at most {MOST_TEXT} letters can be said at once, got {len(text)}"
@@ -43,22 +36,97 @@ def say(request: EditRequest, wanted: Data) -> Data:
     lines = [line for line in text.splitlines() if line.strip()]
     if not lines or len(lines) > MOST_LINES:
         raise SceneError.at("text", f"between one and {MOST_LINES} lines are needed")
-    layer = wanted.get("layer")
     if isinstance(wanted.get("move"), str):
         return _said_anew(request, wanted, lines[0])
-    listed = wanted.get("layers")
-    named = listed if isinstance(listed, list) and listed else [layer]
-    layers = list(dict.fromkeys(str(each) for each in named))
-    edits: list[Data] = []
-    for line in lines:
-        if hidden := typed_behind(request, line, layers):
-            edits += hidden
-            continue
-        said = _read(request, line, layers[0], EVERYTHING)
-        for each in _suited(request, said.what, layers):
-            edits += _MADE[said.what](request, each, line, said.data)
+    edits = _edits_of(request, lines, _layers(wanted), wanted.get("current"))
     told = lines[0] if len(lines) == 1 else f"{len(lines)} sentences"
     return {"name": "several", "edits": edits, "said": f"Said: {told}"[:200]}
+
+
+def _layers(wanted: Data) -> list[str]:
+    """The layers that are spoken of."""
+    listed = wanted.get("layers")
+    named = listed if isinstance(listed, list) and listed else [wanted.get("layer")]
+    return list(dict.fromkeys(str(each) for each in named if each))
+
+
+def _edits_of(
+    request: EditRequest, lines: list[str], layers: list[str], current: Any
+) -> list[Data]:
+    """The edits of one line after another, each for the scene as those before it leave it. What
+    follows a new layer is said of that."""
+    edits: list[Data] = []
+    for number, line in enumerate(lines):
+        made = typed_behind(request, line, layers)
+        made = made or _edits_of_more(request, line, layers, current)
+        made = made or _edits_of_line(request, line, layers)
+        edits += made
+        if number + 1 < len(lines):
+            known = {layer["id"] for layer in request.data["layers"]}
+            request = request.after(made)
+            new = [each["id"] for each in request.data["layers"] if each["id"] not in known]
+            layers = new or layers
+    return edits
+
+
+def _edits_of_line(request: EditRequest, line: str, layers: list[str]) -> list[Data]:
+    what, data = _read(request, line, layers[0] if layers else "", EVERYTHING)
+    if what in MADE_ONCE:
+        return MADE_ONCE[what](request, data)
+    if not layers:
+        raise SceneError.at("", "there is no layer to say this of: say “a title “Hello”” first")
+    suited = _suited(request, what, layers)
+    return [
+        edit
+        for index, layer in enumerate(suited)
+        for edit in MADE_OF_LAYERS[what](request, layer, line, _of_one(what, data, index, suited))
+    ]
+
+
+def _edits_of_more(request: EditRequest, line: str, layers: list[str], current: Any) -> list[Data]:
+    """The edits for a line that goes on with the current move, and with those of its name of other
+    layers; none if it says something by itself, or nothing either way."""
+    document = request.document
+    owner = next((layer for layer in layers if _move_of(document, layer, current)), "")
+    if not owner or not goes_on(document, owner, current, line):
+        return []
+    name = getattr(_move_of(document, owner, current), "name", "")
+    edits = []
+    for layer in layers:
+        moves = getattr(document.layer(layer), "moves", ())
+        same = (
+            m for m in moves if (layer == owner and m.id == current) or (name and m.name == name)
+        )
+        if move := next(same, None):
+            wanted = {"layer": layer, "move": move.id, "goes_on": True}
+            edits.append(_said_anew(request, wanted, line))
+    return edits
+
+
+def goes_on(document: Any, layer: str, move_id: Any, line: str) -> str | None:
+    """The whole sentence, if a line says nothing by itself but goes on with a move."""
+    move = _move_of(document, layer, move_id)
+    if move is None or _reads(line, context_of(document, layer)):
+        return None
+    whole = _going_on(document, layer, move, line)
+    return whole if _reads(whole, context_of(document, layer, ("move",))) else None
+
+
+def _reads(text: str, context: Context) -> bool:
+    try:
+        read(text, context)
+    except SayingError:
+        return False
+    return True
+
+
+def _of_one(what: str, data: Data, index: int, layers: list[str]) -> Data:
+    """What is said of places of several layers, for one of them."""
+    if what == "place":
+        return of_one(data, index, len(layers))
+    if what == "setting" and "transform" in data:
+        return {**data, "transform": of_one(data["transform"], index, len(layers))}
+    return data
 
 
 def _read(request: EditRequest, line: str, layer: str, may_say: tuple[str, ...]) -> Said:
@@ -72,9 +140,21 @@ def _suited(request: EditRequest, what: str, layers: list[str]) -> list[str]:
     """The layers that what is said is for."""
     if what in _ANY_LAYER:
         return [request.layer(layer)["id"] for layer in layers]
+    if what == "setting":
+        return _like_the_first(request, layers)
     if what == "move":
         return movable_among(request, layers)
     return titles_among(request, layers, f"a {what}")
+
+
+def _like_the_first(request: EditRequest, layers: list[str]) -> list[str]:
+    """Layers of the kind, and the shape, of the first."""
+
+    def kind(layer: str) -> Any:
+        data = request.layer(layer)
+        return data["kind"], data.get("shape", {}).get("kind")
+
+    return [layer for layer in layers if kind(layer) == kind(layers[0])]
 
 
 def _said_anew(request: EditRequest, wanted: Data, line: str) -> Data:
@@ -85,7 +165,7 @@ def _said_anew(request: EditRequest, wanted: Data, line: str) -> Data:
         raise SceneError.at(layer["id"], "this move is not there any more")
     if wanted.get("goes_on"):
         line = _going_on(request.document, layer["id"], before, line)
-    data = _of_kind(layer["kind"], _read(request, line, layer["id"], ("move",)).data)
+    data = of_kind(layer["kind"], _read(request, line, layer["id"], ("move",)).data)
     value = {**({"name": before.name} if before.name else {}), **data, "id": before.id}
     return {"name": "set-value", "path": f"{layer['id']}.moves.{before.id}", "value": value}
 
@@ -103,79 +183,6 @@ def _going_on(document: Any, layer_id: Any, move: Move, more: str) -> str:
     return f"{move_text(move, text).removesuffix('.')}, {more}"
 
 
-# What is made of each thing that is said
-
-
-def _move(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
-    move = {"name": _named(line), **_of_kind(request.layer(layer)["kind"], data)}
-    first = request.layer(layer)["span"][0]
-    if "start" not in data and first > 0:
-        move["start"] = first
-    letters = request.selection.letters
-    if letters and "among" not in data and layer == request.selection.layer:
-        move["among"] = [list(letters)]
-    return [{"name": "add-move", "layer": layer, "move": move}]
-
-
-def _of_kind(kind: str, data: Data) -> Data:
-    """A move for a kind of layer: what is no title moves as a whole, or a group by its members."""
-    unit = data.get("unit", "")
-    if kind == "title":
-        return {**data, "unit": "title"} if unit in ("layer", "member") else data
-    return {**data, "unit": unit if unit == "member" and kind == "group" else "layer"}
-
-
-def _named(line: str) -> str:
-    """What a move is called that says no name: its first words."""
-    first = re.split(r"[,;(]| and ", line.strip())[0].strip().rstrip(".")
-    name = first if len(first) <= _LONGEST_NAME else f"{first[: _LONGEST_NAME - 1].rstrip()}…"
-    return name[:1].upper() + name[1:]
-
-
-def _effect(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
-    return [{"name": "add-effect", "layer": layer, "effect": data}]
-
-
-def _mask(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
-    return [ADDING["add-mask"](request, {"name": "add-mask", "layer": layer, "mask": data})]
-
-
-def _value(name: str) -> Callable[[EditRequest, str, str, Data], list[Data]]:
-    """Sets all of what a layer has of a thing."""
-    return lambda request, layer, line, data: [
-        {"name": "set-value", "path": f"{layer}.{name}", "value": data}
-    ]
-
-
-def _style(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
-    """What is said of a style; the rest of it stays."""
-    values = {name: value for name, value in data.items() if name != "axes"}
-    values |= {f"axes.{tag}": value for tag, value in data.get("axes", {}).items()}
-    return [
-        {"name": "set-value", "path": f"{layer}.style.{name}", "value": value}
-        for name, value in values.items()
-    ]
-
-
-def _place(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
-    """What is said of a place; the rest of it stays."""
-    return [
-        {"name": "set-value", "path": f"{layer}.transform.{name}", "value": value}
-        for name, value in data.items()
-    ]
-
-
-_MADE: dict[str, Callable[[EditRequest, str, str, Data], list[Data]]] = {
-    "move": _move,
-    "effect": _effect,
-    "mask": _mask,
-    "window": _value("window"),
-    "motion_blur": _value("motion_blur"),
-    "style": _style,
-    "place": _place,
-}
-
-
 # What the line is told
 
 
@@ -183,7 +190,8 @@ _MADE: dict[str, Callable[[EditRequest, str, str, Data], list[Data]]] = {
 def saying(request: HttpRequest, scene_id: int) -> JsonResponse:
     """What the text that is typed means so far: `said`, in full words, or the `fault`; `next`, what
     may come at its end; and `values`, where numbers and the like stand. `layer` is what it is for;
-    with `move`, it can be a move alone, or, with `goes_on`, more of that."""
+    with `move`, it can be a move alone, or, with `goes_on`, more of that; `current` is the move
+    that it may go on with."""
     scene = own_scene(request, scene_id)
     text = request.GET.get("text", "")[:4000]
     may_say = ("move",) if request.GET.get("move") else EVERYTHING
@@ -204,6 +212,10 @@ def saying(request: HttpRequest, scene_id: int) -> JsonResponse:
         what, data = read(text, context)
         answer |= {"what": what, "said": _in_full(what, data, text, context)}
     except SayingError as fault:
+        current = request.GET.get("current")
+        if whole := layer and goes_on(document, layer, current, text):
+            move = getattr(_move_of(document, layer, current), "name", "")
+            return JsonResponse({**answer, "what": "more", "said": whole, "move": move})
         place = {"start": fault.start, "end": fault.end, "suggestions": fault.suggestions}
         place["drawing"] = drawing_of("meant")
         answer["fault"] = {"message": str(fault), **place}

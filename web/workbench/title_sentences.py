@@ -136,7 +136,7 @@ def place_more(layer: Layer) -> list[SafeString]:
     blend = Chip(f"{layer.id}.blend", edit_of(f"{layer.id}.blend"), "Blend")
     blends = [(name, name.replace("-", " ")) for name in BLENDS]
     clauses = [
-        tight(format_html("Shown from {} up to {}.", first, end)),
+        tight(format_html("Shown from {} to {}.", first, end)),
         format_html("Blended {} with what lies behind.", choice_chip(blend, layer.blend, blends)),
     ]
     if layer.has_place:

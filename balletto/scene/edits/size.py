@@ -9,6 +9,7 @@ from ..masks import AnyMask
 from ..model import Counts
 from ..outlines import scaled_drawing
 from ..rewriting import Mark, Rewriter, Where, kind_of_field
+from ..starts import as_it_would_come
 from .base import Document, Edit, edit
 from .paths import frames
 
@@ -21,7 +22,8 @@ class SetSize(Edit):
     """Gives the picture another size.
 
     fit: what becomes of what is in it. whole: it is scaled so that all is seen; filled: so that
-    nothing is empty, cut off at two sides; stay: it stays as large, about the middle.
+    nothing is empty, cut off at two sides; stay: it stays as large, about the middle. Where the
+    whole is seen, a title that is as it came, but for its words, is as it would come there.
     """
 
     size: tuple[int, int]
@@ -37,7 +39,11 @@ class SetSize(Edit):
         changes = [Change("put", ("size",), list(self.size))]
         distance = document.get("camera", {}).get("distance", 2000)
         changes.append(Change("put", ("camera",), {"distance": frames(distance * scale)}))
-        layers = [fitted.layer(layer) for layer in document.get("layers", [])]
+        new = {**document, "size": list(self.size)}
+        layers = [
+            (self.fit == "whole" and as_it_would_come(layer, document, new)) or fitted.layer(layer)
+            for layer in document.get("layers", [])
+        ]
         changes.append(Change("put", ("layers",), layers))
         if any(fit.get("places") for fit in document.get("fits", [])):
             fits = [fitted.fit(fit) if fit.get("places") else fit for fit in document["fits"]]

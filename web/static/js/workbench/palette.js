@@ -10,8 +10,8 @@ import { goToKey } from "./shortcuts.js";
 import { toggle, toggleWholeScreen } from "./player.js";
 import { commit, select, walk } from "./pending.js";
 import { openHistory } from "./history.js";
-import { meaning } from "./say.js";
-import { goTo, selectedLayers, state } from "./state.js";
+import { meaning, sayIt } from "./say.js";
+import { goTo, state } from "./state.js";
 import { flip, toggleBeside } from "./takes.js";
 import { go } from "./time.js";
 import { addTitle } from "./titles.js";
@@ -154,7 +154,7 @@ function list() {
 /** Whether what is typed is a sentence: then that comes first. */
 async function ask() {
   const text = field().value;
-  if (!state.layer || !/\w\s*\S/.test(text)) return;
+  if (!/\w\s*\S/.test(text)) return;
   const answer = await meaning(text);
   if (!answer?.said || text !== field().value) return;
   sentence = { text, command: [`Say: ${answer.said}`, "Enter", () => say(text)] };
@@ -167,7 +167,7 @@ function say(text) {
     tell(message);
     if (!palette().open) openPalette(text);
   };
-  commit({ name: "say", text, layer: state.layer, layers: selectedLayers() }, { refused });
+  sayIt(text, { refused });
 }
 
 export function openPalette(text = "") {
@@ -181,7 +181,6 @@ export function openPalette(text = "") {
 function run(index) {
   const text = field().value;
   const action = found[index]?.[2];
-  if (!found.length && !state.layer) return;
   palette().close();
   if (found.length) action?.();
   else if (text.trim()) say(text);

@@ -4,9 +4,9 @@
 
 import { tell } from "../page.js";
 import { ask } from "./ask.js";
-import { isPending, commit, select } from "./pending.js";
+import { answered, beginLate, commit, isPending, newest, select } from "./pending.js";
 import { giveUp, isPreviewing, preview } from "./preview.js";
-import { selectedLayers, state, url } from "./state.js";
+import { asIf, selectedLayers, standing, state, url } from "./state.js";
 import { drawn } from "./drawings.js";
 
 const TYPING_MS = 60; // after which what is typed is asked about
@@ -21,14 +21,43 @@ function known(line) {
   return lines.get(line);
 }
 
-/** What a text says, as the edit that it makes. */
-const edit = (line, text) => ({
+/** What a text says, as the edit that it makes; of a `move`, in other words. */
+const edit = (text, move) => ({
   name: "say",
   text,
   layer: state.layer,
   layers: selectedLayers(),
-  ...(line.dataset.move && { move: line.dataset.move }),
+  ...(move ? { move } : { current: state.move }),
 });
+
+// While answers are awaited: what was selected when something was said, and what it left selected.
+const became = new Map();
+const named = ({ layer, move }) => `${layer} ${move}`;
+
+/** Says a text of what is selected. A sentence before it may still be about to add a layer or a move:
+    then it is said of that. */
+export function sayIt(text, { move, done, refused } = {}) {
+  const then = standing();
+  const act = () => {
+    const before = standing();
+    const answeredBy = () => {
+      if (named(state) !== named(before)) became.set(named(before), standing());
+      done?.();
+    };
+    commit(edit(text, move), { done: answeredBy, refused });
+  };
+  if (!move && newest((each) => each.name === "say")) return beginLate(answered, () => asIf(since(then), act));
+  became.clear();
+  act();
+}
+
+/** What hands stood at, on what was added since. */
+function since(then) {
+  let now = then;
+  for (let steps = became.size; steps && became.has(named(now)); steps -= 1)
+    now = { ...became.get(named(now)), frame: then.frame };
+  return now;
+}
 
 /** What the server makes of a text, for the selected layer or as `more` says; null if it does not answer. */
 export async function meaning(text, more = {}) {
@@ -57,12 +86,12 @@ async function look(line) {
   const { turn } = about;
   const text = field(line).value;
   const { move } = line.dataset;
-  const answer = await meaning(text, move && { move });
+  const answer = await meaning(text, move ? { move } : { current: state.move });
   if (turn !== about.turn || !line.isConnected) return;
   about.answer = answer;
   about.next = offered(answer);
   draw(line);
-  if (answer?.said) preview(edit(line, text));
+  if (answer?.said) preview(edit(text, move));
   else if (isPreviewing() && !isPending()) giveUp();
 }
 
@@ -126,6 +155,7 @@ const SAID_OF = { where: "where to", by: "by what", motion_blur: "motion blur", 
 function told(line) {
   const { answer } = known(line);
   if (!answer) return "";
+  if (answer.what === "more") return `Enter goes on with “${answer.move}”.`;
   if (answer.said) return `${line.dataset.move ? "Enter changes it" : `Enter adds the ${kindOf(answer.what)}`}.`;
   const { fault } = answer;
   return isUnfinished(line) ? "Tab takes what is offered." : (fault?.message ?? "");
@@ -178,7 +208,11 @@ function make(line) {
   const { answer, timer } = known(line);
   if (!text.trim() || answer?.fault) return;
   clearTimeout(timer);
-  commit(edit(line, text), { done: () => made(line, text), refused: (message) => refused(line, text, message) });
+  sayIt(text, {
+    move: line.dataset.move,
+    done: () => made(line, text),
+    refused: (message) => refused(line, text, message),
+  });
   if (!line.dataset.move) clear(line);
   line.closest("dialog")?.close();
 }

@@ -43,11 +43,14 @@ export function goToKey(way) {
   if (found !== undefined) goTo(found);
 }
 
+/** Whether words are typed: an empty line for sentences has none, so there hands need not leave it. */
+const isTyped = (target) => Boolean(target.closest(TYPED_IN)) && !(target.matches(".say__text") && !target.value);
+
 /** What Ctrl and a letter do; in words that are typed they are the browser's, but for Ctrl+D. */
 function commandOf(event) {
   const letter = event.key.toLowerCase();
   if (event.shiftKey || event.altKey || event.target.closest("dialog")) return null;
-  if (letter !== "d" && (event.target.closest(TYPED_IN) || (letter !== "a" && getSelection().toString()))) return null;
+  if (letter !== "d" && (isTyped(event.target) || (letter !== "a" && getSelection().toString()))) return null;
   return WITH_CTRL[letter];
 }
 

@@ -125,7 +125,7 @@ function key(event) {
     bend(index, handles[index * 2] + by[0], handles[index * 2 + 1] + by[1]);
   } else if (event.key === "Escape") {
     close(false);
-  } else if (event.key === "Enter" && event.target === field()) {
+  } else if (event.key === "Enter" && dialog().contains(event.target) && !event.target.closest("button")) {
     close(true);
   } else {
     return;

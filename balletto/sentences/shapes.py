@@ -1,0 +1,66 @@
+"""The sentence of a shape: what it is, and how it is filled."""
+
+from typing import Any
+
+from ..scene.layers.shape import ShapeLayer
+from ..scene.measures import DEGREES
+from ..scene.shapes import SHAPE_KINDS
+from .parts import say_part
+from .pieces import Choice, Color, Number, Pieces, joined, said, text_of
+
+UNFILLED, FILLED = "unfilled", "filled"
+GRADIENTS = (("linear", "filled with a gradient"), ("round", "filled with a round gradient"))
+_COLORS = ["#F2B705", "#D1495B"]
+FILL_STARTS: tuple[tuple[str, Any, str], ...] = (
+    ("none", "none", UNFILLED),
+    ("color", _COLORS[0], FILLED),
+    *((kind, {"kind": kind, "colors": _COLORS}, words) for kind, words in GRADIENTS),
+)
+
+
+def say_shape(layer: ShapeLayer) -> Pieces:
+    """A shape, without its line."""
+    path, shape = f"{layer.id}.shape", layer.shape
+    own = shape.model_dump(exclude_unset=True, by_alias=True)
+    others = [
+        ({"kind": kind, **model.needed}, model.wording.title)
+        for kind, model in SHAPE_KINDS.items()
+        if kind != shape.kind
+    ]
+    options = ((own, shape.wording.title), *others)
+    kind = Choice(path, "Shape", path, value=own, options=options)
+    form = say_part(path, shape, shape.wording)
+    return said("{} {} {}, {}.", _article(shape.wording.title), kind, form, _fill(layer))
+
+
+def shape_text(layer: ShapeLayer) -> str:
+    """A shape as plain text."""
+    return text_of(say_shape(layer))
+
+
+def _article(noun: str) -> str:
+    return "An" if noun[0] in "aeiou" else "A"
+
+
+def _fill(layer: ShapeLayer) -> Pieces:
+    """A colour, a gradient or nothing; what it is can be chosen."""
+    path, fill = f"{layer.id}.fill", layer.fill
+    value: Any = fill if isinstance(fill, str) else fill.model_dump()
+    kind = "none" if fill == "none" else "color" if isinstance(fill, str) else fill.kind
+    options = tuple((value if name == kind else start, told) for name, start, told in FILL_STARTS)
+    edit = {"name": "set-value", "path": path}
+    choice = Choice(f"{path}-kind", "Fill", edit=edit, value=value, options=options)
+    if kind == "none":
+        return (choice,)
+    if kind == "color":
+        return said("{} {}", choice, Color(path, "Colour of the fill", path, value=value))
+    colors: list[Pieces] = [
+        (Color(f"{path}.colors.{n}", f"Colour {n + 1}", value=color),)
+        for n, color in enumerate(value["colors"])
+    ]
+    pieces = said("{} from {}", choice, joined(colors, " to "))
+    if kind == "round":
+        return pieces
+    angle = Number(f"{path}.angle", "Angle of the gradient", value=value["angle"], measure=DEGREES,
+                   rest=90)  # fmt: skip
+    return said("{} turned {}", pieces, angle)

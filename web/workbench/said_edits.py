@@ -1,0 +1,307 @@
+"""The edits that are made of what is said, by what it is: a move, a style, a new layer ..."""
+
+import re
+from collections.abc import Callable
+from typing import Any
+
+import numpy as np
+
+from balletto.picture.bounds import position_at_sides
+from balletto.scene.errors import SceneError
+from balletto.scene.starts import new_shape, new_title
+from balletto.scene.tracks import value_at
+from balletto.sentences.place_reader import END, of_one, with_courses
+from web.library.models import MediaFile
+from web.projects.nesting import offered
+
+from .adding import ADDING
+from .edit_requests import Data, EditRequest
+
+_LONGEST_NAME = 30
+_FIRST = np.array(0.0)
+_AT_REST: dict[str, list[float]] = {"position": [0, 0, 0], "rotation": [0, 0, 0], "scale": [1, 1]}
+
+
+# Of layers that are there
+
+
+def _move(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+    move = {"name": _named(line), **of_kind(request.layer(layer)["kind"], data)}
+    first = request.layer(layer)["span"][0]
+    if "start" not in data and first > 0:
+        move["start"] = first
+    letters = request.selection.letters
+    if letters and "among" not in data and layer == request.selection.layer:
+        move["among"] = [list(letters)]
+    return [{"name": "add-move", "layer": layer, "move": move}]
+
+
+def of_kind(kind: str, data: Data) -> Data:
+    """A move for a kind of layer: what is no title moves as a whole, or a group by its members."""
+    unit = data.get("unit", "")
+    if kind == "title":
+        return {**data, "unit": "title"} if unit in ("layer", "member") else data
+    return {**data, "unit": unit if unit == "member" and kind == "group" else "layer"}
+
+
+def _named(line: str) -> str:
+    """What a move is called that says no name: its first words."""
+    first = re.split(r"[,;(]| and ", line.strip())[0].strip().rstrip(".")
+    name = first if len(first) <= _LONGEST_NAME else f"{first[: _LONGEST_NAME - 1].rstrip()}…"
+    return name[:1].upper() + name[1:]
+
+
+def _effect(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+    return [{"name": "add-effect", "layer": layer, "effect": data}]
+
+
+def _mask(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+    return [ADDING["add-mask"](request, {"name": "add-mask", "layer": layer, "mask": data})]
+
+
+def _value(name: str) -> Callable[[EditRequest, str, str, Data], list[Data]]:
+    """Sets all of what a layer has of a thing."""
+    return lambda request, layer, line, data: [
+        {"name": "set-value", "path": f"{layer}.{name}", "value": data}
+    ]
+
+
+def _style(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+    """What is said of a style, of the selected letters if there are any; the rest stays."""
+    letters = request.selection.letters
+    if letters and layer == request.selection.layer and not set(data) & _OF_TITLES:
+        return _run(request, layer, line, {"from": letters[0], "to": letters[1], "style": data})
+    return [
+        {"name": "set-value", "path": f"{layer}.style.{name}", "value": value}
+        for name, value in _by_property(data).items()
+    ]
+
+
+_OF_TITLES = frozenset({"leading", "align", "wrap"})
+
+
+def _run(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+    """What is said of some letters."""
+    where = {"layer": layer, "first": data["from"], "end": data["to"]}
+    return [
+        {"name": "style-letters", **where, "property": name, "value": value}
+        for name, value in _by_property(data["style"]).items()
+    ]
+
+
+def _by_property(style: Data) -> Data:
+    """A style by the paths of its values."""
+    values = {name: value for name, value in style.items() if name != "axes"}
+    return values | {f"axes.{tag}": value for tag, value in style.get("axes", {}).items()}
+
+
+def _place(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+    """What is said of a place; the rest of it stays."""
+    transform = request.document.layer(layer).transform
+    now = {n: value_at(getattr(transform, n), _FIRST).tolist() for n in _AT_REST}
+    values = _whole_courses({n: value for n, value in data.items() if n != "side"}, now)
+    if "scale" in values and not isinstance(values["scale"], dict):
+        values["scale"] = [values["scale"]] * 2
+    edits = [
+        {"name": "set-value", "path": f"{layer}.transform.{name}", "value": value}
+        for name, value in values.items()
+    ]
+    if "side" not in data:
+        return edits
+    placed = request.after(edits) if edits else request
+    return [*edits, *_at_side(placed, layer, data["side"])]
+
+
+def _whole_courses(said: Data, now: dict[str, list[float]]) -> Data:
+    """What is said of a place, by its paths; what has keyframes by the place as a whole."""
+    made = dict(said)
+    for name, numbers in now.items():
+        own = {int(path[-1]): said[path] for path in said if path[:-1] == f"{name}."}
+        if any(isinstance(value, dict) for value in own.values()):
+            try:
+                made[name] = with_courses(numbers, own)
+            except ValueError as error:
+                raise SceneError.at(name, str(error)) from None
+            for index in own:
+                del made[f"{name}.{index}"]
+    return made
+
+
+def _at_side(request: EditRequest, layer: str, sides: Any) -> list[Data]:
+    """Puts a layer at a side of the picture, by its box as it is by now."""
+    position = position_at_sides(request.document, layer, request.selection.frame, sides)
+    if position is None:
+        raise SceneError.at(layer, "this takes up no room, so it can stand at no side")
+    return [{"name": "set-value", "path": f"{layer}.transform.position", "value": position}]
+
+
+def _setting(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+    """How it is set, filled and drawn, when it is shown, then where it stands."""
+    edits = _style(request, layer, line, data["style"]) if "style" in data else []
+    values = {name: data[name] for name in data if name not in ("style", "transform", "stroke")}
+    if stroke := data.get("stroke"):
+        values["stroke"] = {**(request.layer(layer).get("stroke") or {}), **stroke}
+    edits += [
+        {"name": "set-value", "path": f"{layer}.{path}", "value": value}
+        for path, value in values.items()
+    ]
+    placed = request.after(edits) if edits else request
+    return [*edits, *_place(placed, layer, line, data.get("transform", {}))]
+
+
+OfLayer = Callable[[EditRequest, str, str, Data], list[Data]]
+# By what is said: the edits for a layer, the line as it was typed, and what it says.
+MADE_OF_LAYERS: dict[str, OfLayer] = {
+    "move": _move,
+    "effect": _effect,
+    "mask": _mask,
+    "window": _value("window"),
+    "motion_blur": _value("motion_blur"),
+    "style": _style,
+    "run": _run,
+    "place": _place,
+    "setting": _setting,
+}
+
+
+# Of the scene, whatever is selected
+
+
+def _scene(request: EditRequest, data: Data) -> list[Data]:
+    """Size, rate, length and background, as far as they are said."""
+    edits: list[Data] = []
+    if "size" in data:
+        edits.append({"name": "set-size", "size": data["size"], "fit": "whole"})
+    if "rate" in data:
+        edits.append({"name": "set-rate", "value": data["rate"]})
+    if "length" in data:
+        edits.append({"name": "set-length", "length": data["length"]})
+    if "background" in data:
+        path = "scene.background"
+        edits.append({"name": "set-value", "path": path, "value": data["background"]})
+    return edits
+
+
+def _layers(request: EditRequest, data: Data) -> list[Data]:
+    """A new layer in front of all others, or several: the first of them in front, as they are
+    listed; side by side, if nothing is said of where they stand across."""
+    count = data.get("count", 1)
+    place = dict(data.get("transform", {}))
+    if count > 1 and not place.keys() & {"position.0", "side"}:
+        margin = request.data["size"][0] / count / 2
+        place |= {"position.0": margin, f"position.0{END}": request.data["size"][0] - margin}
+    edits: list[Data] = []
+    for index in reversed(range(count)):
+        one = {**data, "transform": of_one(place, index, count)}
+        if count > 1 and "name" in data:
+            one["name"] = f"{data['name']} {index + 1}"
+        made = _layer(request, one)
+        edits += made
+        if index:
+            request = request.after(made)
+    return edits
+
+
+def _layer(request: EditRequest, data: Data) -> list[Data]:
+    """A layer of which what is not said is as usual."""
+    edit = _NEW[data["kind"]](request, data)
+    layer = dict(edit["layer"])
+    if "name" in data:
+        layer["name"] = data["name"]
+    for index in (0, 1):
+        if f"span.{index}" in data:
+            span = list(layer["span"])
+            span[index] = data[f"span.{index}"]
+            layer["span"] = span
+    place = dict(data.get("transform", {}))
+    side = place.pop("side", None)
+    if place:
+        layer["transform"] = _with_place(layer.get("transform", {}), place)
+    edit = {**edit, "layer": layer}
+    if side is None:
+        return [edit]
+    added = request.after([edit])
+    return [edit, *_at_side(added, added.data["layers"][-1]["id"], side)]
+
+
+def _with_place(transform: Data, said: Data) -> Data:
+    """A place with the numbers that are said, by their paths."""
+    now = {name: list(transform.get(name, rest)) for name, rest in _AT_REST.items()}
+    made = dict(transform)
+    for path, value in _whole_courses(said, now).items():
+        name, _, index = path.partition(".")
+        if isinstance(value, dict):
+            made[name] = value
+        elif index:
+            made[name] = list(made.get(name, _AT_REST[name]))
+            made[name][int(index)] = value
+        else:
+            made[name] = [value, value] if name == "scale" else value
+    return made
+
+
+def _new_title(request: EditRequest, data: Data) -> Data:
+    layer = new_title(request.data)
+    said = data.get("style", {})
+    axes = {**({} if "font" in said else layer["style"]["axes"]), **said.get("axes", {})}
+    return {
+        "name": "add-layer",
+        "layer": {**layer, "text": data["text"], "style": {**layer["style"], **said, "axes": axes}},
+    }
+
+
+def _new_shape(request: EditRequest, data: Data) -> Data:
+    layer = new_shape(request.data, data["shape"]["kind"])
+    layer["shape"] = {**layer["shape"], **data["shape"]}
+    if "fill" in data:
+        layer["fill"] = data["fill"]
+    if "stroke" in data:
+        layer["stroke"] = {**(layer["stroke"] or {}), **data["stroke"]}
+    return {"name": "add-layer", "layer": layer}
+
+
+def _new_adjustment(request: EditRequest, data: Data) -> Data:
+    return ADDING["add-adjustment"](request, {})
+
+
+def _new_scene(request: EditRequest, data: Data) -> Data:
+    """A layer of another scene of the project, by its name; of several so called, the one that was
+    made last."""
+    called = data["called"]
+    named = [each.pk for each in offered(request.scene) if each.name.lower() == called.lower()]
+    if not named:
+        raise SceneError.at("scene", f"there is no other scene “{called}” in this project")
+    return ADDING["use-scene"](request, {"scene": max(named)})
+
+
+_KINDS_OF_FILES = {"picture": "still", "video": "video", "sound": "sound"}
+
+
+def _new_file(request: EditRequest, data: Data) -> Data:
+    """A layer of a file that was sent, by its name, with its ending or without."""
+    called = data["called"]
+    own = MediaFile.objects.filter(
+        owner=request.scene.project.owner_id, kind=_KINDS_OF_FILES[data["kind"]]
+    )
+    found = own.filter(title__iexact=called).first()
+    found = found or own.filter(title__istartswith=f"{called}.").first()
+    if found is None:
+        told = f"there is no {data['kind']} “{called}”: send the file first"
+        raise SceneError.at(data["kind"], told)
+    return ADDING["add-file"](request, {"file": found.name})
+
+
+_NEW: dict[str, Callable[[EditRequest, Data], Data]] = {
+    "title": _new_title,
+    "shape": _new_shape,
+    "adjustment": _new_adjustment,
+    "scene": _new_scene,
+    "picture": _new_file,
+    "video": _new_file,
+    "sound": _new_file,
+}
+# By what is said: the edits, once for all that is selected.
+MADE_ONCE: dict[str, Callable[[EditRequest, Data], list[Data]]] = {
+    "scene": _scene,
+    "layer": _layers,
+}
