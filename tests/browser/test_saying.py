@@ -49,6 +49,49 @@ class SayingTest(BrowserTest):
         expect(self.page.locator(".move .sentence")).to_contain_text("comes from 100 px below")
         self.settled(lambda: self.page.keyboard.press("Control+z"))
 
+    def test_the_page_says_what_it_says_when_it_is_opened_anew(self):
+        """Whatever is said of the scene or a new layer: no part of the page is left behind."""
+        self.show()
+        self.at_frame(30)
+        said = """() => [...document.querySelectorAll("body *")]
+          .filter((node) => !node.children.length && node.checkVisibility())
+          .map((node) => node.value ?? node.textContent.trim())
+          .filter((text) => text && !/saving|Said/.test(text))"""
+        for text in (
+            "800 by 450 px, 24 frames a second, 5 s long, on black",
+            "Bar: a rectangle of 20 by 200 px, red, at the lower right",
+            "from 100 left, over 20",
+        ):
+            self.say(text)
+            self.settled(lambda: self.page.keyboard.press("Enter"))
+        self.page.keyboard.press("Escape")
+        self.page.wait_for_timeout(500)
+        live = self.page.evaluate(said)
+        self.page.goto(f"{self.live_server_url}/scenes/{self.scene.pk}/?layer=s1&move=m1")
+        self.page.wait_for_selector("#canvas[data-shown]")
+        self.page.wait_for_timeout(500)
+        self.assertEqual(live, self.page.evaluate(said))
+
+    def test_chords_need_not_leave_an_empty_line(self):
+        self.show(title(), title(2))
+        self.line.click()
+        self.page.keyboard.press("Control+a")
+        expect(self.page.locator(".slab.is-selected, .slab.is-also")).to_have_count(2)
+        self.page.keyboard.type("rise 70")
+        self.page.keyboard.press("Control+a")  # now of the words
+        self.page.keyboard.type("fade")
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        self.assertEqual([self.moves(n)[0]["pose"] for n in (0, 1)], [{"opacity": 0}] * 2)
+
+    def test_a_scene_without_layers_is_begun_by_saying_one(self):
+        self.scene = self.open_scene(self.sign_in(), layers=[])
+        self.page.locator("#say-moves-text").click()
+        self.page.keyboard.type("a title “Hello”, 60 px")
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        self.page.keyboard.type("rise 70")
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        self.assertEqual(self.document(self.scene)["layers"][0]["moves"][0]["pose"], {"y": 70})
+
     def test_what_may_come_next_is_taken_by_keys(self):
         self.show()
         self.say("words from 60 below, every 8 from the c")

@@ -1,0 +1,144 @@
+"""What is said becomes edits: new layers, the scene, places, letters, and moves that go on."""
+
+import json
+
+from django.urls import reverse
+
+from balletto.picture.bounds import places
+from balletto.scene import files
+from tests.core.scenes import scene_data
+
+from .base import PageTest, make_scene
+
+
+class SaidTest(PageTest):
+    def setUp(self):
+        super().setUp()
+        title = {**scene_data("Nine Moons")["layers"][0], "runs": [], "moves": []}
+        self.edit(name="replace-scene", document=scene_data(layers=[title]))
+
+    def say(self, text, *layers, expect=200, **more):
+        layers = layers or ("t1",)
+        return self.edit(
+            expect=expect, name="say", text=text, layer=layers[0], layers=list(layers), **more
+        )
+
+    def layers(self):
+        return {layer["id"]: layer for layer in self.document["layers"]}
+
+    def test_a_new_layer_is_as_it_is_said(self):
+        self.say(
+            "The bar: a rectangle of 12 by 300 px, white, at 300 px across, shown from 5 to 60"
+        )
+        bar = self.layers()["s1"]
+        self.assertEqual((bar["name"], bar["shape"]["size"]), ("The bar", [12, 300]))
+        self.assertEqual((bar["fill"], bar["span"]), ("#FFFFFF", [5, 60]))
+        self.assertEqual(bar["transform"]["position"], [300, 540, 0])
+        self.say("a title “Two”, 60 px, red, 50 % large, turned 20°")
+        title = self.layers()["t2"]
+        self.assertEqual((title["text"], title["style"]["size"]), ("Two", 60))
+        self.assertEqual(title["transform"]["scale"], [0.5, 0.5])
+        self.assertEqual(title["transform"]["rotation"], [0, 0, 20])
+        self.say("an adjustment")
+        self.assertEqual(self.document["layers"][-1]["kind"], "adjustment")
+
+    def test_what_follows_in_a_text_is_said_of_the_new_layer(self):
+        self.say("a star with 5 corners, red\nfrom 300 left, over 30\nblur 4 px\nat the lower left")
+        star = self.document["layers"][-1]
+        self.assertEqual(star["moves"][0]["pose"], {"x": -300})
+        self.assertEqual(star["effects"][0]["kind"], "blur")
+        self.assertLess(star["transform"]["position"][0], 400)
+        self.assertEqual(self.layers()["t1"]["moves"], [])
+
+    def test_several_at_once_stand_side_by_side(self):
+        self.say("12 rectangles of 20 by 200 px, 300 px down")
+        bars = self.document["layers"][1:][::-1]  # as they are listed: the front one first
+        across = [bar["transform"]["position"][0] for bar in bars]
+        self.assertEqual(across, [80 + 160 * index for index in range(12)])
+        self.assertEqual({bar["transform"]["position"][1] for bar in bars}, {300})
+        self.say("200 to 1300 px across", *(bar["id"] for bar in bars))
+        ends = [self.layers()[bar["id"]]["transform"]["position"][0] for bar in bars][::11]
+        self.assertEqual(ends, [200, 1300])
+
+    def test_a_scene_is_said_of_whatever_is_selected(self):
+        self.say("800 by 450 px, 24 frames a second, 5 s long, on black")
+        document = self.document
+        self.assertEqual((document["size"], document["rate"], document["length"]),
+                         ([800, 450], "24", 120))  # fmt: skip
+        self.assertEqual(document["background"], {"kind": "color", "color": "#000000"})
+        self.assertEqual(document["layers"][0]["span"][1], 120)
+
+    def test_places_in_words_keep_away_from_the_edge(self):
+        self.say("at the lower right")
+        box = self.box("t1")
+        self.assertAlmostEqual(box[1][0], 1920 - 54, delta=0.1)
+        self.assertAlmostEqual(box[1][1], 1080 - 54, delta=0.1)
+        self.say("at the top, 200 px")  # with its new size
+        box = self.box("t1")
+        self.assertAlmostEqual(box[0][1], 54, delta=0.1)
+        self.assertLess(box[0][0], 1000)
+
+    def box(self, layer):
+        corners = places(files.from_data(self.document), 0)["layers"][layer]["corners"]
+        return [[min(c[0] for c in corners), min(c[1] for c in corners)],
+                [max(c[0] for c in corners), max(c[1] for c in corners)]]  # fmt: skip
+
+    def test_keyframes_of_a_place(self):
+        self.say("(0 % at 0, 100 % at 20) high, 50 % wide")
+        scale = self.layers()["t1"]["transform"]["scale"]
+        self.assertEqual([key["value"] for key in scale["keys"]], [[0.5, 0], [0.5, 1]])
+        response = self.say("(0 % at 0, 100 % at 20) high, (0 % at 5) wide", expect=422)
+        self.assertIn("at the same frames", response.json()["message"])
+
+    def test_letters_are_styled_as_they_are_written_or_selected(self):
+        self.say("“Moons”, red")
+        (run,) = self.layers()["t1"]["runs"]
+        self.assertEqual((run["from"], run["to"], run["style"]["fill"]), (5, 10, "#FF0000"))
+        edit = {"name": "say", "text": "coloured blue", "layer": "t1", "layers": ["t1"]}
+        values = {"base": self.scene.head, "edit": json.dumps(edit), "layer": "t1"}
+        values |= {"first": 0, "end": 4}
+        self.client.post(reverse("edit", args=[self.scene.pk]), values)
+        first = self.layers()["t1"]["runs"][0]
+        self.assertEqual((first["from"], first["to"], first["style"]["fill"]), (0, 4, "#0000FF"))
+
+    def test_what_says_nothing_by_itself_goes_on_with_the_current_move(self):
+        self.say("words rise 70")
+        move = self.layers()["t1"]["moves"][0]["id"]
+        self.say("every 9", current=move)
+        self.say("quick landing", current=move)
+        (now,) = self.layers()["t1"]["moves"]
+        self.assertEqual((now["stagger"]["gap"], now["name"]), (9, "Words rise 70"))
+        self.assertEqual(now["amount"]["keys"][0]["ease"], "quick-landing")
+        values = {"text": "every 9", "layer": "t1", "current": move}
+        told = self.client.get(reverse("say", args=[self.scene.pk]), values).json()
+        self.assertEqual((told["what"], told["move"]), ("more", "Words rise 70"))
+        response = self.say("evry 9", current=move, expect=422)
+        self.assertIn("is “every” meant?", response.json()["message"])
+
+    def test_it_goes_on_with_moves_of_that_name_of_all_selected_layers(self):
+        self.say("3 ellipses of 40 by 40")
+        rings = [layer["id"] for layer in self.document["layers"][1:]]
+        self.say("from 0 % of its size", *rings)
+        self.say("over 50", *rings, current="m1")
+        ends = {self.layers()[ring]["moves"][0]["amount"]["keys"][1]["at"] for ring in rings}
+        self.assertEqual(ends, {50})
+
+    def test_other_scenes_and_files_are_called_by_their_names(self):
+        make_scene(self.ada, name="Row")
+        self.say("2 scenes “row”, 50 % large")
+        shown = [layer for layer in self.document["layers"] if layer["kind"] == "scene"]
+        self.assertEqual([layer["transform"]["scale"] for layer in shown], [[0.5, 0.5]] * 2)
+        for text, told in (
+            ("a scene “Nowhere”", "there is no other scene “Nowhere” in this project"),
+            ("a picture “moon”", "there is no picture “moon”: send the file first"),
+            ("101 stars", "between one and 100 layers"),
+        ):
+            with self.subTest(text):
+                self.assertIn(told, self.say(text, expect=422).json()["message"])
+
+    def test_without_a_layer_only_what_needs_none_is_made(self):
+        self.edit(name="remove-layer", layer="t1")
+        response = self.edit(expect=422, name="say", text="rise 70", layer="", layers=[])
+        self.assertIn("there is no layer to say this of", response.json()["message"])
+        self.edit(name="say", text="a title “Hello”", layer="", layers=[])
+        self.assertEqual(self.document["layers"][0]["text"], "Hello")
