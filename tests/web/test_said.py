@@ -142,3 +142,40 @@ class SaidTest(PageTest):
         self.assertIn("there is no layer to say this of", response.json()["message"])
         self.edit(name="say", text="a title “Hello”", layer="", layers=[])
         self.assertEqual(self.document["layers"][0]["text"], "Hello")
+
+
+class OnEachTest(PageTest):
+    """What a button does, done to all selected layers at once."""
+
+    def setUp(self):
+        super().setUp()
+        title = {**scene_data("Nine")["layers"][0], "runs": [], "moves": []}
+        sound = {"kind": "sound", "id": "a1", "span": [0, 90], "file": "chime-0000.wav"}
+        layers = [title, {**title, "id": "t2", "text": "Moons"}, sound]
+        self.edit(name="replace-scene", document=scene_data(layers=layers))
+
+    def each(self, name, expect=200, layers=("t1", "t2", "a1"), **more):
+        return self.edit(expect=expect, name=name, layers=list(layers), **more)
+
+    def values(self, name):
+        return [layer.get(name) for layer in self.document["layers"][:2]]
+
+    def test_what_can_be_done_is_done(self):
+        self.each("add-effect", layer="t1", effect={"kind": "blur"})
+        self.assertEqual([effects[0]["kind"] for effects in self.values("effects")], ["blur"] * 2)
+        self.each("flip", path="t1.effects.0.on", layers=["t1", "t2"])
+        self.assertEqual([effects[0]["on"] for effects in self.values("effects")], [False] * 2)
+        self.each("add-mask", layer="t1", mask={"kind": "ellipse"})
+        sizes = [masks[0]["size"] for masks in self.values("masks")]
+        self.assertNotEqual(*sizes)  # each takes up its own layer
+        self.each("set-value", path="t1.window", value={"of": "line"}, layers=["t1", "t2"])
+        self.assertEqual([window["of"] for window in self.values("window")], ["line"] * 2)
+        self.each("center", layer="t1", axes="xy")
+        self.each("set-value", path="t1.motion_blur", value={"angle": 90}, layers=["t1", "t2"])
+        self.assertEqual([blur["angle"] for blur in self.values("motion_blur")], [90] * 2)
+
+    def test_what_none_can_do_is_told(self):
+        response = self.each(
+            "add-mask", expect=422, layer="a1", mask={"kind": "ellipse"}, layers=["a1"]
+        )
+        self.assertTrue(response.json()["message"])

@@ -207,7 +207,7 @@ class EditTest(PageTest):
     def test_more_is_told_of_what_is_open(self):
         address = reverse("parts", args=[self.scene.pk])
         closed = self.client.get(address, {"layer": "t1"})
-        opened = {"t1": "Copy its", "m1": "By what", "scene": "frames a second"}
+        opened = {"t1": "Copy its", "m1": "By what", "scene": "All keeps its seconds"}
         for part, words in opened.items():
             self.assertNotContains(closed, words)
             self.assertContains(

@@ -15,11 +15,12 @@ from balletto.picture.mask_handles import mask_elsewhere
 from balletto.scene.edits.meant import as_meant
 from balletto.scene.edits.paths import find, name_of, pointer_to
 from balletto.scene.errors import SceneError
+from balletto.scene.layers import LAYER_KINDS
 from web.projects.origins import as_it_came, part_of
 
 from .adding import ADDING
 from .behind import behind
-from .edit_requests import Data, EditRequest, in_local_time, is_with_group
+from .edit_requests import Data, EditRequest, in_local_time, is_with_group, one_or_several
 from .pasting import paste
 from .placing import PLACING
 from .saying import say
@@ -50,11 +51,51 @@ def _in_scene(request: EditRequest, wanted: Data) -> Data:
         edits = typed_edits(request.document, wanted)
     elif wanted.get("name") in SHARED and isinstance(wanted.get("path"), str):
         edits = shared_edits(request.document, wanted)
+    elif wanted.get("name") in ON_EACH and isinstance(wanted.get("layers"), list):
+        return _on_each(request, wanted)
     else:
         return _made(request, in_local_time(request, wanted))
     return told_together(request.data, [_made(request, edit) for edit in edits], wanted)
 
 
+# What a button does to a layer, and to all that are selected with it.
+ON_EACH = ("add-effect", "add-mask", "behind", "center", "fill-picture")
+
+
+def _on_each(request: EditRequest, wanted: Data) -> Data:
+    """The same on all selected layers that it can be done to; SceneError if that is none."""
+    one = {name: value for name, value in wanted.items() if name != "layers"}
+    edits: list[Data] = []
+    faults: list[SceneError] = []
+    for layer in wanted["layers"]:
+        try:
+            _check_seen(request, layer)
+            edit = _made(request, {**one, "layer": layer})
+            request = request.after([edit])
+        except SceneError as fault:
+            faults.append(fault)
+        else:
+            edits.append(edit)
+    if not edits:
+        raise faults[0]
+    said = _SAID_OF_EACH[wanted["name"]].format(f"{len(edits)} layers")
+    return one_or_several(edits, said)
+
+
+def _check_seen(request: EditRequest, layer: Any) -> None:
+    """SceneError for a layer that is heard alone."""
+    kind = LAYER_KINDS[request.layer(layer)["kind"]]
+    if not (kind.has_place or kind.works_below):
+        raise SceneError.at(str(layer), "this is not seen: select what is")
+
+
+_SAID_OF_EACH = {
+    "add-effect": "Effect added to {}",
+    "add-mask": "Mask added to {}",
+    "behind": "{} from behind another",
+    "center": "{} centred",
+    "fill-picture": "{} fill the picture",
+}
 _FIXED = re.compile(r"[^.]+\.masks\.\d{1,4}\.fixed")
 
 
@@ -93,7 +134,8 @@ def _flip(request: EditRequest, wanted: Data) -> Data:
         raise SceneError.at(path, "only what is on or off can be switched")
     holder = find(request.data, pointer_to(request.data, of)) or {}
     value = not holder.get(name, _SWITCHES[name])
-    return {"name": "set-value", "path": path, "value": value}
+    told = {**wanted, "name": "set-value", "value": value}
+    return told_together(request.data, shared_edits(request.document, told), told)
 
 
 def _several(request: EditRequest, wanted: Data) -> Data:

@@ -2,7 +2,7 @@
 
 import { resume, whileBusy } from "./answers.js";
 import { commit, walk } from "./pending.js";
-import { state } from "./state.js";
+import { selectedLayers, state } from "./state.js";
 import { around } from "./value_chips.js";
 
 let open = null;
@@ -40,6 +40,25 @@ function choose(option) {
 /** An edit that is to happen where the playhead stands. */
 const atPlayhead = (edit) => (edit.at === "playhead" ? { ...edit, at: state.frame } : edit);
 
+// What buttons do to the selected layer, and to those that are selected with it.
+const ON_EACH = new Set([
+  "set-value",
+  "clear-value",
+  "flip",
+  "add-effect",
+  "add-mask",
+  "behind",
+  "center",
+  "fill-picture",
+]);
+
+/** An edit of a button, on all selected layers if it is of the selected one. */
+function onEach(edit) {
+  const layers = selectedLayers();
+  const isOfSelected = edit.layer === state.layer || edit.path?.startsWith(`${state.layer}.`);
+  return layers.length > 1 && isOfSelected && ON_EACH.has(edit.name) ? { ...edit, layers } : edit;
+}
+
 function click(event) {
   const button = event.target.closest(".val--pick, [data-opens]");
   const option = event.target.closest(".pick__list button");
@@ -47,7 +66,7 @@ function click(event) {
   if (option) choose(option);
   else if (button) open?.button === button ? close() : show(button);
   else close();
-  if (action) commit(atPlayhead(JSON.parse(action.dataset.do)));
+  if (action) commit(onEach(atPlayhead(JSON.parse(action.dataset.do))));
   const step = event.target.closest("[data-walk]");
   if (step) walk(step.dataset.walk);
 }
