@@ -6,6 +6,7 @@ and grows about its pivot, a member about where it stands.
 """
 
 from collections.abc import Iterator
+from typing import NamedTuple
 
 import numpy as np
 
@@ -27,6 +28,7 @@ from .affine import (
 )
 from .evaluate import Composite, does_something, trace
 from .properties import parts_of
+from .recent import Recent
 from .units import Units, unit_texts, units_for
 
 # What has no meaning for a layer as a whole.
@@ -62,9 +64,8 @@ def moved_values(scene: Scene, layer: Layer, times: np.ndarray) -> dict[str, np.
     found: list[tuple[Composite, int]] = []
     if moves := _moves(layer, "layer"):
         found.append((_of_layer(scene, layer, moves, times)[0], 0))
-    if (group := _group(scene, layer)) and (moves := _moves(group, "member")):
-        composite, *_ = _of_members(scene, group, moves, times)
-        found.append((composite, _members(scene, group).index(layer)))
+    if (group := _group(scene, layer)) and (moved := _members_moved(scene, group, times)):
+        found.append((moved.values, moved.places[layer.id]))
     values: dict[str, np.ndarray] = {}
     for composite, unit in found:
         for name, value in composite.values.items():
@@ -143,13 +144,39 @@ def _with_moves(scene: Scene, layer: Layer, times: np.ndarray) -> Space:
 
 def _member(scene: Scene, group: Layer, layer: Layer, times: np.ndarray) -> Space | None:
     """What the moves of a group do to one of its members; None if nothing."""
+    moved = _members_moved(scene, group, times)
+    if moved is None:
+        return None
+    unit = moved.places[layer.id]
+    return Space(moved.space.linear[:, unit : unit + 1], moved.space.shift[:, unit : unit + 1])
+
+
+class _Moved(NamedTuple):
+    """What moves make of the members of a group: their values, their maps, and where each member
+    stands in them."""
+
+    values: Composite
+    space: Space
+    places: dict[str, int]
+
+
+# All members of a group are moved together, and asked for one after another; with an open shutter,
+# for each of its times.
+_recent = Recent(most=128)
+
+
+def _members_moved(scene: Scene, group: Layer, times: np.ndarray) -> _Moved | None:
+    """The members of a group as its moves have them; None if it has no moves of them."""
     moves = _moves(group, "member")
     if not moves:
         return None
-    composite, points, _ = _of_members(scene, group, moves, times)
-    unit = _members(scene, group).index(layer)
-    space = _unit_space(composite, points)
-    return Space(space.linear[:, unit : unit + 1], space.shift[:, unit : unit + 1])
+
+    def move_them() -> _Moved:
+        values, points, _ = _of_members(scene, group, moves, times)
+        places = {layer.id: unit for unit, layer in enumerate(_members(scene, group))}
+        return _Moved(values, _unit_space(values, points), places)
+
+    return _recent.of(scene, (group.id, times.tobytes()), move_them)
 
 
 def _unit_space(values: Composite, points: np.ndarray) -> Space:

@@ -83,6 +83,7 @@ def scene_patterns() -> tuple[Pattern, ...]:
     found = [
         row("picture of", size), row(size), row("at", frames, "second"), row(frames, "second"),
         row(rate, "fps"), row("at", rate, "fps"), row(length, "long"), row(length),
+        row("seen", "from", NumberOf("distance", PIXELS, example=2000, is_plain=True), "before it"),
         row("on", ground), row("on nothing"),
     ]  # fmt: skip
     found[-1] = Pattern(found[-1].elements, (("background", None),))
@@ -131,6 +132,8 @@ class SceneReader:
         if isinstance(data.get("length"), Atom):
             rate = float(data.get("rate", self.reading.rate))
             data["length"] = round(number_in(data["length"].raw, LENGTH, rate))
+        if "distance" in data:
+            data["camera"] = {"distance": data.pop("distance")}
         if "background" in data:
             color = data["background"]
             ground = {"kind": "color", "color": color} if color else {"kind": "none"}

@@ -17,8 +17,8 @@ from .places import place_text
 from .shapes import shape_text
 from .styles import run_text, style_text
 
-PICTURE, LONG, ON = "A picture of {} by {}", "{} long", "on {}"
-RATE = "at {} frames a second"
+PICTURE, SEEN_FROM = "A picture of {} by {}", "seen from {} before it"
+RATE, LONG, ON = "at {} frames a second", "{} long", "on {}"
 
 
 def say_scene(scene: Scene, layer_id: str | None = None) -> str:
@@ -31,8 +31,9 @@ def say_scene(scene: Scene, layer_id: str | None = None) -> str:
 
 def scene_text(scene: Scene) -> str:
     """A scene as a whole: its picture, its time, and the colour that it lies on."""
-    sides = [LENGTH_PX.say(side, 9) for side in scene.size]
-    parts = [PICTURE.format(*sides), RATE.format(f"{float(scene.frames_a_second):.10g}")]
+    parts = [PICTURE.format(*(LENGTH_PX.say(side, 9) for side in scene.size))]
+    parts.append(SEEN_FROM.format(LENGTH_PX.say(scene.camera.distance, 9)))
+    parts.append(RATE.format(f"{float(scene.frames_a_second):.10g}"))
     parts.append(LONG.format(LENGTH.say(scene.length, 9)))
     if scene.background.kind == "color":
         parts.append(ON.format(scene.background.color))

@@ -5,6 +5,7 @@ from unittest import TestCase
 import numpy as np
 
 from balletto.motion.layer_motion import moved_matrices, moved_values, unit_words, units_of_move
+from balletto.motion.recent import Recent
 from balletto.motion.warnings import layer_warnings_of
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
@@ -156,3 +157,43 @@ class SentencesTest(TestCase):
                     kind["moves"] = [{**fitted(preset, data, kind), "id": "m1"}]
                     with self.subTest(preset["name"], layer=layer):
                         draw_frame(Picture(files.from_data(data)), 5, (64, 36))
+
+
+class RecentTest(TestCase):
+    """What is asked for again and again is made once."""
+
+    def test_each_is_made_once_while_it_is_new(self):
+        recent, made = Recent(most=2, objects=2), []
+
+        def ask(whole, key):
+            def make():
+                made.append(key)
+                return [whole[0], key]
+
+            return recent.of(whole, key, make)
+
+        one, same, third = [1], [1], [3]
+        self.assertEqual(
+            [ask(one, "a"), ask(one, "b"), ask(one, "a")], [[1, "a"], [1, "b"], [1, "a"]]
+        )
+        self.assertEqual(made, ["a", "b"])
+        ask(one, "c")  # the oldest goes
+        ask(one, "a")
+        self.assertEqual(made, ["a", "b", "c", "a"])
+        ask(same, "a")  # an equal one is another
+        self.assertEqual(len(made), 5)
+        ask(third, "a")
+        ask(one, "a")
+        self.assertEqual(len(made), 7)
+
+    def test_members_of_two_scenes_are_not_mistaken(self):
+        """The same group at the same time, in another version of the scene."""
+
+        def at_start(away):
+            moves = [{"id": "m1", "unit": "member", "pose": {"x": away}}]
+            group = {"kind": "group", "id": "g1", "span": [0, 9], "moves": moves}
+            scene = scene_of(group, {**block("a", 160, RED), "group": "g1"})
+            return moved_matrices(scene, scene.layer("a"), np.zeros(1))[0, 0, 2]
+
+        self.assertEqual(at_start(30) - at_start(10), 20)
+        self.assertEqual(at_start(30) - at_start(10), 20)

@@ -176,9 +176,9 @@ def _scene(request: EditRequest, data: Data) -> list[Data]:
         edits.append({"name": "set-rate", "value": data["rate"]})
     if "length" in data:
         edits.append({"name": "set-length", "length": data["length"]})
-    if "background" in data:
-        path = "scene.background"
-        edits.append({"name": "set-value", "path": path, "value": data["background"]})
+    for name in ("camera", "background"):
+        if name in data:
+            edits.append({"name": "set-value", "path": f"scene.{name}", "value": data[name]})
     return edits
 
 

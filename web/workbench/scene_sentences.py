@@ -11,6 +11,7 @@ from balletto.scene.fits import FIT_KINDS, Fit
 from balletto.scene.measures import Measure
 from balletto.scene.motion_blur import SHUTTER
 from balletto.scene.starts import USUAL_SIZES
+from balletto.sentences.scenes import PICTURE, SEEN_FROM
 from web.library.models import MediaFile
 
 from .appearance_sentences import layer_name
@@ -162,8 +163,7 @@ class SceneWords:
         path = "scene.camera.distance"
         camera = Chip(path, edit_of(path), "Distance of the camera")
         distance = number_chip(camera, self._scene.camera.distance, _DISTANCE, rest=2000)
-        words = "A picture of {} by {}, seen from {} before it."
-        return tight(format_html(words, *sides, distance))
+        return tight(format_html(f"{PICTURE}, {SEEN_FROM}.", *sides, distance))
 
     @property
     def sizes(self) -> list[dict[str, Any]]:

@@ -12,6 +12,7 @@ from balletto.scene.layers.title import Title
 from balletto.scene.measures import Measure
 from balletto.scene.motion_path import PathTrack
 from balletto.scene.tracks import Tied, Track, changes_over_time
+from balletto.sentences.places import ALL_BELOW, IN_DEPTH, OPAQUE, STANDS, TURNED, WIDE
 from balletto.sentences.styles import StyleOf, say_style
 
 from .chips import Chip, choice_chip, number_chip
@@ -78,9 +79,9 @@ def place_sentence(layer: Layer, moment: Moment = NOW) -> SafeString:
         keys("opacity", "Opacity", measures.OPACITY),
     )  # fmt: skip
     if layer.works_below:
-        return tight(format_html("Works on all below it, by {}.", opaque))
+        return tight(format_html(ALL_BELOW, opaque))
     whole = format_html(
-        "Stands {} across, {} down and {}{}, turned {}{}, {} wide and {} high{}{}, {} opaque.",
+        f"{STANDS}{{}}, {TURNED}{{}}, {WIDE}{{}}{{}}, {OPAQUE}.",
         part("position", "Across", measures.PIXELS, 0, None),
         part("position", "Down", measures.PIXELS, 1, None),
         part("position", "Depth", measures.NEARER_DEEPER, 2, 0),
@@ -155,7 +156,7 @@ def place_more(layer: Layer) -> list[SafeString]:
             )
             for axis, label in enumerate(("Tip", "Swing"))
         )
-        clauses.append(tight(format_html("In depth tipped {} and swung {}.", tip, swing)))
+        clauses.append(tight(format_html(f"{IN_DEPTH.capitalize()}.", tip, swing)))
     for name, label in (("position", "Position"), ("rotation", "Turn"), ("scale", "Size"),
                         ("opacity", "Opacity")):  # fmt: skip
         value, path = getattr(layer.transform, name), f"{base}.{name}"

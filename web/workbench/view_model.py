@@ -10,7 +10,7 @@ from typing import Any
 
 import numpy as np
 from django.http import HttpRequest
-from django.utils.html import format_html_join
+from django.utils.html import format_html, format_html_join
 from django.utils.safestring import SafeString
 
 from balletto.clip.sound import has_sound
@@ -22,6 +22,7 @@ from balletto.scene.presets import fits, parts_of, presets
 from balletto.scene.shapes import SHAPE_KINDS
 from balletto.scene.starts import WORDS
 from balletto.scene.tracks import value_at
+from balletto.sentences.scenes import RATE
 from web.library.models import MediaFile
 from web.library.store import opened
 from web.pictures.looks import address
@@ -33,7 +34,7 @@ from web.projects.takes import ShownTake, shown_takes
 from .chips import Chip, choice_chip
 from .ease_chips import ease_chips
 from .layer_blocks import LayerBlock, MoveCard, key_times
-from .phrases import Moment
+from .phrases import Moment, tight
 from .scene_sentences import SceneWords
 from .ties import tie_targets
 
@@ -253,12 +254,12 @@ class WorkbenchView:
         return self.document.frames_a_second
 
     @property
-    def rate_chip(self) -> SafeString:
+    def rate_sentence(self) -> SafeString:
         """The frame rate, to be chosen; what it is now is offered even if it is a rare one."""
         now = self.document.rate
         rates = RATES if any(now == rate for rate, _ in RATES) else [(now, self.rate_said), *RATES]
         chip = Chip("rate", {"name": "set-rate"}, "Frames a second")
-        return choice_chip(chip, now, rates)
+        return tight(format_html(f"{RATE.capitalize()}.", choice_chip(chip, now, rates)))
 
     @property
     def rate_said(self) -> str:
