@@ -3,6 +3,7 @@
 import atexit
 import json
 import os
+import socket
 import subprocess
 import tempfile
 from functools import cache
@@ -13,7 +14,8 @@ from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.db import connection
 from django.test import Client, LiveServerTestCase
-from playwright.sync_api import Browser, Locator, Page, expect, sync_playwright
+from django.test.testcases import LiveServerThread, QuietWSGIRequestHandler
+from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect, sync_playwright
 
 from tests.core.scenes import scene_data
 from web.projects import history
@@ -40,19 +42,77 @@ def the_browser() -> Browser:
     return browser
 
 
+@cache
+def the_profile() -> BrowserContext:
+    """The profile that tests of this process share, for its cache: without it every test would
+    fetch and compile all scripts and fonts anew. What else it keeps is emptied for each test."""
+    return the_browser().new_context(viewport={"width": 1280, "height": 800})
+
+
+@cache
+def the_port() -> int:
+    """The port that all tests of this process are served at: to the browser, one address."""
+    with socket.socket() as found:
+        found.bind(("localhost", 0))
+        return int(found.getsockname()[1])
+
+
+class _ServerThread(LiveServerThread):
+    """A server at a port that the one before has just left. Files are served as in the application:
+    they may be kept."""
+
+    def __init__(self, host: str, _: Any, **more: Any):
+        super().__init__(host, lambda handler: handler, **more)
+
+    def _create_server(self, connections_override: Any = None) -> Any:
+        return self.server_class(
+            (self.host, self.port),
+            QuietWSGIRequestHandler,
+            allow_reuse_address=True,
+            connections_override=connections_override,
+        )
+
+
 class BrowserTest(LiveServerTestCase):
-    """A fresh profile and page for each test."""
+    """An empty profile and a fresh page for each test."""
+
+    server_thread_class = _ServerThread
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        cls.port = the_port()
+        super().setUpClass()
 
     def setUp(self) -> None:
-        self.browser = the_browser()
+        self.browser, self.context = the_browser(), the_profile()
         self.faults: list[str] = []
-        self.context = self.browser.new_context(viewport={"width": 1280, "height": 800})
-        self.addCleanup(self.context.close)
+        self.scripts: list[str] = []
+        self.addCleanup(self.empty_profile)
         self.page = self.new_tab()
+
+    def empty_profile(self) -> None:
+        """Closes all tabs and forgets what pages and tests have left, but for the cache."""
+        context = the_profile()
+        tab = context.new_page()
+        kept = "cookies,local_storage,indexeddb,service_workers,cache_storage"
+        where = {"origin": self.live_server_url, "storageTypes": kept}
+        context.new_cdp_session(tab).send("Storage.clearDataForOrigin", where)
+        context.clear_cookies()
+        context.clear_permissions()
+        for page in context.pages:
+            page.close()
+
+    def begin_with(self, script: str) -> None:
+        """Has every tab of the test run a script before its own."""
+        self.scripts.append(script)
+        for page in self.context.pages:
+            page.add_init_script(script)
 
     def new_tab(self) -> Page:
         """A page whose script errors and refused loads fail the test."""
         page = self.context.new_page()
+        for script in self.scripts:
+            page.add_init_script(script)
         page.on("pageerror", lambda error: self.faults.append(error.stack or str(error)))
         page.on(
             "console",

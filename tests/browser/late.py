@@ -49,7 +49,7 @@ class LateTest(BrowserTest):
     def setUp(self) -> None:
         super().setUp()
         self.person = self.sign_in()
-        self.context.add_init_script(LATE)
+        self.begin_with(LATE)
         self.scene = self.open_scene(self.person, name="Opening")
 
     def late(self, milliseconds: int) -> None:

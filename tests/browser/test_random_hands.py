@@ -279,8 +279,8 @@ class RandomHandsTest(BrowserTest):
             }
             for layer, y in places
         ]
-        self.context.add_init_script(LATE)
-        self.context.add_init_script(NOTED)
+        self.begin_with(LATE)
+        self.begin_with(NOTED)
         self.page.set_default_timeout(120_000)  # the answers of many edits may all be late
         person = self.sign_in()
         self.scene = self.open_scene(person, layers=layers)

@@ -162,7 +162,6 @@ class RoomTest(BrowserTest):
 class FingersTest(BrowserTest):
     def setUp(self):
         super().setUp()
-        self.context.close()
         self.context = self.browser.new_context(
             viewport={"width": 1180, "height": 820}, has_touch=True, is_mobile=True
         )

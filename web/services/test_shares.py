@@ -18,6 +18,7 @@ _LONG = {
     "tests.browser.test_pending": 18_500,
     "tests.browser.test_late_jobs": 18_000,
     "tests.browser.test_late_drags": 16_500,
+    "tests.browser.test_hands_at_work": 11_000,
 }
 
 
