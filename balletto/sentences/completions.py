@@ -21,6 +21,7 @@ MOST_LETTERS = 1500  # of a text that is completed: a longer one is read alone
 # Below this rank clauses say who goes where; once that is told they are less likely.
 _TOLD = 10
 _WORD_STARTS = re.compile(r"(?<![^\s,;])\S")
+_ARTICLE = re.compile(r"^(?:an?|the) ")  # that need not be typed
 _MOST_WORDS = 5  # of the phrase that is being typed
 
 
@@ -43,7 +44,8 @@ def complete(text: str, context: Context | None = None) -> list[Completion]:
         typed = text[start:].lower()
         for words, group in _next(text[:start], context):
             low = words.lower()
-            if low.startswith(typed) and low != typed:
+            begins = low.startswith(typed) or _ARTICLE.sub("", low).startswith(typed)
+            if begins and low != typed:
                 found.setdefault(low, Completion(words, group, start))
         if found:
             break  # the most words that begin something: what less of them would begin is not meant
@@ -124,7 +126,8 @@ def _of_part(attempt: Attempt) -> Iterator[tuple[int, str, str]]:
 def _of_others(attempt: Attempt) -> Iterator[tuple[int, str, str]]:
     """What was not said of a style, a place, a scene or a layer yet."""
     reader: StyleReader | PlaceReader | SceneReader | LayerReader | SettingReader = attempt.reader
-    for rank, pattern in enumerate(reader.open_parts()):
+    often = [pattern for pattern in reader.open_parts() if not pattern.is_rare]
+    for rank, pattern in enumerate(often):
         for words in pattern.likely():
             yield 30 + rank, words, attempt.what
 

@@ -17,7 +17,7 @@ from .elements import ColorOf, Literal, NumberOf, Reading, StringOf, TimeOf, Val
 from .part_reader import PartKind, PartReader, kind_of_wording
 from .patterns import Pattern, row
 from .place_reader import PlaceReader
-from .shapes import FILLED, GRADIENTS, UNFILLED
+from .shapes import FILLED, GRADIENTS, UNFILLED, with_article
 from .style_reader import StyleReader
 
 # What is known by its name: scenes of the same person, files that were sent.
@@ -39,21 +39,25 @@ MOST_AT_ONCE = 100  # layers that are made by one sentence
 @cache
 def _heads() -> tuple[Head, ...]:
     one = _heads_of_one()
-    return (*(_several(head) for head in one), *one)
+    return (*(_several(head) for head in one if head.kind in _SEVERAL), *one)
+
+
+_SEVERAL = ("shape", "title", "scene", "picture", "video")
 
 
 def _several(head: Head) -> Head:
     """The same of several: "12 rectangles of 20 px by 200 px"."""
     first, *rest = head.pattern.elements
-    noun, *more = first.words.split() if isinstance(first, Literal) else ("",)
+    _, noun, *more = first.words.split() if isinstance(first, Literal) else ("", "")
     many = Literal(" ".join([f"{noun}s", *more]))
     count = NumberOf("count", WHOLE, example=12, is_plain=True)
     return Head(Pattern((count, many, *rest), is_rare=True), head.kind, head.shape)
 
 
 def _heads_of_one() -> tuple[Head, ...]:
-    found = [Head(row("title", StringOf("text")), "title"), Head(row("adjustment"), "adjustment")]
-    found += [Head(row(kind, StringOf("called")), kind) for kind in NAMED]
+    found = [Head(row("a title", StringOf("text")), "title")]
+    found.append(Head(row("an adjustment"), "adjustment"))
+    found += [Head(row(f"the {kind}", StringOf("called")), kind) for kind in NAMED]
     for kind, model in SHAPE_KINDS.items():
         if not model.needed:
             found += [Head(pattern, "shape", kind) for pattern in _beginnings(kind, model)]
@@ -63,7 +67,7 @@ def _heads_of_one() -> tuple[Head, ...]:
 def _beginnings(kind: str, model: type[Shape]) -> Iterator[Pattern]:
     """How a shape begins: by its name alone, or, as the words between are one phrase with it, with
     its first value: "rectangle of 12 px by 300 px", "line of 4 px"."""
-    title = model.wording.title
+    title = with_article(model.wording.title)
     of = next((each for each in _form(kind).parts if each.elements[0] == Literal("of")), None)
     if of is not None:
         yield Pattern((Literal(f"{title} of"), *of.elements[1:]))

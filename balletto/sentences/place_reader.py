@@ -18,11 +18,11 @@ _SIDES = (
     ("", "top", "top"), ("", "bottom", "bottom"), ("left", "", "left"), ("right", "", "right"),
 )  # fmt: skip
 SIDES_OF_PICTURE: tuple[tuple[tuple[str, str], str], ...] = (
+    (("middle", "middle"), "in the middle"),
     *(((across, down), f"{at} the {said}") for across, down, said in _SIDES for at in ("at", "in")),
     *(((across, down), said) for across, down, said in _SIDES if " " in said),
     (("left", ""), "on the left"),
     (("right", ""), "on the right"),
-    (("middle", "middle"), "in the middle"),
     (("middle", "middle"), "in the middle of the picture"),
 )
 
@@ -31,8 +31,8 @@ SIDES_OF_PICTURE: tuple[tuple[tuple[str, str], str], ...] = (
 def place_patterns() -> tuple[Pattern, ...]:
     """What may be said of a place."""
     values: dict[str, Element] = {
-        "x": NumberOf("position.0", measures.PIXELS),
-        "y": NumberOf("position.1", measures.PIXELS),
+        "x": NumberOf("position.0", measures.PIXELS, example=960),
+        "y": NumberOf("position.1", measures.PIXELS, example=540),
         "z": NumberOf("position.2", measures.NEARER_DEEPER, needs_direction=True),
         "turn": NumberOf("rotation.2", measures.DEGREES),
         "width": NumberOf("scale.0", measures.PERCENT_OF_ONE),
@@ -42,16 +42,19 @@ def place_patterns() -> tuple[Pattern, ...]:
         "swing": NumberOf("rotation.1", measures.DEGREES),
         "opacity": NumberOf("opacity", measures.OPACITY),
     }
-    texts = [
-        "Stands {x} across", "Stands at {x} across", "at {x} across", "{x} across",
-        "at {y} down", "{y} down", "{z}", "turned {turn}", "{scale} large", "{width} wide",
-        "{height} high", "tipped {tip}", "in depth tipped {tip}", "swung {swing}",
-        "{opacity} opaque",
+    often = [
+        "at {x} across", "{y} down", "{z}", "turned {turn}", "{scale} large", "{width} wide",
+        "{height} high", "tipped {tip}", "swung {swing}", "{opacity} opaque",
     ]  # fmt: skip
-    found = [Pattern(tuple(elements_of(text, values))) for text in texts]
-    found += [_from_to(pattern) for pattern in found if len(pattern.names()) == 1]
+    rarely = [
+        "Stands {x} across", "Stands at {x} across", "{x} across", "at {y} down",
+        "in depth tipped {tip}",
+    ]  # fmt: skip
+    found = [Pattern(tuple(elements_of(text, values))) for text in often]
+    found += [Pattern(tuple(elements_of(text, values)), is_rare=True) for text in rarely]
+    found += [_from_to(pattern) for pattern in found]
     side = Option("side", SIDES_OF_PICTURE)
-    found += [row(side), row("stands", side)]
+    found += [row(side), replace(row("stands", side), is_rare=True)]
     return tuple(sorted(found, key=lambda pattern: -len(pattern.elements)))
 
 

@@ -30,7 +30,8 @@ def say_shape(layer: ShapeLayer) -> Pieces:
     options = ((own, shape.wording.title), *others)
     kind = Choice(path, "Shape", path, value=own, options=options)
     form = say_part(path, shape, shape.wording)
-    return said("{} {} {}, {}.", _article(shape.wording.title), kind, form, _fill(layer))
+    article = with_article(shape.wording.title).split()[0].capitalize()
+    return said("{} {} {}, {}.", article, kind, form, _fill(layer))
 
 
 def shape_text(layer: ShapeLayer) -> str:
@@ -38,8 +39,9 @@ def shape_text(layer: ShapeLayer) -> str:
     return text_of(say_shape(layer))
 
 
-def _article(noun: str) -> str:
-    return "An" if noun[0] in "aeiou" else "A"
+def with_article(noun: str) -> str:
+    """A noun as one: "a star", "an arc"."""
+    return f"{'an' if noun[0] in 'aeiou' else 'a'} {noun}"
 
 
 def _fill(layer: ShapeLayer) -> Pieces:

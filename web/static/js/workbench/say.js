@@ -149,14 +149,23 @@ function items(line) {
 }
 
 // What groups are called where they stand behind a completion.
-const SAID_OF = { where: "where to", by: "by what", motion_blur: "motion blur", meant: "is it meant?" };
+const SAID_OF = {
+  where: "where to",
+  by: "by what",
+  motion_blur: "motion blur",
+  meant: "is it meant?",
+  layer: "new layer",
+  run: "letters",
+  setting: "this layer",
+};
 
 /** What stands under the list: what is wrong, or what keys do. */
 function told(line) {
   const { answer } = known(line);
   if (!answer) return "";
   if (answer.what === "more") return `Enter goes on with “${answer.move}”.`;
-  if (answer.said) return `${line.dataset.move ? "Enter changes it" : `Enter adds the ${kindOf(answer.what)}`}.`;
+  if (answer.said)
+    return `Enter ${line.dataset.move ? "changes it" : (DOES[answer.what] ?? `adds the ${answer.what}`)}.`;
   const { fault } = answer;
   return isUnfinished(line) ? "Tab takes what is offered." : (fault?.message ?? "");
 }
@@ -168,7 +177,15 @@ function isUnfinished(line) {
   return Boolean(answer?.fault) && (answer.fault.start >= length || (next.length > 0 && answer.fault.end >= length));
 }
 
-const kindOf = (what) => ({ motion_blur: "motion blur", style: "style", place: "place" })[what] ?? what;
+// What Enter does with what is said, where that is not added.
+const DOES = {
+  motion_blur: "adds the motion blur",
+  style: "sets the style",
+  run: "sets these letters",
+  place: "puts it there",
+  setting: "sets the layer",
+  scene: "sets the scene",
+};
 
 function draw(line) {
   const text = field(line);
