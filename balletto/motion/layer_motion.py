@@ -26,6 +26,7 @@ from .affine import (
     through_camera,
     turned_about,
 )
+from .copy_places import COPIES, copy_places
 from .evaluate import Composite, does_something, trace
 from .properties import parts_of
 from .recent import Recent
@@ -62,7 +63,7 @@ def moved_values(scene: Scene, layer: Layer, times: np.ndarray) -> dict[str, np.
     """What moves make of the look of a layer itself: its properties but those of place, (times,);
     tints for colours. Its own moves, and those of its group that are for members."""
     found: list[tuple[Composite, int]] = []
-    if moves := _moves(layer, "layer"):
+    if moves := moves_of(layer, "layer"):
         found.append((_of_layer(scene, layer, moves, times)[0], 0))
     if (group := _group(scene, layer)) and (moved := _members_moved(scene, group, times)):
         found.append((moved.values, moved.places[layer.id]))
@@ -88,6 +89,8 @@ def units_of_move(scene: Scene, layer: Layer, move: Move) -> Units:
     the members of a group."""
     if isinstance(layer, Title):
         return units_for(scene, layer, lay_out(layer), move)
+    if move.unit in COPIES and layer.formation is not None:
+        return units_at(scene, layer, copy_places(layer, str(move.unit)))
     moved = _of_members if str(move.unit) == "member" else _of_layer
     return moved(scene, layer, [], np.zeros(1))[2]
 
@@ -96,6 +99,9 @@ def unit_words(scene: Scene, layer: Layer, move: Move) -> list[str]:
     """What each unit of a move of any layer is called."""
     if isinstance(layer, Title):
         return unit_texts(lay_out(layer), move)
+    if move.unit in COPIES and layer.formation is not None:
+        count = len(copy_places(layer, str(move.unit)))
+        return [f"{str(move.unit).capitalize()} {number + 1}" for number in range(count)]
     members = _members(scene, layer) if str(move.unit) == "member" else [layer]
     return [each.name or each.words or each.title for each in members]
 
@@ -113,12 +119,12 @@ def meaningless(layer: Layer) -> Iterator[tuple[Move, list[str]]]:
 def _is_moved(scene: Scene, layer: Layer) -> bool:
     """Whether any move has a part in where a layer is: its own, or those of groups around it."""
     around = scene.groups_of(layer)
-    return bool(_moves(layer, "layer")) or any(
+    return bool(moves_of(layer, "layer")) or any(
         does_something(move) for group in around for move in getattr(group, "moves", ())
     )
 
 
-def _moves(layer: Layer, unit: str) -> list[Move]:
+def moves_of(layer: Layer, unit: str) -> list[Move]:
     moves = getattr(layer, "moves", ())
     return [move for move in moves if move.unit == unit and does_something(move)]
 
@@ -135,11 +141,11 @@ def _members(scene: Scene, group: Layer) -> list[Layer]:
 def _with_moves(scene: Scene, layer: Layer, times: np.ndarray) -> Space:
     """The map of a layer in its group, with the moves of it as a whole."""
     space = in_its_place(scene, layer, own_space(layer.transform, times))
-    moves = _moves(layer, "layer")
+    moves = moves_of(layer, "layer")
     if not moves:
         return space
     composite, points, _ = _of_layer(scene, layer, moves, times)
-    return space.after(_unit_space(composite, points))
+    return space.after(unit_space(composite, points))
 
 
 def _member(scene: Scene, group: Layer, layer: Layer, times: np.ndarray) -> Space | None:
@@ -167,19 +173,19 @@ _recent = Recent(most=128)
 
 def _members_moved(scene: Scene, group: Layer, times: np.ndarray) -> _Moved | None:
     """The members of a group as its moves have them; None if it has no moves of them."""
-    moves = _moves(group, "member")
+    moves = moves_of(group, "member")
     if not moves:
         return None
 
     def move_them() -> _Moved:
         values, points, _ = _of_members(scene, group, moves, times)
         places = {layer.id: unit for unit, layer in enumerate(_members(scene, group))}
-        return _Moved(values, _unit_space(values, points), places)
+        return _Moved(values, unit_space(values, points), places)
 
     return _recent.of(scene, (group.id, times.tobytes()), move_them)
 
 
-def _unit_space(values: Composite, points: np.ndarray) -> Space:
+def unit_space(values: Composite, points: np.ndarray) -> Space:
     """The maps of units about points (n, 2), then the shift."""
     space = turned_about(values, values.shape, points)
     for axis, name in enumerate(("x", "y", "z")):
@@ -192,12 +198,8 @@ def _of_layer(
 ) -> tuple[Composite, np.ndarray, Units]:
     """Moves of a layer as a whole: their values, the point that it turns about, and the unit."""
     points = np.array([layer.transform.pivot], dtype=float)
-
-    def project(at: np.ndarray, centers: np.ndarray) -> np.ndarray:
-        return _seen(scene, layer, at, centers)
-
-    units = Units(points, length=scene.length, rate=scene.frames_a_second, project=project)
-    return _composed(moves, units, times), points, units
+    units = units_at(scene, layer, points)
+    return composed_moves(moves, units, times), points, units
 
 
 def _of_members(
@@ -208,12 +210,17 @@ def _of_members(
         value_at(member.transform.position, np.zeros(1))[0, :2] for member in _members(scene, group)
     ]
     points = np.array(places, dtype=float).reshape(-1, 2)
+    units = units_at(scene, group, points)
+    return composed_moves(moves, units, times), points, units
+
+
+def units_at(scene: Scene, layer: Layer, points: np.ndarray) -> Units:
+    """Units whose rest centres are points (n, 2) of a layer's space."""
 
     def project(at: np.ndarray, centers: np.ndarray) -> np.ndarray:
-        return _seen(scene, group, at, centers)
+        return _seen(scene, layer, at, centers)
 
-    units = Units(points, length=scene.length, rate=scene.frames_a_second, project=project)
-    return _composed(moves, units, times), points, units
+    return Units(points, length=scene.length, rate=scene.frames_a_second, project=project)
 
 
 def _seen(scene: Scene, layer: Layer, at: np.ndarray, points: np.ndarray) -> np.ndarray:
@@ -225,8 +232,8 @@ def _seen(scene: Scene, layer: Layer, at: np.ndarray, points: np.ndarray) -> np.
     return places
 
 
-def _composed(moves: list[Move], units: Units, times: np.ndarray) -> Composite:
-    """Moves of units of one kind added up."""
+def composed_moves(moves: list[Move], units: Units, times: np.ndarray) -> Composite:
+    """Moves of layers, members or copies added up."""
     composite = Composite((len(times), len(units)), "layer", np.arange(len(units)))
     for move in moves:
         traced = trace(move, units, times)

@@ -6,23 +6,42 @@ import numpy as np
 
 from ..lettering.layout import lay_out
 from ..scene.document import Scene
+from ..scene.layers import Layer
 from ..scene.layers.title import Title
 from ..scene.tracks import value_at
 from .evaluate import Composite, compose, trace
+from .formations import copies_at
 from .units import unit_texts, units_for
 
 TRANSFORM = ("position", "rotation", "scale", "opacity")
+TOLD_OF_COPIES = ("x", "y", "rotation", "scale_x", "scale_y", "opacity", "time")
 SHOWN = ("x", "y", "z", "rotation", "scale_x", "scale_y", "opacity")
 
 
 def poses(scene: Scene, layer_id: str, frames: list[int]) -> dict[str, Any]:
-    """Delays, weights, composed character values and the transform of a title at `frames`.
+    """Delays, weights, composed character values and the transform of a title at `frames`, and the
+    copies of any layer that has a formation.
 
-    KeyError if there is no such title.
+    KeyError if there is no such layer, or it has neither letters nor copies.
     """
-    title = scene.layer(layer_id)
-    if not isinstance(title, Title):
-        raise KeyError(f"{layer_id!r} is a {title.kind}: only titles have letters that move")
+    layer = scene.layer(layer_id)
+    copies = _copies(scene, layer, frames)
+    if isinstance(layer, Title):
+        return _letters(scene, layer, frames) | copies
+    if not copies:
+        raise KeyError(f"{layer_id!r} is a {layer.kind}: only titles have letters that move")
+    return {"layer": layer.id, "frames": frames, **copies}
+
+
+def _copies(scene: Scene, layer: Layer, frames: list[int]) -> dict[str, Any]:
+    """Where the copies of a layer stand about its origin, and the frame that each shows."""
+    if layer.formation is None:
+        return {}
+    copies = copies_at(scene, layer, np.array(frames, dtype=float))
+    return {"copies": {name: getattr(copies, name).tolist() for name in TOLD_OF_COPIES}}
+
+
+def _letters(scene: Scene, title: Title, frames: list[int]) -> dict[str, Any]:
     layout = lay_out(title)
     times = np.array(frames, dtype=float)
     traces = [

@@ -4,17 +4,20 @@ The same drawing serves the workbench, stills and clips; only the size of the ca
 """
 
 import math
+from functools import partial
 
 import numpy as np
 
 from ..scene.document import Scene
+from ..scene.effects.shadow import Shadow
 from ..scene.layers import Layer
 from ..scene.tracks import value_at
 from .backgrounds import Backgrounds
 from .bitmaps import Box
 from .boxes import around, widened
 from .canvas import Canvas, DrawItem
-from .compositing import CompositeNode, DrawnMatte, draw_node
+from .compositing import CompositeNode, Drawn, DrawnMatte, draw_node
+from .copies import copied_members, drawn_copies
 from .effect_values import effects_at
 from .layers import PREPARED_LAYERS
 from .layers.base import Draw
@@ -35,7 +38,8 @@ class Picture:
         self.scene = scene
         self._backgrounds = Backgrounds(scene)
         self._prepared = {
-            layer.id: PREPARED_LAYERS[layer.kind](scene, layer, _prepared) for layer in scene.layers
+            layer.id: PREPARED_LAYERS[layer.kind](scene, _of_one_copy(layer), _prepared)
+            for layer in scene.layers
         }
         mattes = [layer.matte for layer in scene.layers if layer.matte]
         self._only_mattes = {matte.layer for matte in mattes if not matte.visible}
@@ -72,12 +76,12 @@ class Picture:
 
     def _node(self, layer: Layer, canvas: Canvas, frame: float) -> CompositeNode:
         ready = self._prepared[layer.id]
-        samples, find_box = ready.drawn(canvas, self._shutter_times(layer, frame))
+        samples, find_box = self._drawn(layer, canvas, self._shutter_times(layer, frame))
         if all(sample == samples[0] for sample in samples):
             samples = samples[:1]  # nothing moves while the shutter is open
         members: list[CompositeNode] = []
         if layer.has_members:
-            members = self._nodes_in(layer.id, canvas, frame)
+            members = self._members(layer, canvas, frame)
 
             def find_box() -> Box | None:
                 return _all_extents(members)
@@ -92,6 +96,21 @@ class Picture:
             self._matte(layer, canvas, frame),
             layer.works_below,
             find_box,
+        )
+
+    def _drawn(self, layer: Layer, canvas: Canvas, times: np.ndarray) -> Drawn:
+        """What a layer draws itself at some times, in all its copies."""
+        ready = self._prepared[layer.id]
+        if layer.formation is None or layer.has_members:
+            return ready.drawn(canvas, times)
+        return drawn_copies(self.scene, layer, times, partial(ready.drawn, canvas))
+
+    def _members(self, group: Layer, canvas: Canvas, frame: float) -> list[CompositeNode]:
+        """What lies in a group, in all its copies."""
+        if group.formation is None:
+            return self._nodes_in(group.id, canvas, frame)
+        return copied_members(
+            self.scene, group, frame, lambda time: self._nodes_in(group.id, canvas, time)
         )
 
     def _matte(self, layer: Layer, canvas: Canvas, frame: float) -> DrawnMatte | None:
@@ -128,6 +147,15 @@ class Picture:
             return 0, 0
         # Edges are smoothed over the pixel beyond.
         return math.floor(max(top - 2, 0)), math.ceil(min(bottom + 2, height))
+
+
+def _of_one_copy(layer: Layer) -> Layer:
+    """A layer as one of its copies is drawn: the shadows of all fall the same way, so they are
+    drawn once these are in their places."""
+    if layer.formation is None:
+        return layer
+    left = tuple(effect for effect in layer.effects if not isinstance(effect, Shadow))
+    return layer.model_copy(update={"effects": left})
 
 
 def _all_extents(nodes: list[CompositeNode]) -> Box | None:

@@ -180,12 +180,14 @@ class Move(Model):
 
 
 class LayerMove(Move):
-    """A move of a layer that is no title: the layer as a whole is its unit."""
+    """A move of a layer that is no title: the layer as a whole is its unit, or its copies if it has
+    a formation, of a grid also rows and columns of them."""
 
-    unit: Literal["layer"] = "layer"  # type: ignore[assignment]
+    unit: Literal["layer", "copy", "row", "column"] = "layer"  # type: ignore[assignment]
 
 
 class GroupMove(Move):
-    """A move of a group: of it as a whole, or of what lies in it directly, member by member."""
+    """A move of a group: of it as a whole, of what lies in it directly, member by member, or of its
+    copies."""
 
-    unit: Literal["layer", "member"] = "layer"  # type: ignore[assignment]
+    unit: Literal["layer", "member", "copy", "row", "column"] = "layer"  # type: ignore[assignment]

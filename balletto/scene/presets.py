@@ -101,12 +101,12 @@ def _for_whole_layer(move: dict[str, Any], layer: dict[str, Any]) -> dict[str, A
         name: value for name, value in move.items() if name not in ("spaces", "pivot", "pivot_of")
     }
     pose = {n: value for n, value in move.get("pose", {}).items() if n not in _OF_LETTERS}
-    unit = "layer"
-    if layer["kind"] == "group" and move.get("unit", "character") != "title":
+    unit = "copy" if layer.get("formation") else "layer"
+    if unit == "layer" and layer["kind"] == "group" and move.get("unit", "character") != "title":
         unit = "member"
     stagger = {n: v for n, v in move.get("stagger", {}).items() if n != "groups"}
     kept |= {"unit": unit, "pose": pose, **({"stagger": stagger} if stagger else {})}
-    return kept if unit == "member" else {n: v for n, v in kept.items() if n != "stagger"}
+    return kept if unit != "layer" else {n: v for n, v in kept.items() if n != "stagger"}
 
 
 def needed_of(

@@ -129,13 +129,19 @@ def _words_from(text: str, start: int, most: int) -> tuple[Phrase, list[int]]:
 
 
 class Atoms:
-    """Reads texts into atoms. `phrases` are the words of the sentences that there are, `units` what
-    stands behind their numbers."""
+    """Reads texts into atoms. `phrases` are the words of the sentences that there are, `quiet`
+    those that are never suggested, `units` what stands behind their numbers."""
 
-    def __init__(self, phrases: list[str], short: dict[str, str], units: frozenset[str]):
+    def __init__(
+        self,
+        phrases: list[str],
+        quiet: list[str],
+        short: dict[str, str],
+        units: frozenset[str],
+    ):
         self.lexicon = Lexicon()
         self._eases = {spelt(words): ease for ease, words in TRACK_EASES if isinstance(ease, str)}
-        self._add_terminals(phrases)
+        self._add_terminals(phrases, quiet)
         for words, whole in short.items():
             self.lexicon.add_short(words, whole)
         lexer = _Words(self.lexicon, units)
@@ -150,7 +156,7 @@ class Atoms:
         self._lark = Lark(self._grammar(), parser="lalr", lexer=PhraseLexer, keep_all_tokens=True,
                           propagate_positions=True, maybe_placeholders=False)  # fmt: skip
 
-    def _add_terminals(self, phrases: list[str]) -> None:
+    def _add_terminals(self, phrases: list[str], quiet: list[str]) -> None:
         lexicon = self.lexicon
         self._fixed = {
             "AT": "at", "THEN": "then", "FRAME": "frame", "ACROSS": "across", "DOWN": "down",
@@ -168,6 +174,7 @@ class Atoms:
             lexicon.add([order.words], needs.get(order.needs, "ORDER"))
         lexicon.add(_DIRECTIONS, "DIRECTION")
         lexicon.add(phrases, "WORD")
+        lexicon.add(quiet, "WORD", is_told=False)
 
     def _grammar(self) -> str:
         """The grammar with what comes from the kinds that there are. Fixed words are terminals by

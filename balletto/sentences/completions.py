@@ -6,6 +6,7 @@ from typing import NamedTuple
 
 from .atoms import SayingError
 from .elements import EaseOf, Element, OrderOf
+from .formation_reader import FormationReader
 from .layer_reader import LayerReader, SettingReader
 from .move_clauses import CLAUSES, RARE, nouns
 from .move_reader import MoveReader
@@ -125,7 +126,7 @@ def _of_part(attempt: Attempt) -> Iterator[tuple[int, str, str]]:
 
 def _of_others(attempt: Attempt) -> Iterator[tuple[int, str, str]]:
     """What was not said of a style, a place, a scene or a layer yet."""
-    reader: StyleReader | PlaceReader | SceneReader | LayerReader | SettingReader = attempt.reader
+    reader: StyleReader | PlaceReader | SceneReader | LayerReader | FormationReader = attempt.reader
     often = [pattern for pattern in reader.open_parts() if not pattern.is_rare]
     for rank, pattern in enumerate(often):
         for words in pattern.likely():
@@ -141,4 +142,5 @@ _OPEN = {
     SceneReader: _of_others,
     LayerReader: _of_others,
     SettingReader: _of_others,
+    FormationReader: _of_others,
 }

@@ -14,6 +14,7 @@ from ..scene.measures import DEGREES, LENGTH_PX, WHOLE
 from ..scene.shapes import SHAPE_KINDS, Shape
 from ..scene.stroke import STROKE, Stroke
 from .elements import ColorOf, Literal, NumberOf, Reading, StringOf, TimeOf, Values
+from .formation_reader import FormationReader
 from .part_reader import PartKind, PartReader, kind_of_wording
 from .patterns import Pattern, row
 from .place_reader import PlaceReader
@@ -109,12 +110,18 @@ def _spans() -> tuple[Pattern, ...]:
 
 def layer_phrases() -> Iterator[str]:
     """All words that layers are known by."""
-    patterns = [head.pattern for head in _heads()] + [*_fills(), *_spans()]
+    patterns = [head.pattern for head in _heads_of_one()] + [*_fills(), *_spans()]
     shapes = [kind for kind, model in SHAPE_KINDS.items() if not model.needed]
     for kind in (*map(_form, shapes), _line()):
         patterns += [*kind.heads, *kind.parts]
     for pattern in patterns:
         yield from pattern.phrases()
+
+
+def phrases_of_several() -> Iterator[str]:
+    """The words for several layers at once, which are understood, but not suggested."""
+    for head in _heads():
+        yield from head.pattern.phrases()
 
 
 @dataclass
@@ -165,6 +172,7 @@ class LayerReader:
             _PatternReader(reading, _fills()),
         )
         self._stroke, self._form = PartReader(reading, _line()), PartReader(reading, _line())
+        self._formation = FormationReader(reading)
 
     @property
     def is_known(self) -> bool:
@@ -212,10 +220,12 @@ class LayerReader:
         """What goes on for a kind, in the order in which it is tried."""
         kind = self.head.kind if self.head else ""
         if kind == "shape":
-            return [self._form, self._place, self._span, self._fill, self._stroke]
-        if kind == "title":
-            return [self._place, self._span, self._style]
-        return [self._span] if kind in ("sound", "adjustment") else [self._place, self._span]
+            own = [self._form, self._formation, self._place, self._span]
+            return [*own, self._fill, self._stroke]
+        if kind in ("sound", "adjustment"):
+            return [self._span]
+        usual = [self._formation, self._place, self._span]
+        return [*usual, self._style] if kind == "title" else usual
 
     def open_parts(self) -> list[Pattern]:
         """What may still be said."""
@@ -232,6 +242,8 @@ class LayerReader:
             data |= make(self)
         if self.count != 1:
             data["count"] = self.count
+        if self._formation.is_known:
+            data["formation"] = self._formation.data()
         if self._place.values:
             data["transform"] = self._place.data()
         return data | self._span.values
@@ -270,7 +282,7 @@ class SettingReader(LayerReader):
     @property
     def is_known(self) -> bool:
         """Whether anything is said that can be nothing else: a move, too, may be turned."""
-        readers = (self._span, self._form, self._fill, self._stroke)
+        readers = (self._span, self._form, self._fill, self._stroke, self._formation)
         is_dressed = any(reader.values for reader in readers) or bool(self._fill.colors)
         return is_dressed or self._style.is_known or self._place.is_known
 

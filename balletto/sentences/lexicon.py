@@ -41,12 +41,13 @@ class Lexicon:
     spelling: dict[Phrase, str] = field(default_factory=dict)
     longest: int = 1
 
-    def add(self, texts: Iterable[str], terminal: str) -> None:
-        """Texts that stand for one terminal each."""
+    def add(self, texts: Iterable[str], terminal: str, is_told: bool = True) -> None:
+        """Texts that stand for one terminal each; those that are not told are never suggested."""
         for text in texts:
             if phrase := spelt(text):
                 self.phrases.setdefault(phrase, terminal)
-                self.spelling.setdefault(phrase, text.strip(" ,;:()."))
+                if is_told:
+                    self.spelling.setdefault(phrase, text.strip(" ,;:()."))
                 self.longest = max(self.longest, len(phrase))
 
     def add_short(self, short: str, whole: str) -> None:

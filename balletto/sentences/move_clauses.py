@@ -35,10 +35,15 @@ _UNITS = (
     *words.UNITS,
     ("layer", "the whole layer"), ("layer", "layer"), ("layer", "the whole group"),
     ("member", "each member"), ("member", "members"), ("member", "every member"),
+    ("copy", "copies"), ("copy", "each copy"), ("copy", "every copy"),
+    ("row", "rows"), ("row", "each row"), ("column", "columns"), ("column", "each column"),
     ("character", "character"), ("word", "word"), ("line", "line"), ("title", "title"),
     ("title", "each title"), ("title", "whole"), ("title", "it"), ("title", "all of it"),
     ("character", "every character"), ("word", "every word"), ("line", "every line"),
 )  # fmt: skip
+
+# Units that no title has.
+UNITS_OF_LAYERS = ("layer", "member", "copy", "row", "column")
 
 
 def nouns() -> tuple[tuple[str, str], ...]:

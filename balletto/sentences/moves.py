@@ -33,9 +33,10 @@ UNITS = (
     ("line", "Each line"),
     ("title", "The whole title"),
 )
+_COPIES = (("copy", "Each copy"), ("row", "Each row"), ("column", "Each column"))
 UNITS_OF = {
-    LayerMove: (("layer", "The whole layer"),),
-    GroupMove: (("layer", "The whole layer"), ("member", "Each member")),
+    LayerMove: (("layer", "The whole layer"), *_COPIES),
+    GroupMove: (("layer", "The whole layer"), ("member", "Each member"), *_COPIES),
 }
 GROUPS = (("word", "words"), ("line", "lines"))
 PIVOTS = (

@@ -11,6 +11,7 @@ from pydantic import ValidationError
 from ..scene.document import Scene
 from ..scene.effects import EFFECT_KINDS
 from ..scene.files import faults_of
+from ..scene.formations import FORMATION_KINDS
 from ..scene.layers.shape import ShapeLayer
 from ..scene.layers.title import Run
 from ..scene.masks import MASK_KINDS
@@ -27,8 +28,15 @@ from ..scene.windows import WINDOW
 from .atoms import Atoms, SayingError
 from .elements import Reading
 from .faults import fault_of
-from .layer_reader import MOST_AT_ONCE, LayerReader, SettingReader, layer_phrases
-from .move_clauses import CLAUSES, nouns
+from .formation_reader import FormationReader, formation_phrases
+from .layer_reader import (
+    MOST_AT_ONCE,
+    LayerReader,
+    SettingReader,
+    layer_phrases,
+    phrases_of_several,
+)
+from .move_clauses import CLAUSES, UNITS_OF_LAYERS, nouns
 from .move_draft import MoveDraft
 from .move_reader import MoveReader
 from .part_reader import PartKind, PartReader, part_kinds
@@ -45,8 +53,8 @@ _NAME = re.compile(
 )
 # All that can be said, in the order in which it is tried: what is known by its first words first.
 EVERYTHING = (
-    "effect", "mask", "motion_blur", "window", "scene", "style", "run", "place", "setting",
-    "layer", "move",
+    "effect", "formation", "mask", "motion_blur", "window", "scene", "style", "run", "place",
+    "setting", "layer", "move",
 )  # fmt: skip
 # What may have a name in front: "Rise: letters from 100 below".
 NAMED = ("layer", "move")
@@ -90,10 +98,10 @@ def all_atoms() -> Atoms:
     phrases += [noun for _, noun in nouns()] + COMBINE.told() + list(SHORT.values())
     for kind in part_kinds():
         phrases += kind.phrases()
-    phrases += [*style_phrases(), *layer_phrases()]
+    phrases += [*style_phrases(), *layer_phrases(), *formation_phrases()]
     for pattern in (*place_patterns(), *scene_patterns()):
         phrases += pattern.phrases()
-    return Atoms(phrases, SHORT, frozenset(_units()))
+    return Atoms(phrases, list(phrases_of_several()), SHORT, frozenset(_units()))
 
 
 def _units() -> set[str]:
@@ -102,6 +110,7 @@ def _units() -> set[str]:
     every += [how for effect in EFFECT_KINDS.values() for how in effect.wording.values.values()]
     every += [how for mask in MASK_KINDS.values() for how in mask.wording.values.values()]
     every += [how for shape in SHAPE_KINDS.values() for how in shape.wording.values.values()]
+    every += [how for each in FORMATION_KINDS.values() for how in each.wording.values.values()]
     every += [*SHUTTER.values.values(), *WINDOW.values.values(), *STROKE.values.values()]
     measures = [how.measure for how in every if how.measure]
     return {unit.strip() for each in measures for unit in (each.unit, each.one)} - {""}
@@ -229,6 +238,15 @@ def _layer(reading: Reading, context: Context) -> Attempt:
     return Attempt("layer", reader, reader.data, _valid_layer)
 
 
+def _formation(reading: Reading, context: Context) -> Attempt:
+    reader = FormationReader(reading)
+
+    def check(data: dict[str, Any]) -> Model:
+        return _valid(FORMATION_KINDS[data["kind"]])(data)
+
+    return Attempt("formation", reader, reader.data, check)
+
+
 def _setting(reading: Reading, context: Context) -> Attempt:
     reader = SettingReader(reading, context.kind, context.shape)
 
@@ -244,7 +262,7 @@ def _move(reading: Reading, context: Context) -> Attempt:
     draft = MoveDraft(context.text)
 
     def check(data: dict[str, Any]) -> Model:
-        is_of_layers = data.get("unit") in ("layer", "member")
+        is_of_layers = data.get("unit") in UNITS_OF_LAYERS
         return _valid(GroupMove if is_of_layers else Move, id="m1")(data)
 
     return Attempt("move", MoveReader(reading, draft), draft.move, check)
@@ -252,6 +270,7 @@ def _move(reading: Reading, context: Context) -> Attempt:
 
 _ATTEMPTS: dict[str, Callable[[Reading, Context], Attempt]] = {
     "style": _style, "run": _run, "place": _place, "scene": _scene, "setting": _setting,
+    "formation": _formation,
     "layer": _layer, "move": _move,
 }  # fmt: skip
 _ANY_SCENE = new_scene("", (1920, 1080), "30", 90)

@@ -8,6 +8,7 @@ from ..scene.layers.shape import ShapeLayer
 from ..scene.layers.title import Title
 from ..scene.measures import LENGTH, LENGTH_PX
 from ..scene.stroke import STROKE
+from .formations import formation_text
 from .letters import quoted
 from .moves import move_text
 from .parts import say_part
@@ -57,6 +58,8 @@ def layer_sentences(layer: Layer) -> Iterator[str]:
             yield text_of(say_part("", layer.stroke, STROKE))
     if layer.has_place or layer.works_below:
         yield place_text(layer)
+    if layer.formation:
+        yield formation_text(layer.formation)
     text = getattr(layer, "text", None)
     yield from (move_text(move, text) for move in getattr(layer, "moves", ()))
     if isinstance(layer, Title) and layer.window:

@@ -183,7 +183,7 @@ class LawTest(TestCase):
 
         for seed in range(COUNT):
             data = {**RandomScenes(seed).part(schema()["$defs"]["ShapeLayer"]), "id": "s1"}
-            data |= {"stroke": None, "span": [0, 9]}
+            data |= {"stroke": None, "span": [0, 9], "formation": None}
             if isinstance(data.get("fill"), dict):
                 data["fill"].pop("over", None)  # the box of a shape is one
             shape = ShapeLayer.model_validate(data, strict=False)

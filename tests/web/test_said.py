@@ -1,6 +1,7 @@
 """What is said becomes edits: new layers, the scene, places, letters, and moves that go on."""
 
 import json
+import re
 
 from django.urls import reverse
 
@@ -112,6 +113,8 @@ class SaidTest(PageTest):
         values = {"text": "every 9", "layer": "t1", "current": move}
         told = self.client.get(reverse("say", args=[self.scene.pk]), values).json()
         self.assertEqual((told["what"], told["move"]), ("more", "Words rise 70"))
+        nothing = self.client.get(reverse("say", args=[self.scene.pk]), {**values, "text": " "})
+        self.assertNotIn("said", nothing.json())
         response = self.say("evry 9", current=move, expect=422)
         self.assertIn("is “every” meant?", response.json()["message"])
 
@@ -179,3 +182,53 @@ class OnEachTest(PageTest):
             "add-mask", expect=422, layer="a1", mask={"kind": "ellipse"}, layers=["a1"]
         )
         self.assertTrue(response.json()["message"])
+
+
+class CopiesTest(PageTest):
+    """Copies of a layer: said, moved, changed by their sentence and by buttons."""
+
+    def say(self, text, layer="t1", **more):
+        return self.edit(name="say", text=text, layer=layer, layers=[layer], **more)
+
+    def layer(self, number=-1):
+        return self.document["layers"][number]
+
+    def test_they_are_said_and_moved(self):
+        self.say("a star, red, 12 copies in a ring of 200 px, each 2 frames after the one before")
+        star = self.layer()
+        self.assertEqual((star["formation"]["kind"], star["formation"]["count"]), ("ring", 12))
+        self.say("from 60 below, every 3", layer=star["id"])  # one after another: copy by copy
+        self.say("from 0 % opaque, over 9", layer=star["id"])
+        self.say("copies turned 40°, over 12", layer=star["id"])
+        units = [move["unit"] for move in self.layer()["moves"]]
+        self.assertEqual(units, ["copy", "layer", "copy"])
+        self.say("5 copies in a row, each 40 px by 0 px from the one before", layer=star["id"])
+        self.assertEqual(self.layer()["formation"],
+                         {"kind": "line", "count": 5, "step": [40, 0]})  # fmt: skip
+        self.say("3 copies in a ring of 90 px")
+        self.assertEqual(self.layer(0)["formation"]["count"], 3)
+
+    def test_their_sentence_and_buttons(self):
+        self.edit(name="set-value", path="t1.formation", value={"kind": "ring", "count": 8})
+        page = self.page(layer="t1", opened="more-t1").content.decode()
+        plain = re.sub(r"\s+", " ", re.sub(r"<[^>]+>", "", page))
+        self.assertIn("8 copies in a ring of 200 px", plain)
+        for words in ("copies in a grid", "one later than the other", "no copies",
+                      "The last copy: the last 100 % as large"):  # fmt: skip
+            self.assertIn(words, plain)
+        self.edit(name="set-value", path="t1.formation.last.scale", value=0.5)
+        self.edit(name="set-value", path="t1.formation.delay", value={"gap": 2})
+        self.edit(name="add-key", path="t1.formation.radius", at=10, value=300)
+        formation = self.layer(0)["formation"]
+        self.assertEqual(formation["last"], {"scale": 0.5})
+        self.assertIn("keys", formation["radius"])
+        self.edit(name="clear-value", path="t1.formation")
+        self.assertNotIn("formation", self.layer(0))
+
+    def test_a_preset_moves_copies(self):
+        self.say("a rectangle of 8 by 60 px, 12 copies in a ring of 200 px")
+        shape = self.layer()["id"]
+        self.edit(name="add-move", layer=shape, layers=[shape], preset="rise-and-fade")
+        move = self.layer()["moves"][0]
+        self.assertEqual(move["unit"], "copy")
+        self.assertTrue(move["stagger"])

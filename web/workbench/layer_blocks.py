@@ -20,6 +20,7 @@ from balletto.scene.moves import Move
 from balletto.scene.tracks import Track
 
 from .appearance_sentences import AppearanceCard, appearance_cards, appearance_to_add
+from .formation_sentences import formation_actions, formation_more, formation_sentence
 from .media_sentences import (
     media_actions,
     media_more,
@@ -233,14 +234,20 @@ class LayerBlock:
         return place_sentence(self.layer, self.view.moment)
 
     @property
+    def formation_sentence(self) -> SafeString | str:
+        return formation_sentence(self.layer, self.view.moment)
+
+    @property
     def place_more(self) -> list[SafeString]:
         said = shape_more(self.layer) if self.shape_sentences else media_more(self.layer)
-        return [*said, *place_more(self.layer)]
+        copies = formation_more(self.layer, self.view.moment)
+        return [*said, *copies, *place_more(self.layer)]
 
     @property
     def place_actions(self) -> list[dict[str, Any]]:
         more = media_actions(self.view.document, self.layer)
-        return [*PLACE_ACTIONS[self.layer.kind](self.layer), *more]
+        copies = formation_actions(self.layer)
+        return [*PLACE_ACTIONS[self.layer.kind](self.layer), *more, *copies]
 
     @cached_property
     def all_warnings(self) -> list[SceneWarning]:

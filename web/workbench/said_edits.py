@@ -10,6 +10,7 @@ from balletto.picture.bounds import position_at_sides
 from balletto.scene.errors import SceneError
 from balletto.scene.starts import new_shape, new_title
 from balletto.scene.tracks import value_at
+from balletto.sentences.move_clauses import UNITS_OF_LAYERS
 from balletto.sentences.place_reader import END, of_one, with_courses
 from web.library.models import MediaFile
 from web.projects.nesting import offered
@@ -26,8 +27,11 @@ _AT_REST: dict[str, list[float]] = {"position": [0, 0, 0], "rotation": [0, 0, 0]
 
 
 def _move(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
-    move = {"name": _named(line), **of_kind(request.layer(layer)["kind"], data)}
-    first = request.layer(layer)["span"][0]
+    own = request.layer(layer)
+    if own.get("formation") and data.get("stagger") and "unit" not in data:
+        data = {**data, "unit": "copy"}  # one after another: that is of what there are several
+    move = {"name": _named(line), **of_kind(own["kind"], data)}
+    first = own["span"][0]
     if "start" not in data and first > 0:
         move["start"] = first
     letters = request.selection.letters
@@ -40,8 +44,9 @@ def of_kind(kind: str, data: Data) -> Data:
     """A move for a kind of layer: what is no title moves as a whole, or a group by its members."""
     unit = data.get("unit", "")
     if kind == "title":
-        return {**data, "unit": "title"} if unit in ("layer", "member") else data
-    return {**data, "unit": unit if unit == "member" and kind == "group" else "layer"}
+        return {**data, "unit": "title"} if unit in UNITS_OF_LAYERS else data
+    kept = unit in UNITS_OF_LAYERS and (unit != "member" or kind == "group")
+    return {**data, "unit": unit if kept else "layer"}
 
 
 def _named(line: str) -> str:
@@ -157,6 +162,7 @@ MADE_OF_LAYERS: dict[str, OfLayer] = {
     "mask": _mask,
     "window": _value("window"),
     "motion_blur": _value("motion_blur"),
+    "formation": _value("formation"),
     "style": _style,
     "run": _run,
     "place": _place,
@@ -206,8 +212,7 @@ def _layer(request: EditRequest, data: Data) -> list[Data]:
     """A layer of which what is not said is as usual."""
     edit = _NEW[data["kind"]](request, data)
     layer = dict(edit["layer"])
-    if "name" in data:
-        layer["name"] = data["name"]
+    layer |= {name: data[name] for name in ("name", "formation") if name in data}
     for index in (0, 1):
         if f"span.{index}" in data:
             span = list(layer["span"])

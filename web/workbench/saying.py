@@ -22,7 +22,7 @@ from .edit_requests import Data, EditRequest, movable_among, titles_among
 from .said_edits import MADE_OF_LAYERS, MADE_ONCE, of_kind
 
 MOST_LINES, MOST_TEXT = 100, 20_000
-_ANY_LAYER = ("effect", "mask", "motion_blur", "place")
+_ANY_LAYER = ("effect", "mask", "motion_blur", "formation", "place")
 
 
 def say(request: EditRequest, wanted: Data) -> Data:
@@ -106,7 +106,7 @@ def _edits_of_more(request: EditRequest, line: str, layers: list[str], current: 
 def goes_on(document: Any, layer: str, move_id: Any, line: str) -> str | None:
     """The whole sentence, if a line says nothing by itself but goes on with a move."""
     move = _move_of(document, layer, move_id)
-    if move is None or _reads(line, context_of(document, layer)):
+    if move is None or not line.strip() or _reads(line, context_of(document, layer)):
         return None
     whole = _going_on(document, layer, move, line)
     return whole if _reads(whole, context_of(document, layer, ("move",))) else None

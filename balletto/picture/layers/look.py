@@ -11,6 +11,8 @@ from ..canvas import Gradient, Line
 
 _NUMBERS = ("opacity", "blur", "shadow", "outline")
 _TINTS = ("fill", "outline_color")
+# What moves make of a form besides its place and how opaque it is.
+LOOKS = ("blur", "shadow", "outline", *_TINTS)
 
 
 @dataclass(frozen=True)

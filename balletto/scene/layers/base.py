@@ -6,6 +6,7 @@ from pydantic import Field, field_validator
 from pydantic_core import PydanticCustomError
 
 from ..effects import AnyEffect
+from ..formations import AnyFormation
 from ..kinds import Kind
 from ..masks import AnyMask
 from ..matte import Matte
@@ -89,12 +90,20 @@ class Layer(Kind):
     masks: tuple[AnyMask, ...] = Field((), max_length=50)
     matte: Matte | None = None
     motion_blur: MotionBlur | None = None
+    formation: AnyFormation | None = None
 
     @field_validator("id")
     @classmethod
     def _not_reserved(cls, value: str) -> str:
         if value == "scene":
             raise PydanticCustomError("needs", '"scene" is the scene itself: another id is needed')
+        return value
+
+    @field_validator("formation")
+    @classmethod
+    def _stands_somewhere(cls, value: AnyFormation | None) -> AnyFormation | None:
+        if value is not None and not cls.has_place:
+            raise PydanticCustomError("needs", "copies are of what stands in the picture alone")
         return value
 
     @property
