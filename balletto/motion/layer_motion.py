@@ -101,7 +101,7 @@ def unit_words(scene: Scene, layer: Layer, move: Move) -> list[str]:
         return unit_texts(lay_out(layer), move)
     if move.unit in COPIES and layer.formation is not None:
         count = len(copy_places(layer, str(move.unit)))
-        return [f"{str(move.unit).capitalize()} {number + 1}" for number in range(count)]
+        return [str(number + 1) for number in range(count)]
     members = _members(scene, layer) if str(move.unit) == "member" else [layer]
     return [each.name or each.words or each.title for each in members]
 

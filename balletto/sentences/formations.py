@@ -47,4 +47,4 @@ def _delay(path: str, delay: Any) -> Pieces:
         gap = Number(f"{path}.gap", "Delay", value=delay.gap or 0.0, measure=FRAMES)
         pieces = said(DELAYED, gap, order)
     ease = ease_pieces(f"{path}.curve", delay.curve, "Spread of the delays")
-    return (*pieces, Aside("Delays spread", said(SPREAD, ease), delay.curve == "linear"))
+    return (*pieces, Aside("Delays of copies", said(SPREAD, ease), delay.curve == "linear"))
