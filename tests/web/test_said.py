@@ -3,9 +3,11 @@
 import json
 import re
 
+import numpy as np
 from django.urls import reverse
 
 from balletto.picture.bounds import places
+from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from tests.core.scenes import scene_data
 
@@ -232,3 +234,31 @@ class CopiesTest(PageTest):
         move = self.layer()["moves"][0]
         self.assertEqual(move["unit"], "copy")
         self.assertTrue(move["stagger"])
+
+    def test_taken_apart_they_look_the_same(self):
+        move = {"id": "m1", "unit": "copy", "pose": {"y": -60, "opacity": 0},
+                "amount": {"keys": [{"at": 0, "value": 1}, {"at": 20, "value": 0}]},
+                "stagger": {"gap": 2}}  # fmt: skip
+        keyed = {"keys": [{"at": 0, "value": 0}, {"at": 40, "value": 90}]}
+        bar = {
+            "kind": "shape", "id": "s1", "span": [0, 90], "fill": "#FF0000", "moves": [move],
+            "shape": {"kind": "rectangle", "size": [10, 60]},
+            "stroke": {"width": 4, "color": "#00FF00", "to": keyed},
+            "transform": {"position": [320, 180, 0], "rotation": [0, 0, 30]},
+            "effects": [{"kind": "blur", "x": 2, "y": 2}],
+            "formation": {"kind": "ring", "count": 7, "radius": 100, "last": {"opacity": 0.4},
+                          "delay": {"gap": 3}},
+        }  # fmt: skip
+        data = scene_data(size=[640, 360], layers=[bar])
+        self.edit(name="replace-scene", document=data)
+        before = [self.pixels(frame) for frame in (30, 45)]
+        self.edit(name="take-apart", layer="s1")
+        layers = self.document["layers"]
+        self.assertEqual([layer["kind"] for layer in layers], ["shape"] * 7 + ["group"])
+        for was, frame in zip(before, (30, 45), strict=True):
+            self.assertLess(np.abs(self.pixels(frame) - was).mean(), 0.1)
+        response = self.edit(expect=422, name="take-apart", layer=layers[0]["id"])
+        self.assertIn("no copies that could be taken apart", response.json()["message"])
+
+    def pixels(self, frame):
+        return draw_frame(Picture(files.from_data(self.document)), frame).astype(int)

@@ -28,7 +28,8 @@ def formation_more(layer: Layer, moment: Moment = NOW) -> list[SafeString]:
 
 
 def formation_actions(layer: Layer) -> list[dict[str, Any]]:
-    """Copies in a row, a ring or a grid; later one by one; or none."""
+    """Copies in a row, a ring or a grid; later one by one; each a layer of
+    its own; or none."""
     if not layer.has_place:
         return []
     path, formation = f"{layer.id}.formation", layer.formation
@@ -55,5 +56,10 @@ def formation_actions(layer: Layer) -> list[dict[str, Any]]:
     else:
         at_once = {"name": "clear-value", "path": f"{path}.delay"}
         actions.append({"label": "all at once", "edit": at_once})
+    apart = {"name": "take-apart", "layer": layer.id}
     none = {"name": "clear-value", "path": path}
-    return [*actions, {"label": "no copies", "edit": none}]
+    return [
+        *actions,
+        {"label": "take apart", "edit": apart},
+        {"label": "no copies", "edit": none},
+    ]

@@ -24,6 +24,7 @@ from .edit_requests import Data, EditRequest, in_local_time, is_with_group, one_
 from .pasting import paste
 from .placing import PLACING
 from .saying import say
+from .taking_apart import take_apart
 from .typed_values import shared_edits, told_together, typed_edits
 
 # The edits of a value that are made on all selected layers which have it.
@@ -198,5 +199,6 @@ REQUESTED_EDITS: dict[str, Callable[[EditRequest, Data], Data]] = {
     "paste": paste,
     "say": say,
     "several": _several,
+    "take-apart": take_apart,
     "turn-move-round": _turn_move_round,
 }
