@@ -1,5 +1,6 @@
 """Layers that name other layers: their groups and mattes. Checked when a scene is read."""
 
+import math
 from typing import Any
 
 from .errors import Fault
@@ -16,7 +17,22 @@ def reference_faults(scene: Any) -> list[Fault]:
         if layer.matte is not None and layer.matte.layer not in kinds:
             told = f'there is no layer "{layer.matte.layer}"'
             faults.append(Fault(f"layers[{index}].matte.layer", told))
-    return faults or _circles(scene)
+    return faults or _circles(scene) or _too_many_copies(scene)
+
+
+MOST_DRAWN = 10_000  # copies of one layer, with those of the groups that it is in
+
+
+def _too_many_copies(scene: Any) -> list[Fault]:
+    """A fault for each layer that would be drawn too often, by copies within copies."""
+    faults = []
+    for index, layer in enumerate(scene.layers):
+        numbers = [e.formation.number for e in (layer, *scene.groups_of(layer)) if e.formation]
+        count = math.prod(numbers)
+        if count > MOST_DRAWN:
+            told = f"at most {MOST_DRAWN:,} copies within copies can be drawn, these are {count:,}"
+            faults.append(Fault(f"layers[{index}].formation", told))
+    return faults
 
 
 MAX_DEPTH = 5  # scenes in scenes

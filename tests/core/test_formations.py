@@ -80,6 +80,10 @@ class NumbersTest(TestCase):
         ):
             with self.subTest(formation), self.assertRaisesRegex(SceneError, told):
                 scene_of(bar(formation=formation))
+        many = {"kind": "line", "count": 200}
+        group = {"kind": "group", "id": "g1", "span": [0, 9], "formation": many}
+        with self.assertRaisesRegex(SceneError, "at most 10,000 copies within copies"):
+            scene_of(group, bar(group="g1", formation=many))
         sound = {"kind": "adjustment", "id": "a1", "span": [0, 9], "formation": {"kind": "ring"}}
         with self.assertRaisesRegex(SceneError, "what stands in the picture alone"):
             scene_of(sound)

@@ -63,6 +63,7 @@ shape = {"kind": "shape", "id": "c", "span": [0, 60], "shape": {"kind": "cross"}
     "transform": {"position": [960, 200, 0]}}
 bar = {"kind": "bar", "id": "b", "span": [0, 60], "width": 60, "fill": "#ff0000",
     "transform": {"position": [1500, 800, 0]}}
+copies = {"kind": "spiral", "count": 10, "step": 90}
 data["layers"] += [shape, bar]
 scene = files.from_data(data)
 down = poses(scene, "t1", [move["start"] + 9])["values"]["y"][0][:4]
@@ -88,8 +89,10 @@ print(json.dumps({
     "name": value_name(scene.layers[1], "c.effects.0.share"),
     "read": [read(text)[1] for text in (
         "faded by 30 %", "seen inside a cross of 80 px", "letters rise 100, every 2 in pairs",
-        "100 below by every other one", "rise 100, over 20 with lazy 0.25 of the way",
+        "100 below by every other one", "10 copies in a spiral of 90 px", "rise 100, over 20 with lazy 0.25 of the way",
     )],
+    "copies": poses(files.from_data({**data, "layers": [{**bar, "formation": copies}]}), "b",
+        [0])["copies"]["y"][0],
     "edit": apply(data, {"name": "shout"}).document["name"],
 }))
 """
@@ -124,7 +127,9 @@ class OneMoreTest(TestCase):
         self.assertEqual(made["ease"], {"lazy": 0.25})
         self.assertEqual(made["frames"], 3)
         self.assertEqual(made["name"], "share of the fade")
-        effect, mask, ordered, chosen, eased = made["read"]
+        effect, mask, ordered, chosen, copies, eased = made["read"]
+        self.assertEqual(copies, {"kind": "spiral", "count": 10, "step": 90})
+        self.assertAlmostEqual(made["copies"][9], -90)
         self.assertEqual(effect, {"kind": "fade", "share": 0.3})
         self.assertEqual((mask["kind"], mask["arm"]), ("cross", 80))
         self.assertEqual(ordered["stagger"], {"gap": 2, "order": "pairs"})
