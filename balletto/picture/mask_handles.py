@@ -145,6 +145,22 @@ def line_handles(scene: Scene, layer: Layer, frame: float) -> dict[str, Any] | N
     return {"ends": ends, "seen": _seen(matrix, np.array(ends)), **_maps(matrix)}
 
 
+def copy_handles(scene: Scene, layer: Layer, frame: float) -> dict[str, Any] | None:
+    """Where the copies of a layer are seen by its formation alone, what of that can be dragged, and
+    the maps to the picture and back; None if it has none."""
+    formation = layer.formation
+    if formation is None or _is_tied(formation):
+        return None
+    time = np.array([float(frame)])
+    matrix = resting_matrices(scene, layer, time)[0]
+    grips = [
+        {**grip._asdict(), "seen": _seen(matrix, np.array([grip.at]))[0]}
+        for grip in formation.grips(time)
+    ]
+    places = formation.places(time)[0][0]
+    return {"grips": grips, "seen": _seen(matrix, places), **_maps(matrix)}
+
+
 def window_handles(scene: Scene, title: Title, frame: float) -> dict[str, Any] | None:
     """The window of a title at a frame: the boxes of its units as they are seen, the first of them
     before and after it is grown, in the space of the layer, and its values side by side; None if it

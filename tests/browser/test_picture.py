@@ -131,6 +131,45 @@ class PictureTest(BrowserTest):
         self.drag(start, (start[0] + box["width"] * 0.1, start[1]))
         self.assertAlmostEqual(self.layer()["moves"][0]["reach"][0]["travel"], 10, delta=1.5)
 
+    def test_copies_are_dragged_by_their_ring_and_their_step(self):
+        shape = {
+            "kind": "shape", "id": "s1", "span": [0, 90], "fill": "#FF0000", "stroke": None,
+            "shape": {"kind": "rectangle", "size": [20, 60]},
+            "transform": {"position": [960, 540, 0]},
+            "formation": {"kind": "ring", "count": 8, "radius": 300, "sweep": 180},
+        }  # fmt: skip
+        self.scene = self.open_scene(self.sign_in("cy"), layers=[shape])
+        px = self.page.locator("#canvas").bounding_box()["width"] / 1920
+
+        def drag(name, across, down):
+            box = self.page.locator(f'[data-grip="copies"][data-hand="{name}"]').bounding_box()
+            x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+            self.page.mouse.move(x, y)
+            self.page.mouse.down()
+            for step in range(1, 5):
+                self.page.mouse.move(x + across * px * step / 4, y + down * px * step / 4)
+            self.settled(self.page.mouse.up)
+            return self.document(self.scene)["layers"][0]["formation"]
+
+        self.assertAlmostEqual(drag("radius", 100, 0)["radius"], 400, delta=4)
+        # From below over the left side to the top of it, and on.
+        self.assertAlmostEqual(drag("sweep", -400, -400)["sweep"], 270, delta=3)
+        self.assertAlmostEqual(drag("first", 400, 400)["first"], 90, delta=3)
+        row = {"kind": "line", "count": 3, "step": [200, 0]}
+        self.settled(lambda: self.edit_formation(row))
+        self.page.wait_for_timeout(300)
+        moved = drag("step", 50, 80)["step"]
+        self.assertAlmostEqual(moved[0], 250, delta=3)
+        self.assertAlmostEqual(moved[1], 80, delta=3)
+
+    def edit_formation(self, formation):
+        """Says it, as a hand would."""
+        self.page.locator("#say-moves-text").click()
+        count, (x, y) = formation["count"], formation["step"]
+        text = f"{count} copies in a row, each {x} px by {y} px from the one before"
+        self.page.keyboard.type(text)
+        self.page.keyboard.press("Enter")
+
     def test_a_spot_is_dragged_by_its_middle_and_rim(self):
         spot = {"kind": "spot", "shape": "round", "center": [700, 540], "inner": 0, "outer": 300}
         move = {"id": "m1", "name": "Lift", "pose": {"y": -40}, "reach": [spot]}

@@ -89,7 +89,8 @@ print(json.dumps({
     "name": value_name(scene.layers[1], "c.effects.0.share"),
     "read": [read(text)[1] for text in (
         "faded by 30 %", "seen inside a cross of 80 px", "letters rise 100, every 2 in pairs",
-        "100 below by every other one", "10 copies in a spiral of 90 px", "rise 100, over 20 with lazy 0.25 of the way",
+        "100 below by every other one", "10 copies in a spiral of 90 px",
+        "rise 100, over 20 with lazy 0.25 of the way",
     )],
     "copies": poses(files.from_data({**data, "layers": [{**bar, "formation": copies}]}), "b",
         [0])["copies"]["y"][0],

@@ -18,7 +18,12 @@ from balletto.motion.timing import timing
 from balletto.motion.units import Units
 from balletto.picture import handles
 from balletto.picture.bounds import places
-from balletto.picture.mask_handles import line_handles, mask_handles, window_handles
+from balletto.picture.mask_handles import (
+    copy_handles,
+    line_handles,
+    mask_handles,
+    window_handles,
+)
 from balletto.scene.colors import hex_of
 from balletto.scene.document import Scene
 from balletto.scene.layers import Layer
@@ -156,6 +161,7 @@ def places_at(document: Scene, number: int, said: Said) -> dict[str, Any]:
         found["way"] = handles.way(document, title)
         found["masks"] = mask_handles(document, title, number)
         found["line"] = line_handles(document, title, number)
+        found["copies"] = copy_handles(document, title, number)
         if isinstance(title, Title):
             found["window"] = window_handles(document, title, number)
         moves = title.moves if isinstance(title, Title) else ()

@@ -1,7 +1,7 @@
 """What all formations have: how many copies, what the last one has, chance, and delays.
 balletto.motion.formations works them out."""
 
-from typing import Annotated, ClassVar
+from typing import Annotated, ClassVar, Literal, NamedTuple
 
 import numpy as np
 from pydantic_core import PydanticCustomError
@@ -48,6 +48,22 @@ def needs_few(count: int) -> None:
         )
 
 
+class Grip(NamedTuple):
+    """What a hand takes hold of: a value of the formation, by a point of the layer's space.
+
+    hand: how the value follows from where the hand is: "offset" from `origin`, "distance" from the
+    origin of the layer, or "angle" about it (0 is up, clockwise), less `minus` degrees, of which
+    `value` is the angle as it is
+    """
+
+    name: str
+    hand: Literal["offset", "distance", "angle"]
+    at: tuple[float, float]
+    origin: tuple[float, float] = (0.0, 0.0)
+    minus: float = 0.0
+    value: float = 0.0
+
+
 class Formation(Kind):
     """What all kinds have: `last` is reached evenly, `delay` is how much later each copy shows what
     the layer does."""
@@ -67,6 +83,10 @@ class Formation(Kind):
         """Where the copies stand about the origin of the layer, (times, n, 2) in px, and how they
         are turned, (times, n) in degrees."""
         raise NotImplementedError
+
+    def grips(self, time: np.ndarray) -> list[Grip]:
+        """What hands can take hold of at a time (1,): nothing, if it is not told."""
+        return []
 
     def seen(self, times: np.ndarray) -> np.ndarray:
         """Which copies there are, (times, n)."""

@@ -11,7 +11,7 @@ from ..model import Factor
 from ..points import Point
 from ..tracks import Changing, value_at
 from ..wording import Said, Wording
-from .base import Count, Formation, needs_few
+from .base import Count, Formation, Grip, needs_few
 
 
 class GridFormation(Formation):
@@ -59,3 +59,9 @@ class GridFormation(Formation):
         places = np.stack([across, down], axis=-1) * step
         shape = (len(times), self.number)
         return np.broadcast_to(places, (*shape, 2)), np.zeros(shape)
+
+    def grips(self, time: np.ndarray) -> list[Grip]:
+        """The step, from the first copy to where the next column and row meet."""
+        first = self.places(time)[0][0, 0]
+        corner = first + np.reshape(value_at(self.step, time), (-1, 2))[0]
+        return [Grip("step", "offset", tuple(corner.tolist()), tuple(first.tolist()))]

@@ -9,7 +9,7 @@ from ..model import Counts, Number
 from ..points import Point
 from ..tracks import Changing, value_at
 from ..wording import Said, Wording
-from .base import COPIES, Count, Formation
+from .base import COPIES, Count, Formation, Grip
 
 Anchor = Annotated[float, Number("a share", Counts.PART, ge=0, le=1)]
 
@@ -44,3 +44,9 @@ class LineFormation(Formation):
         places = away[..., None] * np.reshape(step, (-1, 1, 2))
         shape = (len(times), self.count)
         return np.broadcast_to(places, (*shape, 2)), np.zeros(shape)
+
+    def grips(self, time: np.ndarray) -> list[Grip]:
+        if self.count < 2:
+            return []
+        places = self.places(time)[0][0].tolist()
+        return [Grip("step", "offset", tuple(places[-1]), tuple(places[-2]))]

@@ -9,7 +9,7 @@ from .. import measures
 from ..model import Degrees, Distance, Size2
 from ..tracks import Changing, value_at
 from ..wording import Said, Wording
-from .base import COPIES, Count, Formation
+from .base import COPIES, Count, Formation, Grip
 
 Sector = Annotated[tuple[Degrees, Degrees], Field(strict=False)]
 _FACINGS = (("out", "facing out"), ("still", "all upright"))
@@ -57,11 +57,16 @@ class RingFormation(Formation):
         share = np.where(np.abs(sweep) >= 360, numbers / self.count, open_share)
         return np.broadcast_to(first + sweep * share, (len(times), self.count))
 
+    def _sides(self, times: np.ndarray) -> np.ndarray:
+        """The radius across and down, (times or 1, 2)."""
+        radius = np.asarray(value_at(self.radius, times), dtype=float)
+        if _has_sides(self.radius):
+            return radius.reshape(-1, 2)
+        return np.repeat(radius.reshape(-1, 1), 2, axis=1)
+
     def places(self, times: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
         angles = self._angles(times)
-        radius = np.asarray(value_at(self.radius, times), dtype=float)
-        is_of_sides = radius.ndim > 0 and radius.shape[-1:] == (2,) and _has_sides(self.radius)
-        sides = radius.reshape(-1, 2) if is_of_sides else np.repeat(radius.reshape(-1, 1), 2, 1)
+        sides = self._sides(times)
         turned = np.radians(angles)
         places = np.stack([sides[:, :1] * np.sin(turned), -sides[:, 1:] * np.cos(turned)], axis=-1)
         turns = angles if self.facing == "out" else np.zeros_like(angles)
@@ -75,6 +80,23 @@ class RingFormation(Formation):
         for low, high in self.cut:
             inside |= (angles - low) % 360 <= (high - low) % 360
         return inside
+
+    def grips(self, time: np.ndarray) -> list[Grip]:
+        """The radius, half way round; where the first copy stands; where the ring ends, if it is
+        open."""
+        first, sweep = (float(value_at(value, time)[0]) for value in (self.first, self.sweep))
+        radius = self._sides(time)[0]
+
+        def on_ring(angle: float) -> tuple[float, float]:
+            x, y = radius * (np.sin(np.radians(angle)), -np.cos(np.radians(angle)))
+            return float(x), float(y)
+
+        found = [Grip("first", "angle", on_ring(first), value=first)]
+        if not _has_sides(self.radius):
+            found.insert(0, Grip("radius", "distance", on_ring(first + sweep / 2)))
+        if abs(sweep) < 360:
+            found.append(Grip("sweep", "angle", on_ring(first + sweep), minus=first, value=sweep))
+        return found
 
 
 def _has_sides(radius: object) -> bool:

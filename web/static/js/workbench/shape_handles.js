@@ -53,11 +53,22 @@ function maskHandles(mask, number, px) {
   ];
 }
 
+/** Where copies stand, and what of that is dragged. */
+function copyHandles(copies, px) {
+  if (!copies) return [];
+  const way = shape("polyline", { points: copies.seen.map((place) => place.join(",")).join(" "), class: "mask" });
+  const grips = copies.grips.map(({ seen, name }, number) =>
+    grip(seen, px, { class: "spot__grip", "data-grip": "copies", "data-number": number, "data-hand": name }),
+  );
+  return [way, ...grips];
+}
+
 export function shapeHandles({ places, px }) {
   const ends = (places.line?.seen ?? []).map((place, number) =>
     grip(place, px, { class: "spot__grip", "data-grip": "line-end", "data-number": number }),
   );
-  return [...(places.masks ?? []).flatMap((mask, number) => maskHandles(mask, number, px)), ...ends];
+  const copies = copyHandles(places.copies, px);
+  return [...copies, ...(places.masks ?? []).flatMap((mask, number) => maskHandles(mask, number, px)), ...ends];
 }
 
 /** What each hand of a mask sets: a name and its value. */
@@ -80,7 +91,34 @@ const MASK_VALUES = {
   },
 };
 
+const angleOf = ([x, y]) => (Math.atan2(x, -y) * 180) / Math.PI;
+// What a grip of copies sets, from where the hand is in the space of the layer.
+const COPY_VALUES = {
+  offset: ({ origin }, here) => here.map((value, axis) => toTenths(value - origin[axis])),
+  distance: (_, here) => toTenths(Math.hypot(...here)),
+  angle: ({ minus }, here, turns) => toTenths(turns(angleOf(here)) - minus),
+};
+
+/** Follows an angle over the top, so that it goes on beyond half a turn. */
+function turning(from) {
+  let last = from;
+  return (angle) => {
+    last += ((((angle - last) % 360) + 540) % 360) - 180;
+    return last;
+  };
+}
+
 export const formHands = {
+  copies({ number }, { places }) {
+    const { back, grips } = places.copies;
+    const held = grips[number];
+    const turns = turning(held.value + held.minus);
+    return (here) => {
+      const value = COPY_VALUES[held.hand](held, through(back, here), turns);
+      const path = `${state.layer}.formation.${held.name}`;
+      return { edit: edit(path, value), said: `${held.name} of the copies ${[value].flat().join(", ")}` };
+    };
+  },
   mask({ number, hand }, { places }, from) {
     const mask = places.masks[number];
     return (here, event) => {
