@@ -18,19 +18,20 @@ class Recent:
 
     def of(self, whole: object, key: Hashable, make: Callable[[], T]) -> T:
         """The result for an object and a key, made now if it is not kept."""
-        results = self._of(whole)
+        results = _of(self._kept, whole)
         if key in results:
-            kept: T = results[key]
-            return kept
+            found: T = results[key]
+            return found
         made = make()
-        results = self._of(whole)  # as others have left them meanwhile
-        newest = {**_last(results, self._most - 1), key: made}
-        others = {each: self._kept[each] for each in list(self._kept) if each != id(whole)}
+        kept = self._kept  # once: another thread may put another in its place meanwhile
+        newest = {**_last(_of(kept, whole), self._most - 1), key: made}
+        others = {each: own for each, own in kept.items() if each != id(whole)}
         self._kept = {**_last(others, self._objects - 1), id(whole): (whole, newest)}
         return made
 
-    def _of(self, whole: object) -> _Results:
-        return self._kept.get(id(whole), (whole, {}))[1]
+
+def _of(kept: dict[int, tuple[object, _Results]], whole: object) -> _Results:
+    return kept.get(id(whole), (whole, {}))[1]
 
 
 def _last(items: dict[Any, Any], count: int) -> dict[Any, Any]:

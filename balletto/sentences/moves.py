@@ -36,7 +36,7 @@ UNITS = (
 _COPIES = (("copy", "Each copy"), ("row", "Each row"), ("column", "Each column"))
 UNITS_OF = {
     LayerMove: (("layer", "The whole layer"), *_COPIES),
-    GroupMove: (("layer", "The whole layer"), ("member", "Each member"), *_COPIES),
+    GroupMove: (("layer", "The whole layer"), *_COPIES, ("member", "Each member")),
 }
 GROUPS = (("word", "words"), ("line", "lines"))
 PIVOTS = (

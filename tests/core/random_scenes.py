@@ -218,6 +218,7 @@ class RandomScenes:
             del made["end"]
         if made.get("file") and made.get("kind") in _FILES:
             made["file"] = self.random.choice(_FILES[made["kind"]])
+        _with_few_copies(made)
         if "points" in made:
             made = {"points": [[0, self.random.choice(_LIKELY)], [0.5, 2], [1, 1]]}
         if "times" in made:
@@ -235,14 +236,23 @@ class RandomScenes:
                     key in ("from", "to") and within == "stroke"
                 ):
                     holder[key] = 30
-                elif key in _VECTORS and within != "pose":
+                elif key in _VECTORS and within not in ("pose", "last", "chance"):
                     holder[key] = _VECTORS[key]
                 elif key == "size" and holder.get("kind") != "displace":
                     holder[key] = [30, 20]
 
 
+def _with_few_copies(made: dict[str, Any]) -> None:
+    """What has no place has no copies; what has, not so many that drawing takes long."""
+    if made.get("kind") in ("adjustment", "sound"):
+        made.pop("formation", None)
+    for name in ("count", "columns", "rows"):
+        if isinstance(made.get(name), int):
+            made[name] = min(made[name], 12)
+
+
 _VECTORS = {"position": [1, 2, 3], "rotation": [1, 2, 3], "scale": [1, 1], "from": [1, 1],
-            "to": [2, 2], "center": [1, 1]}  # fmt: skip
+            "to": [2, 2], "center": [1, 1], "step": [9, 1]}  # fmt: skip
 
 
 def _places(data: Any, within: Any = None) -> Any:

@@ -1,5 +1,7 @@
 """Moves of layers that are no titles: shapes, pictures, groups and their members."""
 
+import sys
+from concurrent.futures import ThreadPoolExecutor
 from unittest import TestCase
 
 import numpy as np
@@ -185,6 +187,19 @@ class RecentTest(TestCase):
         ask(third, "a")
         ask(one, "a")
         self.assertEqual(len(made), 7)
+
+    def test_threads_may_share_it(self):
+        recent, wholes = Recent(most=3, objects=2), [[n] for n in range(5)]
+
+        def ask(number):
+            whole, key = wholes[number % 5], number % 7
+            return recent.of(whole, key, lambda: (whole[0], key)) == (number % 5, number % 7)
+
+        before = sys.getswitchinterval()
+        sys.setswitchinterval(1e-6)
+        self.addCleanup(sys.setswitchinterval, before)
+        with ThreadPoolExecutor(8) as threads:
+            self.assertTrue(all(threads.map(ask, range(20_000))))
 
     def test_members_of_two_scenes_are_not_mistaken(self):
         """The same group at the same time, in another version of the scene."""
