@@ -13,10 +13,10 @@ from typing import Any
 from ..scene.measures import DEGREES, LENGTH_PX, WHOLE
 from ..scene.shapes import SHAPE_KINDS, Shape
 from ..scene.stroke import STROKE, Stroke
-from .elements import ColorOf, Literal, NumberOf, Reading, StringOf, TimeOf, Values
+from .elements import COLORS, ColorOf, Literal, NumberOf, Reading, StringOf, TimeOf, Values
 from .formation_reader import FormationReader
 from .part_reader import PartKind, PartReader, kind_of_wording
-from .patterns import Pattern, row
+from .patterns import Pattern, PatternReader, row
 from .place_reader import PlaceReader
 from .shapes import FILLED, GRADIENTS, UNFILLED, with_article
 from .style_reader import StyleReader
@@ -90,9 +90,9 @@ def _line() -> PartKind:
 @cache
 def _fills() -> tuple[Pattern, ...]:
     """What may be said of the fill of a shape."""
-    color, more = ColorOf("color"), ColorOf("more")
+    color, stop = ColorOf("color"), ColorOf("stop")
     found = [
-        row(FILLED, ColorOf("fill")), row(color), row("from", color), row("to", more),
+        row(FILLED, ColorOf("fill")), row(color), row("from", stop), row("to", stop),
         Pattern(row(UNFILLED).elements, (("fill", "none"),)),
         row("turned", NumberOf("angle", DEGREES, is_plain=True)),
     ]  # fmt: skip
@@ -124,34 +124,42 @@ def phrases_of_several() -> Iterator[str]:
         yield from head.pattern.phrases()
 
 
-@dataclass
-class _PatternReader:
-    """Reads patterns that each may be said once."""
+class _SpanReader(PatternReader):
+    """Reads when a layer is shown."""
 
-    reading: Reading
-    patterns: tuple[Pattern, ...]
-    values: Values = field(default_factory=dict)
-    colors: list[str] = field(default_factory=list)
+    @property
+    def patterns(self) -> tuple[Pattern, ...]:
+        return _spans()
 
-    def step(self) -> bool:
-        for pattern in self.patterns:
-            if "angle" in pattern.names() and not self.is_in_gradient:
-                continue
-            values = pattern.match(self.reading)
-            if values is None:
-                continue
-            self.colors += [values.pop(name) for name in ("color", "more") if name in values]
-            self.values |= values
-            return True
-        return False
+
+class _FillReader(PatternReader):
+    """Reads how a shape is filled; `colors` are those of a gradient, or one that stands alone."""
+
+    def __init__(self, reading: Reading):
+        super().__init__(reading)
+        self.colors: list[str] = []
+
+    @property
+    def patterns(self) -> tuple[Pattern, ...]:
+        return _fills()
+
+    def open_parts(self) -> list[Pattern]:
+        is_gradient = self.values.get("fill") in dict(GRADIENTS)
+        closed = set() if is_gradient else {"stop"}
+        if not self.is_in_gradient:
+            closed.add("angle")
+        if "fill" in self.values or self.colors:
+            closed |= set() if is_gradient else {"color"}
+        return [each for each in super().open_parts() if not each.names() & closed]
+
+    def keep(self, pattern: Pattern, values: Values) -> None:
+        self.colors += [values.pop(name) for name in ("color", "stop") if name in values]
+        super().keep(pattern, values)
 
     @property
     def is_in_gradient(self) -> bool:
         """Whether a gradient is being told, of which the turn was not."""
         return self.values.get("fill") == "linear" and "angle" not in self.values
-
-    def open_parts(self) -> list[Pattern]:
-        return [each for each in self.patterns if not each.names() & set(self.values)]
 
 
 @dataclass
@@ -167,10 +175,7 @@ class LayerReader:
     def __post_init__(self) -> None:
         reading = self.reading
         self._place, self._style = PlaceReader(reading), StyleReader(reading)
-        self._span, self._fill = (
-            _PatternReader(reading, _spans()),
-            _PatternReader(reading, _fills()),
-        )
+        self._span, self._fill = _SpanReader(reading), _FillReader(reading)
         self._stroke, self._form = PartReader(reading, _line()), PartReader(reading, _line())
         self._formation = FormationReader(reading)
 
@@ -187,12 +192,18 @@ class LayerReader:
         if self._goes_on():
             readers.insert(0, self._last)
         for reader in readers:
-            if reader.step():
+            if self._may_read(reader) and reader.step():
                 self._last = reader
                 return True
         return False
 
     _last: Any = None
+
+    def _may_read(self, reader: Any) -> bool:
+        """A colour is not that of a line of which nothing else was said."""
+        atom = self.reading.atom()
+        is_color = atom is not None and (atom.kind == "color" or " ".join(atom.phrase) in COLORS)
+        return not is_color or reader is not self._stroke or bool(self._stroke.values)
 
     def _goes_on(self) -> bool:
         """Whether what was read last is told further: "turned" behind the colours of a gradient is

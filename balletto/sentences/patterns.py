@@ -5,8 +5,8 @@ word "behind". Reading a clause is finding the pattern that fits the atoms that 
 """
 
 import re
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass, field
 from typing import Any
 
 from ..scene.measures import LENGTH_PX, PLAIN
@@ -93,6 +93,43 @@ class Pattern:
                     yield part.after
                     yield part.after.split()[-1]
                 yield element.how.after
+
+
+@dataclass
+class PatternReader:
+    """Reads patterns in any order, each value once.
+
+    places: where in the text each was said
+    """
+
+    reading: Reading
+    values: Values = field(default_factory=dict)
+    places: dict[str, tuple[int, int]] = field(default_factory=dict)
+
+    @property
+    def patterns(self) -> Sequence[Pattern]:
+        """All that may be said, the longest first."""
+        raise NotImplementedError
+
+    def open_parts(self) -> list[Pattern]:
+        """What may still be said."""
+        return [each for each in self.patterns if not each.names() & set(self.values)]
+
+    def step(self) -> bool:
+        """Reads what comes next; False if it is not understood."""
+        start = self.reading.at
+        for pattern in self.open_parts():
+            values = pattern.match(self.reading)
+            if values is not None:
+                atoms = self.reading.atoms[start : self.reading.at]
+                self.places |= dict.fromkeys(values, (atoms[0].start, atoms[-1].end))
+                self.keep(pattern, values)
+                return True
+        return False
+
+    def keep(self, pattern: Pattern, values: Values) -> None:
+        """Takes what was read."""
+        self.values |= values
 
 
 def row(*parts: str | Element) -> Pattern:

@@ -1,12 +1,12 @@
 """Reading where a layer stands: by numbers, or by words such as "at the lower right"."""
 
-from dataclasses import dataclass, field, replace
+from dataclasses import replace
 from functools import cache
 from typing import Any
 
 from ..scene import measures
-from .elements import Element, Literal, NumberOf, Option, Reading
-from .patterns import Pattern, elements_of, row
+from .elements import Element, Literal, NumberOf, Option
+from .patterns import Pattern, PatternReader, elements_of, row
 
 # Places in words: the side of the picture across and down that a layer stands at; it stays where it
 # is along a way of which nothing is said.
@@ -82,32 +82,18 @@ def of_one(said: dict[str, Any], index: int, count: int) -> dict[str, Any]:
     return made
 
 
-@dataclass
-class PlaceReader:
+class PlaceReader(PatternReader):
     """Reads where a layer stands: numbers, plain or keyed, each by its path; or the `side` of the
     picture."""
-
-    reading: Reading
-    values: dict[str, Any] = field(default_factory=dict)
-    places: dict[str, tuple[int, int]] = field(default_factory=dict)
 
     @property
     def is_known(self) -> bool:
         """Whether it can be nothing else: a move, too, may be turned and opaque."""
         return any(name.startswith(("position", "scale", "side")) for name in self.values)
 
-    def step(self) -> bool:
-        """Reads what comes next; False if it is not understood."""
-        for pattern in place_patterns():
-            values = pattern.match(self.reading)
-            if values is not None:
-                self.values |= values
-                return True
-        return False
-
-    def open_parts(self) -> list[Pattern]:
-        """What may still be said."""
-        return [each for each in place_patterns() if not each.names() & set(self.values)]
+    @property
+    def patterns(self) -> tuple[Pattern, ...]:
+        return place_patterns()
 
     def data(self) -> dict[str, Any]:
         """The numbers that are said, by their paths below `transform`."""

@@ -1,14 +1,13 @@
 """Reading what is said of a scene as a whole: its size, rate, length and background."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from functools import cache
 from typing import Any
 
 from ..scene.measures import LENGTH, PIXELS, PLAIN
-from .atoms import Atom
 from .elements import ColorOf, Element, Literal, NumberOf, Reading, Values
 from .numbers import number_in
-from .patterns import Pattern, row
+from .patterns import Pattern, PatternReader, row
 
 
 @dataclass(frozen=True)
@@ -37,48 +36,31 @@ class SizeOf(Element):
 
 
 @dataclass(frozen=True)
-class _LengthOf(Element):
-    """How long it is, as it was typed: seconds are counted once the rate is known."""
+class _Typed(Element):
+    """A number alone, kept as it is typed: what it counts is known once all is read, as seconds are
+    counted by the rate."""
 
     name: str
+    example: str
 
     def take(self, reading: Reading, into: Values) -> bool:
         atom = reading.atom()
         if atom is None or not atom.is_plain:
             return False
         number_in(atom.raw, LENGTH, reading.rate)
-        into[self.name] = atom
+        into[self.name] = atom.raw
         reading.at += 1
         return True
 
     def told(self) -> list[str]:
-        return ["120 frames"]
-
-
-@dataclass(frozen=True)
-class _FramesOf(Element):
-    """A number of frames, of those in a second."""
-
-    name: str
-
-    def take(self, reading: Reading, into: Values) -> bool:
-        atom = reading.atom()
-        if atom is None or not atom.is_plain:
-            return False
-        raw = atom.raw.lower().removesuffix("frames").removesuffix("frame").strip()
-        into[self.name] = number_in(raw, PLAIN, reading.rate)
-        reading.at += 1
-        return True
-
-    def told(self) -> list[str]:
-        return ["30 frames a"]
+        return [self.example]
 
 
 @cache
 def scene_patterns() -> tuple[Pattern, ...]:
     """What may be said of a scene."""
-    size, length = SizeOf("size"), _LengthOf("length")
-    rate, frames = NumberOf("rate", PLAIN, example=30, is_plain=True), _FramesOf("rate")
+    size, length = SizeOf("size"), _Typed("length", "120 frames")
+    rate, frames = _Typed("rate", "30"), _Typed("rate", "30 frames a")
     ground = ColorOf("background")
     found = [
         row("picture of", size), row(size), row("at", frames, "second"), row(frames, "second"),
@@ -90,48 +72,33 @@ def scene_patterns() -> tuple[Pattern, ...]:
     return tuple(sorted(found, key=lambda pattern: -len(pattern.elements)))
 
 
-@dataclass
-class SceneReader:
+class SceneReader(PatternReader):
     """Reads the atoms of a scene's own sentence."""
-
-    reading: Reading
-    values: Values = field(default_factory=dict)
-    places: dict[str, tuple[int, int]] = field(default_factory=dict)
 
     @property
     def is_known(self) -> bool:
         """Whether it can be nothing else: a number of frames alone may be anything."""
         return bool(set(self.values) - {"length"}) or self._is_long
 
-    _is_long: bool = False
+    _is_long = False
 
-    def step(self) -> bool:
-        """Reads what comes next; False if it is not understood."""
-        start = self.reading.at
-        for pattern in scene_patterns():
-            if pattern.names() & set(self.values):
-                continue
-            values = pattern.match(self.reading)
-            if values is not None:
-                atoms = self.reading.atoms[start : self.reading.at]
-                self.places |= dict.fromkeys(values, (atoms[0].start, atoms[-1].end))
-                self._is_long |= pattern.elements[-1] == Literal("long")
-                self.values |= values
-                return True
-        return False
+    @property
+    def patterns(self) -> tuple[Pattern, ...]:
+        return scene_patterns()
 
-    def open_parts(self) -> list[Pattern]:
-        """What may still be said."""
-        return [each for each in scene_patterns() if not each.names() & set(self.values)]
+    def keep(self, pattern: Pattern, values: Values) -> None:
+        self._is_long |= pattern.elements[-1] == Literal("long")
+        super().keep(pattern, values)
 
     def data(self) -> dict[str, Any]:
         """What is said, as plain data of a scene."""
         data = dict(self.values)
+        rate = self.reading.rate
         if "rate" in data:
-            data["rate"] = f"{data['rate']:.10g}"
-        if isinstance(data.get("length"), Atom):
-            rate = float(data.get("rate", self.reading.rate))
-            data["length"] = round(number_in(data["length"].raw, LENGTH, rate))
+            rate = number_in(data["rate"].lower().partition("frame")[0], PLAIN, rate)
+            data["rate"] = f"{rate:.10g}"
+        if "length" in data:
+            data["length"] = round(number_in(data["length"], LENGTH, rate))
         if "distance" in data:
             data["camera"] = {"distance": data.pop("distance")}
         if "background" in data:

@@ -56,11 +56,10 @@ class StyleReader:
         """Reads what comes next; False if it is not understood."""
         start = self.reading.at
         for clause in style_clauses():
-            if clause.name in _OF_GRADIENTS and not isinstance(self.style.get("fill"), dict):
+            if not self._is_open(clause.name):
                 continue
             values = clause.pattern.match(self.reading)
-            if values is None or (clause.name in self.done and clause.name not in _AGAIN):
-                self.reading.at = start
+            if values is None:
                 continue
             self._set(clause.name, values)
             self.done.add(clause.name)
@@ -71,12 +70,21 @@ class StyleReader:
 
     def open_parts(self) -> list[Pattern]:
         """What may still be said."""
-        return [clause.pattern for clause in style_clauses() if clause.name not in self.done]
+        return [each.pattern for each in style_clauses() if self._is_open(each.name)]
+
+    def _is_open(self, name: str) -> bool:
+        """Whether a thing may be said now: each once, but axes, and the colours of a gradient."""
+        fill = self.style.get("fill")
+        if name in _OF_GRADIENTS and not isinstance(fill, dict):
+            return False
+        if name == "color":
+            return fill is None or isinstance(fill, dict)
+        return name not in self.done or name in ("axes", "stop")
 
     def _set(self, name: str, values: Values) -> None:
         if name == "axes":
             self.style.setdefault("axes", {})[values["tag"]] = values["value"]
-        elif name == "color":
+        elif name in ("color", "stop"):
             fill = self.style.get("fill")
             self.style["fill"] = {
                 **fill, "colors": [*fill.get("colors", []), values["color"]]
@@ -95,8 +103,7 @@ class StyleReader:
         return self.style
 
 
-_AGAIN = ("axes", "color")
-_OF_GRADIENTS = ("angle", "over")
+_OF_GRADIENTS = ("angle", "over", "stop")
 
 
 @dataclass
@@ -176,8 +183,8 @@ def style_clauses() -> tuple[_Clause, ...]:
         ("outline", ("outline", outline)),
         ("outline_color", ("outline", ColorOf("outline_color"))),
         ("fill", (Option("fill", styles.FILLS),)),
-        ("color", ("from", ColorOf("color"))),
-        ("color", ("to", ColorOf("color"))),
+        ("stop", ("from", ColorOf("color"))),
+        ("stop", ("to", ColorOf("color"))),
         ("color", (ColorOf("color"),)),
         ("over", ("over", Option("over", styles.OVERS))),
         ("angle", ("turned", number("angle", measures.DEGREES))),
