@@ -20,19 +20,29 @@ def reference_faults(scene: Any) -> list[Fault]:
     return faults or _circles(scene) or _too_many_copies(scene)
 
 
-MOST_DRAWN = 10_000  # copies of one layer, with those of the groups that it is in
+MOST_COPIED = 10_000  # copies of one layer, with those of the groups that it is in
+MOST_DRAWN = 100_000  # letters, shapes ... that copies draw, all together
 
 
 def _too_many_copies(scene: Any) -> list[Fault]:
-    """A fault for each layer that would be drawn too often, by copies within copies."""
-    faults = []
+    """A fault if copies, and copies within copies, would draw more than fits into memory."""
+    drawn = 0
     for index, layer in enumerate(scene.layers):
         numbers = [e.formation.number for e in (layer, *scene.groups_of(layer)) if e.formation]
-        count = math.prod(numbers)
-        if count > MOST_DRAWN:
-            told = f"at most {MOST_DRAWN:,} copies within copies can be drawn, these are {count:,}"
-            faults.append(Fault(f"layers[{index}].formation", told))
-    return faults
+        if not numbers:
+            continue
+        copies = math.prod(numbers)
+        if copies > MOST_COPIED:
+            told = (
+                f"at most {MOST_COPIED:,} copies within copies can be drawn, these are {copies:,}"
+            )
+            return [Fault(f"layers[{index}].formation", told)]
+        trails = [effect.copies + 1 for effect in layer.effects if effect.kind == "trail"]
+        drawn += copies * max(1, len(layer.words)) * max(trails, default=1)
+        if drawn > MOST_DRAWN:
+            told = f"at most {MOST_DRAWN:,} things can be drawn by copies, these are {drawn:,}"
+            return [Fault(f"layers[{index}].formation", told)]
+    return []
 
 
 MAX_DEPTH = 5  # scenes in scenes

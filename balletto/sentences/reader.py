@@ -280,6 +280,8 @@ def _valid_layer(data: dict[str, Any]) -> Model | None:
     """A shape or a title as it is said, of which the rest is as usual."""
     if not 1 <= data.get("count", 1) <= MOST_AT_ONCE:
         raise QuantityError(f"between one and {MOST_AT_ONCE} layers can be made at once")
+    if formation := data.get("formation"):
+        _valid(FORMATION_KINDS[formation["kind"]])(formation)
     known: dict[str, Any] = {n: data[n] for n in ("shape", "fill", "stroke") if n in data}
     if data["kind"] == "shape":
         return _valid(ShapeLayer, kind="shape", id="s1", span=[0, 1])(known)

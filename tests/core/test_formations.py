@@ -84,6 +84,14 @@ class NumbersTest(TestCase):
         group = {"kind": "group", "id": "g1", "span": [0, 9], "formation": many}
         with self.assertRaisesRegex(SceneError, "at most 10,000 copies within copies"):
             scene_of(group, bar(group="g1", formation=many))
+        title = {**scene_data("long " * 120)["layers"][0], "formation": many}
+        trail = {"kind": "trail", "copies": 200}
+        for layers in (
+            [title],
+            [bar(formation={**many, "count": 600}, effects=[trail])],
+        ):
+            with self.assertRaisesRegex(SceneError, "at most 100,000 things can be drawn"):
+                scene_of(*layers)
         sound = {"kind": "adjustment", "id": "a1", "span": [0, 9], "formation": {"kind": "ring"}}
         with self.assertRaisesRegex(SceneError, "what stands in the picture alone"):
             scene_of(sound)

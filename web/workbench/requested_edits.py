@@ -66,19 +66,17 @@ ON_EACH = ("add-effect", "add-mask", "behind", "center", "fill-picture")
 def _on_each(request: EditRequest, wanted: Data) -> Data:
     """The same on all selected layers that it can be done to; SceneError if that is none."""
     one = {name: value for name, value in wanted.items() if name != "layers"}
+    listed = {str(layer) for layer in wanted["layers"]}
     edits: list[Data] = []
-    faults: list[SceneError] = []
-    for layer in wanted["layers"]:
+    faults = [SceneError.at("layers", "nothing that is selected is there any more")]
+    for layer in (each["id"] for each in request.data["layers"] if each["id"] in listed):
         try:
             _check_seen(request, layer)
-            edit = _made(request, {**one, "layer": layer})
-            request = request.after([edit])
+            edits.append(_made(request, {**one, "layer": layer}))
         except SceneError as fault:
             faults.append(fault)
-        else:
-            edits.append(edit)
     if not edits:
-        raise faults[0]
+        raise faults[-1]
     said = _SAID_OF_EACH[wanted["name"]].format(f"{len(edits)} layers")
     return one_or_several(edits, said)
 

@@ -196,21 +196,23 @@ def _layers(request: EditRequest, data: Data) -> list[Data]:
     if count > 1 and not place.keys() & {"position.0", "side"}:
         margin = request.data["size"][0] / count / 2
         place |= {"position.0": margin, f"position.0{END}": request.data["size"][0] - margin}
-    edits: list[Data] = []
+    side = place.pop("side", None)
+    usual = _NEW[data["kind"]](request, data)
+    edits = []
     for index in reversed(range(count)):
         one = {**data, "transform": of_one(place, index, count)}
         if count > 1 and "name" in data:
             one["name"] = f"{data['name']} {index + 1}"
-        made = _layer(request, one)
-        edits += made
-        if index:
-            request = request.after(made)
-    return edits
+        edits.append(_layer(usual, one))
+    if side is None:
+        return edits
+    added = request.after(edits)
+    new = [layer["id"] for layer in added.data["layers"][-count:]]
+    return [*edits, *(edit for layer in new for edit in _at_side(added, layer, side))]
 
 
-def _layer(request: EditRequest, data: Data) -> list[Data]:
-    """A layer of which what is not said is as usual."""
-    edit = _NEW[data["kind"]](request, data)
+def _layer(edit: Data, data: Data) -> Data:
+    """The edit that adds a layer, which as usual is that of `edit`, as it is said."""
     layer = dict(edit["layer"])
     layer |= {name: data[name] for name in ("name", "formation") if name in data}
     for index in (0, 1):
@@ -218,15 +220,9 @@ def _layer(request: EditRequest, data: Data) -> list[Data]:
             span = list(layer["span"])
             span[index] = data[f"span.{index}"]
             layer["span"] = span
-    place = dict(data.get("transform", {}))
-    side = place.pop("side", None)
-    if place:
+    if place := data["transform"]:
         layer["transform"] = _with_place(layer.get("transform", {}), place)
-    edit = {**edit, "layer": layer}
-    if side is None:
-        return [edit]
-    added = request.after([edit])
-    return [edit, *_at_side(added, added.data["layers"][-1]["id"], side)]
+    return {**edit, "layer": layer}
 
 
 def _with_place(transform: Data, said: Data) -> Data:

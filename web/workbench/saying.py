@@ -58,8 +58,7 @@ def _edits_of(
     edits: list[Data] = []
     for number, line in enumerate(lines):
         made = typed_behind(request, line, layers)
-        made = made or _edits_of_more(request, line, layers, current)
-        made = made or _edits_of_line(request, line, layers)
+        made = made or _edits_of_line(request, line, layers, current)
         edits += made
         if number + 1 < len(lines):
             known = {layer["id"] for layer in request.data["layers"]}
@@ -69,8 +68,13 @@ def _edits_of(
     return edits
 
 
-def _edits_of_line(request: EditRequest, line: str, layers: list[str]) -> list[Data]:
-    what, data = _read(request, line, layers[0] if layers else "", EVERYTHING)
+def _edits_of_line(request: EditRequest, line: str, layers: list[str], current: Any) -> list[Data]:
+    try:
+        what, data = _read(request, line, layers[0] if layers else "", EVERYTHING)
+    except SceneError:
+        if more := _edits_of_more(request, line, layers, current):
+            return more
+        raise
     if what in MADE_ONCE:
         return MADE_ONCE[what](request, data)
     if not layers:
@@ -84,8 +88,8 @@ def _edits_of_line(request: EditRequest, line: str, layers: list[str]) -> list[D
 
 
 def _edits_of_more(request: EditRequest, line: str, layers: list[str], current: Any) -> list[Data]:
-    """The edits for a line that goes on with the current move, and with those of its name of other
-    layers; none if it says something by itself, or nothing either way."""
+    """The edits for a line, which says nothing by itself, that goes on with the current move, and
+    with those of its name of other layers; none if it does not."""
     document = request.document
     owner = next((layer for layer in layers if _move_of(document, layer, current)), "")
     if not owner or not goes_on(document, owner, current, line):
@@ -104,20 +108,16 @@ def _edits_of_more(request: EditRequest, line: str, layers: list[str], current: 
 
 
 def goes_on(document: Any, layer: str, move_id: Any, line: str) -> str | None:
-    """The whole sentence, if a line says nothing by itself but goes on with a move."""
+    """The whole sentence, if a line that says nothing by itself goes on with a move."""
     move = _move_of(document, layer, move_id)
-    if move is None or not line.strip() or _reads(line, context_of(document, layer)):
+    if move is None or not line.strip():
         return None
     whole = _going_on(document, layer, move, line)
-    return whole if _reads(whole, context_of(document, layer, ("move",))) else None
-
-
-def _reads(text: str, context: Context) -> bool:
     try:
-        read(text, context)
+        read(whole, context_of(document, layer, ("move",)))
     except SayingError:
-        return False
-    return True
+        return None
+    return whole
 
 
 def _of_one(what: str, data: Data, index: int, layers: list[str]) -> Data:

@@ -15,7 +15,7 @@ from balletto.scene.layers import Layer
 
 from .edit_requests import Data, EditRequest
 
-MOST_APART = 100
+MOST_APART, MOST_LAYERS = 100, 1000  # of one layer; that a scene holds
 _GROUP = "apart"  # an id for the time being: the scene gives others
 # What the group has of the layer, as it is of all copies together.
 _OF_ALL = ("span", "on", "blend", "group", "transform", "masks", "matte")
@@ -33,7 +33,11 @@ def take_apart(request: EditRequest, wanted: Data) -> Data:
         told = f"at most {MOST_APART} copies can be taken apart, these are {len(numbers)}"
         raise SceneError.at(name_of(data), told)
     delays = _delays(request, layer, layer.formation.delay)
-    family = [e for e in request.data["layers"] if e["id"] in family_of(request.data, data["id"])]
+    inside = family_of(request.data, data["id"])
+    if len(numbers) * len(inside) > MOST_LAYERS:
+        told = f"{len(numbers)} copies of {len(inside)} layers are more than a scene holds"
+        raise SceneError.at(name_of(data), told)
+    family = [e for e in request.data["layers"] if e["id"] in inside]
     layers: list[Data] = []
     for number in numbers:
         place = {
