@@ -10,8 +10,8 @@ from ..scene.hash_random import hash_random
 from ..scene.layers import Layer
 from ..scene.tracks import value_at
 
-# The units that copies are moved by.
-COPIES = ("copy", "row", "column")
+# The units that copies are moved by, from the inside out.
+COPIES = ("copy", "column", "row")
 # The properties by whose numbers copies draw their chances.
 _X, _Y, _TURN, _SCALE = 0, 1, 3, 6
 
@@ -52,15 +52,21 @@ def stand_of(formation: Formation, times: np.ndarray) -> Stand:
 
 
 def copy_places(layer: Layer, unit: str) -> np.ndarray:
-    """Where the copies of a layer, or the middles of the rows or columns of its grid, stand at
-    frame 0: (n, 2). Of what is no grid, all copies are one row and one column."""
+    """Where the copies of a layer, or the middles of its rows or columns, stand at frame 0:
+    (n, 2)."""
     formation = layer.formation
     if formation is None:
         raise ValueError(f"{layer.id!r} has no formation")
     places = stand_of(formation, np.zeros(1)).places[0]
+    member = members_of(formation, unit)
+    sums = [np.bincount(member, places[:, axis]) for axis in (0, 1)]
+    return np.stack(sums, axis=-1) / np.bincount(member)[:, None]
+
+
+def members_of(formation: Formation, unit: str) -> np.ndarray:
+    """Which copy, row or column each copy is, (n,). What is no grid is one row and one column."""
     if unit == "copy":
-        return places
-    if not isinstance(formation, GridFormation):
-        return places.mean(axis=0, keepdims=True)
-    member = dict(zip(("column", "row"), formation.cells(), strict=True))[unit]
-    return np.array([places[member == n].mean(axis=0) for n in range(member.max() + 1)])
+        return np.arange(formation.number)
+    if isinstance(formation, GridFormation):
+        return dict(zip(("column", "row"), formation.cells(), strict=True))[unit]
+    return np.zeros(formation.number, dtype=int)

@@ -1,18 +1,15 @@
 """Copies of a layer: where each stands, how it is turned, how large and opaque it is, and which
 frame it shows."""
 
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 import numpy as np
 
 from ..scene.document import Scene
-from ..scene.formations import Formation
-from ..scene.formations.grid import GridFormation
 from ..scene.layers import Layer
 from .affine import Space
-from .copy_places import Stand, copy_places, stand_of
-from .evaluate import Composite
-from .layer_motion import composed_moves, moves_of, unit_space, units_at
+from .copy_places import COPIES, Stand, copy_places, members_of, stand_of
+from .layer_motion import both_of, composed_moves, moves_of, unit_space, units_at
 from .stagger import delays_of
 
 
@@ -20,7 +17,7 @@ class Copies(NamedTuple):
     """The copies of a layer at some times, about its origin: (times, n, ...).
 
     space: the map of each, in the space of the layer; x, y, rotation, scale_x, scale_y, opacity: in
-    numbers; time: the frame that each shows; looks: what moves make of each besides
+    numbers; time: the frame that each shows; looks: what moves make of each, by property
     """
 
     space: Space
@@ -31,7 +28,7 @@ class Copies(NamedTuple):
     scale_y: np.ndarray
     opacity: np.ndarray
     time: np.ndarray
-    looks: Composite | None
+    looks: dict[str, Any]
 
 
 def copies_at(scene: Scene, layer: Layer, times: np.ndarray) -> Copies:
@@ -40,17 +37,24 @@ def copies_at(scene: Scene, layer: Layer, times: np.ndarray) -> Copies:
     if formation is None:
         raise ValueError(f"{layer.id!r} has no formation")
     stand = stand_of(formation, times)
-    units = units_at(scene, layer, copy_places(layer, "copy"))
-    delays = delays_of(formation.delay, units)
-    space = _space_of(stand)
-    looks = None
-    if moves := moves_of(layer, "copy"):
-        looks = composed_moves(moves, units, times)
-        pivot = np.array([layer.transform.pivot], dtype=float)
-        space = space.after(unit_space(looks, np.repeat(pivot, len(units), axis=0)))
-    outer = _rows_and_columns(scene, layer, formation, times)
-    if outer is not None:
-        space = outer.after(space)
+    delays = delays_of(formation.delay, units_at(scene, layer, copy_places(layer, "copy")))
+    space, looks = _space_of(stand), dict[str, Any]()
+    # From the inside out: a copy moves along its own axes, then its column, then its row.
+    for unit in COPIES:
+        moves = moves_of(layer, unit)
+        if not moves:
+            continue
+        points, member = copy_places(layer, unit), members_of(formation, unit)
+        values = composed_moves(moves, units_at(scene, layer, points), times)
+        if unit == "copy":
+            own = np.broadcast_to(np.array(layer.transform.pivot, dtype=float), points.shape)
+            space = space.after(unit_space(values, own))
+        else:
+            outer = unit_space(values, points)
+            space = Space(outer.linear[:, member], outer.shift[:, member]).after(space)
+        for name, value in values.values.items():
+            own_look = value.of(member) if hasattr(value, "of") else value[:, member]
+            looks[name] = both_of(name, looks[name], own_look) if name in looks else own_look
     return _told(stand, space, looks, times[:, None] - delays)
 
 
@@ -68,32 +72,15 @@ def _space_of(stand: Stand) -> Space:
     return Space(linear, shift)
 
 
-def _rows_and_columns(
-    scene: Scene, layer: Layer, formation: Formation, times: np.ndarray
-) -> Space | None:
-    """What moves of whole rows and columns do to each copy of a grid; None if nothing."""
-    if not isinstance(formation, GridFormation):
-        return None
-    found: Space | None = None
-    for unit, member in zip(("column", "row"), formation.cells(), strict=True):
-        moves = moves_of(layer, unit)
-        if not moves:
-            continue
-        middles = copy_places(layer, unit)
-        values = composed_moves(moves, units_at(scene, layer, middles), times)
-        space = unit_space(values, middles)
-        own = Space(space.linear[:, member], space.shift[:, member])
-        found = own if found is None else own.after(found)
-    return found
-
-
-def _told(stand: Stand, space: Space, looks: Composite | None, shown: np.ndarray) -> Copies:
-    rotation, scale_x, scale_y = stand.turns, stand.scales, stand.scales
-    opacity = stand.opacity
-    if looks is not None:
-        rotation = rotation + looks["rotation"]
-        scale_x, scale_y = scale_x * looks["scale_x"], scale_y * looks["scale_y"]
-        opacity = opacity * looks["opacity"]
-    time = np.broadcast_to(shown, opacity.shape)
-    x, y = space.shift[..., 0], space.shift[..., 1]
-    return Copies(space, x, y, rotation, scale_x, scale_y, opacity, time, looks)
+def _told(stand: Stand, space: Space, looks: dict[str, Any], shown: np.ndarray) -> Copies:
+    return Copies(
+        space,
+        space.shift[..., 0],
+        space.shift[..., 1],
+        stand.turns + looks.get("rotation", 0.0),
+        stand.scales * looks.get("scale_x", 1.0),
+        stand.scales * looks.get("scale_y", 1.0),
+        stand.opacity * np.clip(looks.get("opacity", 1.0), 0.0, 1.0),
+        np.broadcast_to(shown, stand.opacity.shape),
+        looks,
+    )

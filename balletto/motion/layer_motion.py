@@ -72,11 +72,11 @@ def moved_values(scene: Scene, layer: Layer, times: np.ndarray) -> dict[str, np.
         for name, value in composite.values.items():
             own = value.of(np.array([unit])) if hasattr(value, "of") else value[:, unit]
             before = values.get(name)
-            values[name] = own if before is None else _both(name, before, own)
+            values[name] = own if before is None else both_of(name, before, own)
     return values
 
 
-def _both(name: str, before: np.ndarray, own: np.ndarray) -> np.ndarray:
+def both_of(name: str, before: np.ndarray, own: np.ndarray) -> np.ndarray:
     """What two unit kinds make of a property together."""
     if hasattr(own, "after"):
         both: np.ndarray = own.after(before)

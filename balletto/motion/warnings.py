@@ -16,6 +16,7 @@ from ..scene.layers.title import Title
 from ..scene.moves import Move
 from ..scene.tracks import Track
 from .affine import corners_seen, resting_matrices
+from .copy_places import COPIES
 from .evaluate import does_something
 from .follow import settling
 from .layer_motion import meaningless
@@ -59,6 +60,10 @@ def layer_warnings_of(layer: Layer) -> list[SceneWarning]:
         if move.pose.off:
             told += " Say how far it goes, as “1200 px left”."
         warnings.append(SceneWarning(f"{layer.id}.moves.{move.id}", told))
+    for move in getattr(layer, "moves", ()) if layer.formation is None else ():
+        if move.unit in COPIES:
+            told = f"“{move.name or 'Move'}” moves copies, of which there are none: say how many."
+            warnings.append(SceneWarning(f"{layer.id}.moves.{move.id}", told))
     return warnings
 
 

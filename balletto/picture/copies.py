@@ -19,9 +19,8 @@ from .compositing import CompositeNode, Drawn
 from .effect_values import shadow_at, with_shadows
 from .layers.look import LOOKS, Look
 
-_LEAST = (
-    1e-9  # of a determinant: below it a layer is seen from its edge, or is no larger than a point
-)
+# Below this determinant a layer is seen from its edge, or is no larger than a point.
+_LEAST = 1e-9
 
 
 @dataclass(frozen=True)
@@ -63,8 +62,7 @@ def _in_place(scene: Scene, layer: Layer, time: float) -> _InPlace:
 
 def _looks(copies: Copies, numbers: np.ndarray) -> list[Look]:
     """What moves make of copies besides where they stand and how opaque they are."""
-    values = dict(copies.looks.values) if copies.looks is not None else {}
-    values = {name: value for name, value in values.items() if name in LOOKS}
+    values = {name: value for name, value in copies.looks.items() if name in LOOKS}
     if not values:
         return [Look()] * len(numbers)
 

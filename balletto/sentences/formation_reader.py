@@ -8,7 +8,7 @@ from typing import Any
 
 from ..scene.formations import FORMATION_KINDS
 from ..scene.formations.base import CHANCE, LAST, CopyChance, LastCopy
-from ..scene.measures import FRAMES
+from ..scene.measures import DEGREES, FRAMES
 from .elements import EaseOf, Literal, NumberOf, OrderOf, Reading, Values
 from .part_reader import PartKind, PartReader, kind_of_wording
 from .patterns import Pattern, element_for, parts_of, row
@@ -56,11 +56,18 @@ def _delays() -> tuple[Pattern, ...]:
     )
 
 
+@cache
+def _sector() -> Pattern:
+    """A sector to which a ring is cut."""
+    low, high = (NumberOf(name, DEGREES, is_plain=True) for name in ("low", "high"))
+    return row("only", "from", low, "to", high)
+
+
 def formation_phrases() -> Iterator[str]:
     """All words that formations are known by."""
     for _, kind in (*_kinds(), *_more()):
         yield from kind.phrases()
-    for pattern in _delays():
+    for pattern in (*_delays(), _sector()):
         yield from pattern.phrases()
 
 
@@ -92,7 +99,7 @@ class FormationReader:
         if self._form is None:
             return self._begins()
         parts = [self._form, *(part for _, part in self._parts)]
-        return any(part.step() for part in parts) or self._delayed()
+        return any(part.step() for part in parts) or self._delayed() or self._cut()
 
     def _begins(self) -> bool:
         for name, kind in _kinds():
@@ -110,6 +117,14 @@ class FormationReader:
                 self.delay |= found
                 return True
         return False
+
+    def _cut(self) -> bool:
+        is_ring = "cut" in FORMATION_KINDS[self.kind].model_fields
+        sector = _sector().match(self.reading) if is_ring else None
+        if self._form is None or sector is None:
+            return False
+        self._form.values.setdefault("cut", []).append([sector["low"], sector["high"]])
+        return True
 
     def open_parts(self) -> list[Pattern]:
         """What may still be said."""

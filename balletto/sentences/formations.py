@@ -4,19 +4,27 @@ from typing import Any
 
 from ..scene.formations import Formation
 from ..scene.formations.base import CHANCE, LAST
-from ..scene.measures import FRAMES
+from ..scene.measures import DEGREES, FRAMES
 from ..scene.wording import Wording
 from .moves import SPREAD
 from .parts import say_part
 from .pieces import Aside, Number, Pieces, said, text_of
 from .values import ease_pieces, order_pieces
 
+SECTOR = ", only from {} to {}"
 DELAYED, DELAYED_WITHIN = "each {} after the one before, {}", "within {} in all, {}"
 
 
 def say_formation(path: str, formation: Formation) -> Pieces:
     """How the copies stand; what the last one has, their chance and delays are used less."""
     pieces = say_part(path, formation, formation.wording)
+    for number, sector in enumerate(getattr(formation, "cut", None) or ()):
+        here, label = f"{path}.cut.{number}", f"Sector {number + 1}"
+        ends = (
+            Number(f"{here}.{end}", f"{label}, {name}", value=sector[end], measure=DEGREES)
+            for end, name in enumerate(("start", "end"))
+        )
+        pieces += said(SECTOR, *ends)
     if formation.delay is not None:
         pieces += said(", {}", _delay(f"{path}.delay", formation.delay))
     for title, name, wording in (("The last copy:", "last", LAST), ("Chance:", "chance", CHANCE)):

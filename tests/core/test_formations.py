@@ -9,6 +9,7 @@ from hypothesis import strategies as st
 
 from balletto.motion.formations import copies_at
 from balletto.motion.poses import poses
+from balletto.motion.warnings import layer_warnings_of
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.scene.errors import SceneError
@@ -72,6 +73,31 @@ class NumbersTest(TestCase):
         got = copies_at(scene, scene.layers[0], np.array([2.0]))
         self.assertEqual(got.x[0].tolist(), [80, 100, 120, -20, 0, 20])
         self.assertEqual(got.y[0].tolist(), [0, 0, 0, 20, 20, 20])
+
+    def test_rows_fade_and_are_tinted_with_their_copies(self):
+        fade = {"keys": [{"at": 0, "value": 1}, {"at": 10, "value": 0}]}
+        moves = [
+            {"id": "m1", "unit": "row", "pose": {"opacity": 0}, "amount": fade,
+             "stagger": {"gap": 10}},
+            {"id": "m2", "unit": "copy", "pose": {"opacity": 0.5, "fill": "#00FF00"}},
+        ]  # fmt: skip
+        grid = {"kind": "grid", "columns": 2, "rows": 2, "step": [20, 40]}
+        scene = scene_of(bar(formation=grid, moves=moves))
+        got = copies_at(scene, scene.layers[0], np.array([10.0]))
+        np.testing.assert_allclose(got.opacity[0], [0.5, 0.5, 0, 0])
+        pixels = draw_frame(Picture(scene), 10)
+        self.assertEqual(pixels[40, 70, 2], 0)  # nothing is left of the red
+        self.assertAlmostEqual(int(pixels[40, 70, 1]), 128, delta=2)
+        self.assertEqual(pixels[80, 70, 1], 0)
+
+    def test_what_is_no_grid_is_one_row(self):
+        """And a layer without copies is told of moves of copies."""
+        move = {"id": "m1", "name": "In", "unit": "row", "pose": {"x": 7}}
+        scene = scene_of(bar(formation={"kind": "line", "count": 2, "step": [10, 0]}, moves=[move]))
+        got = copies_at(scene, scene.layers[0], np.zeros(1))
+        self.assertEqual(got.x[0].tolist(), [2, 12])
+        (warning,) = layer_warnings_of(scene_of(bar(moves=[move])).layers[0])
+        self.assertIn("“In” moves copies, of which there are none", warning.text)
 
     def test_there_are_limits(self):
         for formation, told in (
@@ -186,7 +212,8 @@ class DrawnTest(TestCase):
 class SaidTest(TestCase):
     def test_what_is_said_is_read(self):
         for formation in (
-            {"kind": "ring", "count": 32, "radius": 180, "facing": "still", "delay": {"gap": 0.5}},
+            {"kind": "ring", "count": 32, "radius": 180, "facing": "still", "delay": {"gap": 0.5},
+             "cut": [[350, 10], [80, 130]]},
             {"kind": "line", "count": 5, "step": [60, -20], "anchor": 0,
              "last": {"scale": 2, "turn": 40, "opacity": 0.2},
              "delay": {"order": "center-out", "span": 24, "curve": "soft-start"}},
