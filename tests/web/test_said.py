@@ -63,6 +63,14 @@ class SaidTest(PageTest):
         ends = [self.layers()[bar["id"]]["transform"]["position"][0] for bar in bars][::11]
         self.assertEqual(ends, [200, 1300])
 
+    def test_several_at_a_side_stand_along_it(self):
+        self.say("4 rectangles of 20 by 200 px, at the top")
+        places = [layer["transform"]["position"][:2] for layer in self.document["layers"][:0:-1]]
+        self.assertEqual(places, [[240 + 480 * index, 154] for index in range(4)])
+        self.say("2 rectangles of 20 by 200 px, at the lower left")
+        places = {tuple(each["transform"]["position"][:2]) for each in self.document["layers"][-2:]}
+        self.assertEqual(places, {(64, 926)})
+
     def test_a_scene_is_said_of_whatever_is_selected(self):
         self.say("800 by 450 px, 24 frames a second, 5 s long, on black")
         document = self.document

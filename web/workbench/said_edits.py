@@ -193,10 +193,10 @@ def _layers(request: EditRequest, data: Data) -> list[Data]:
     listed; side by side, if nothing is said of where they stand across."""
     count = data.get("count", 1)
     place = dict(data.get("transform", {}))
-    if count > 1 and not place.keys() & {"position.0", "side"}:
+    side = place.pop("side", None)
+    if count > 1 and "position.0" not in place and not (side and side[0]):
         margin = request.data["size"][0] / count / 2
         place |= {"position.0": margin, f"position.0{END}": request.data["size"][0] - margin}
-    side = place.pop("side", None)
     usual = _NEW[data["kind"]](request, data)
     edits = []
     for index in reversed(range(count)):
