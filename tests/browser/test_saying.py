@@ -348,6 +348,20 @@ class LateSayingTest(LateTest):
         self.assertEqual(second["transform"]["position"][0], 400)
         self.assertEqual(second["style"]["size"], 60)
 
+    def test_what_is_selected_meanwhile_changes_nothing_of_it(self):
+        """A layer is said, then a move of it; before either is answered, another is clicked."""
+        self.late(900)
+        line = self.page.locator("#say-moves-text")
+        line.click()
+        for text in ("2 stars with 5 corners, 300 px down", "from 70 below"):
+            self.page.keyboard.type(text)
+            self.page.keyboard.press("Enter")
+        self.page.locator("#row-t1 [data-select-layer]").click()
+        expect(self.page.locator("#kept")).to_contain_text("All changes kept", timeout=30_000)
+        title, *stars = self.document(self.scene)["layers"]
+        self.assertEqual(len(title["moves"]), 1)
+        self.assertEqual([star["moves"][0]["pose"] for star in stars], [{"y": 70}] * 2)
+
     def test_two_sentences_typed_at_once_are_both_made(self):
         self.late(600)
         self.say("rise 70")

@@ -1,5 +1,6 @@
 """What the workbench answers: the changed parts of the page, or why nothing was changed."""
 
+import json
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse, JsonResponse
@@ -19,6 +20,7 @@ def answer_parts(
     view = WorkbenchView(request, scene, revision, selection)
     response = render(request, "workbench/_parts.html", {"view": view})
     response["X-Revision"], response["X-Digest"] = revision.number, view.address
+    response["X-Selection"] = json.dumps(view.selected_now)
     return response
 
 

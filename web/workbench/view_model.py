@@ -218,11 +218,17 @@ class WorkbenchView:
         return json.dumps([block.layer.id for block in self.layers])
 
     @property
-    def also(self) -> str:
-        """The layers that are selected with the selected one, as JSON."""
+    def selected_now(self) -> dict[str, Any]:
+        """What is selected: a layer, those with it, and a move."""
         own = self.selected.layer.id if self.selected else ""
         there = {block.layer.id for block in self.layers}
-        return json.dumps([each for each in self.selection.also if each in there and each != own])
+        also = [each for each in self.selection.also if each in there and each != own]
+        return {"layer": own, "also": also, "move": self.move.move.id if self.move else ""}
+
+    @property
+    def also(self) -> str:
+        """The layers that are selected with the selected one, as JSON."""
+        return json.dumps(self.selected_now["also"])
 
     @property
     def markers(self) -> str:

@@ -151,7 +151,7 @@ function list() {
   document.getElementById(`command-${chosen}`)?.scrollIntoView({ block: "nearest" });
 }
 
-/** Whether what is typed is a sentence: then that comes first. */
+/** Whether what is typed is a sentence: then that is listed last. */
 async function ask() {
   const text = field().value;
   if (!/\w\s*\S/.test(text)) return;

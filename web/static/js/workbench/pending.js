@@ -56,7 +56,7 @@ export function letGo() {
 }
 
 /**
- * Makes an edit. `done` is called once its answer is on the page; `refused(message, isTyped)`, if it
+ * Makes an edit. `done` is called with its answer once that is on the page; `refused(message, isTyped)`, if it
  * cannot be made, says so in place of the usual message.
  */
 export function commit(edit, { done = null, refused = null, seen: at = null } = {}) {
@@ -236,7 +236,7 @@ function settle(request, { response, text }) {
       text,
       queue.some(({ isSelection }) => isSelection),
     );
-    request.done?.();
+    request.done?.(response);
   } else if (response.status === 409) changedElsewhere(request, messageIn(text));
   else refuse(request, text);
 }

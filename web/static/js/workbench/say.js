@@ -21,16 +21,16 @@ function known(line) {
   return lines.get(line);
 }
 
-/** What a text says, as the edit that it makes; of a `move`, in other words. */
-const edit = (text, move) => ({
-  name: "say",
-  text,
-  layer: state.layer,
-  layers: selectedLayers(),
-  ...(move ? { move } : { current: state.move }),
-});
+/** What a text says, as the edit that it makes; of a `move`, in other words. Layers that were added just
+    now are not listed on the page yet. */
+function edit(text, move) {
+  const listed = selectedLayers();
+  const layers = listed.length ? listed : [state.layer, ...state.also];
+  return { name: "say", text, layer: state.layer, layers, ...(move ? { move } : { current: state.move }) };
+}
 
-// While answers are awaited: what was selected when something was said, and what it left selected.
+// While answers are awaited: what was selected when something was said, and what that left selected,
+// whatever hands have selected since.
 const became = new Map();
 const named = ({ layer, move }) => `${layer} ${move}`;
 
@@ -39,9 +39,10 @@ const named = ({ layer, move }) => `${layer} ${move}`;
 export function sayIt(text, { move, done, refused } = {}) {
   const then = standing();
   const act = () => {
-    const before = standing();
-    const answeredBy = () => {
-      if (named(state) !== named(before)) became.set(named(before), standing());
+    const before = named(state);
+    const answeredBy = (response) => {
+      const after = JSON.parse(response.headers.get("X-Selection"));
+      if (named(after) !== before) became.set(before, after);
       done?.();
     };
     commit(edit(text, move), { done: answeredBy, refused });
@@ -55,12 +56,12 @@ export function sayIt(text, { move, done, refused } = {}) {
 function since(then) {
   let now = then;
   for (let steps = became.size; steps && became.has(named(now)); steps -= 1)
-    now = { ...became.get(named(now)), frame: then.frame };
+    now = { ...became.get(named(now)), letters: null, frame: then.frame };
   return now;
 }
 
 /** What the server makes of a text, for the selected layer or as `more` says; null if it does not answer. */
-export async function meaning(text, more = {}) {
+export async function meaning(text, more = { current: state.move }) {
   const query = new URLSearchParams({ text, layer: state.layer, ...more });
   try {
     const response = await ask(`${url("say")}?${query}`);
@@ -86,7 +87,7 @@ async function look(line) {
   const { turn } = about;
   const text = field(line).value;
   const { move } = line.dataset;
-  const answer = await meaning(text, move ? { move } : { current: state.move });
+  const answer = await meaning(text, move && { move });
   if (turn !== about.turn || !line.isConnected) return;
   about.answer = answer;
   about.next = offered(answer);
