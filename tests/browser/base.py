@@ -6,12 +6,14 @@ import os
 import socket
 import subprocess
 import tempfile
+import traceback
 from functools import cache
 from pathlib import Path
 from typing import Any
 
 from django.conf import settings
 from django.contrib.auth import get_user_model
+from django.core.signals import got_request_exception
 from django.db import connection
 from django.test import Client, LiveServerTestCase
 from django.test.testcases import LiveServerThread, QuietWSGIRequestHandler
@@ -87,8 +89,14 @@ class BrowserTest(LiveServerTestCase):
         self.browser, self.context = the_browser(), the_profile()
         self.faults: list[str] = []
         self.scripts: list[str] = []
+        got_request_exception.connect(self.server_failed)
+        self.addCleanup(got_request_exception.disconnect, self.server_failed)
         self.addCleanup(self.empty_profile)
         self.page = self.new_tab()
+
+    def server_failed(self, request: Any, **_: Any) -> None:
+        """The browser tells of a 500, but not why."""
+        self.faults.append(f"{request.method} {request.path}\n{traceback.format_exc()}")
 
     def empty_profile(self) -> None:
         """Closes all tabs and forgets what pages and tests have left, but for the cache."""
@@ -127,7 +135,7 @@ class BrowserTest(LiveServerTestCase):
         return page
 
     def tearDown(self) -> None:
-        self.assertEqual(self.faults, [], "the page's scripts had errors")
+        self.assertEqual("\n".join(self.faults), "", "the page or the server had errors")
 
     def sign_in(self, name: str = "ada") -> Any:
         """Makes an account and a session for it; typing the password is in the story."""

@@ -31,6 +31,11 @@ def start(var: Path, *words: str) -> tuple[subprocess.Popen, str]:
     raise AssertionError("it did not come up: " + "\n".join(said))
 
 
+def visit(address: str) -> httpx.Client:
+    """A client of the application; it waits long, for machines are shared."""
+    return httpx.Client(base_url=address, follow_redirects=True, timeout=120)
+
+
 def stop(process: subprocess.Popen) -> None:
     """Ends it as Ctrl-C does."""
     process.send_signal(signal.SIGINT)

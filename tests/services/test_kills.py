@@ -28,7 +28,7 @@ class KillTest(TestCase):
         cls.process, said = application.start(Path(folder.name), "--port", "8700")
         cls.addClassCleanup(application.stop, cls.process)
         address = re.search(r"http://\S+", said)[0]
-        cls.client = httpx.Client(base_url=address, follow_redirects=True, timeout=30)
+        cls.client = application.visit(address)
         cls.addClassCleanup(cls.client.close)
         application.sign_in(cls.client, re.search(r"password (\S+)", said)[1])
         cls.scene = cls.upload()

@@ -8,8 +8,6 @@ import tempfile
 from pathlib import Path
 from unittest import TestCase
 
-import httpx
-
 from web.services.processes import answers, free_port
 from web.services.start import ROOT
 
@@ -31,13 +29,15 @@ class StartTest(TestCase):
     def test_a_first_and_a_second_start(self):
         taken = free_port(8500)
         with socket.socket() as other:
+            # The port may be one that an earlier run has just left.
+            other.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
             other.bind(("127.0.0.1", taken))
             other.listen()
             process, said = self.start("--port", str(taken))
         self.assertIn(f"Port {taken} is taken; using {taken + 1}.", said)
         address = re.search(r"http://\S+", said)[0]
         password = re.search(r"password (\S+)", said)[1]
-        with httpx.Client(base_url=address, follow_redirects=True) as client:
+        with application.visit(address) as client:
             self.assertIn(f'value="{password}"', client.get("/accounts/sign-in/").text)
             page = application.sign_in(client, password)
             self.assertIn("Orrery House winter season", page.text)
@@ -49,7 +49,7 @@ class StartTest(TestCase):
         self.assertFalse(answers(taken + 1), "the web server still runs")
         process, said = self.start("--port", str(taken), "--no-demo")
         self.assertNotIn("Demo account", said)
-        with httpx.Client(base_url=f"http://127.0.0.1:{taken}", follow_redirects=True) as client:
+        with application.visit(f"http://127.0.0.1:{taken}") as client:
             self.assertNotIn(password, client.get("/accounts/sign-in/").text)
             self.assertIn("Kept over night", application.sign_in(client, password).text)
         application.stop(process)
