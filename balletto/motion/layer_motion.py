@@ -28,7 +28,7 @@ from .affine import (
 )
 from .copy_places import COPIES, copy_places
 from .evaluate import Composite, does_something, trace
-from .properties import parts_of
+from .properties import parts_of, property_of
 from .recent import Recent
 from .units import Units, unit_texts, units_for
 
@@ -81,7 +81,7 @@ def both_of(name: str, before: np.ndarray, own: np.ndarray) -> np.ndarray:
     if hasattr(own, "after"):
         both: np.ndarray = own.after(before)
         return both
-    return before * own if name in ("opacity", "shadow", "scale_x", "scale_y") else before + own
+    return before * own if property_of(name).rest == 1.0 else before + own
 
 
 def units_of_move(scene: Scene, layer: Layer, move: Move) -> Units:

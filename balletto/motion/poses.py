@@ -49,6 +49,9 @@ def _letters(scene: Scene, title: Title, frames: list[int]) -> dict[str, Any]:
     ]
     rest = Composite((len(times), layout.count("character")))
     values = compose(scene, title, layout, times).get("character", rest)
+    touched = [
+        name for name in ("drawn", "drawn_from", "filled", "hatched") if name in values.values
+    ]
     return {
         "layer": title.id,
         "frames": frames,
@@ -64,7 +67,7 @@ def _letters(scene: Scene, title: Title, frames: list[int]) -> dict[str, Any]:
             }
             for traced in traces
         },
-        "values": {name: values.full(name).tolist() for name in SHOWN},
+        "values": {name: values.full(name).tolist() for name in (*SHOWN, *touched)},
         "transform": {
             name: value_at(getattr(title.transform, name), times).tolist() for name in TRANSFORM
         },

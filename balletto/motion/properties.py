@@ -56,6 +56,8 @@ PROPERTIES: dict[str, Property] = {
     **dict.fromkeys(("x", "y", "z", "rotation", "rotation_x", "rotation_y", "skew"), _SUM),
     **dict.fromkeys(("tracking", "blur", "outline", "displace"), _SUM),
     **dict.fromkeys(("scale_x", "scale_y", "opacity", "shadow"), _PRODUCT),
+    **dict.fromkeys(("drawn", "filled", "hatched"), _PRODUCT),
+    "drawn_from": _SUM,
     **dict.fromkeys(("fill", "outline_color"), _TINT),
 }
 # Those that turn and stretch about a pivot.
@@ -82,6 +84,11 @@ _CHANCE_NUMBERS: dict[str, int] = {
     "displace": 15,
     "shadow": 16,
     "gather": 17,
+    # Axes count on from 20: more of them than ten no font has.
+    "drawn": 30,
+    "drawn_from": 31,
+    "filled": 32,
+    "hatched": 33,
 }
 _FIRST_AXIS = 20
 

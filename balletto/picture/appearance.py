@@ -23,7 +23,8 @@ Fill = str | Gradient | None
 class Appearance:
     """How letters look in each of some frames: lists by frame, then by character.
 
-    displacements: px by which moves displace outlines; shadows: how much is left of a shadow
+    displacements: px by which moves displace outlines; shadows: how much is left of a shadow;
+    filled: how opaque fills are, apart from lines; hatched: the share of strokes that is drawn
     margin: px by which what is drawn reaches beyond the outline, (frames, characters) or 0
     """
 
@@ -32,11 +33,16 @@ class Appearance:
     blurs: list[list[float]]
     displacements: list[list[float]]
     shadows: list[list[float]]
+    filled: list[list[float]]
+    hatched: list[list[float]]
     margin: np.ndarray | float
 
 
-def appearance_of(layout: Layout, composites: dict[str, Composite], frames: int) -> Appearance:
-    """The appearance of the letters of a title, whose moves are composed over `frames` frames."""
+def appearance_of(
+    layout: Layout, composites: dict[str, Composite], frames: int, is_each: bool = False
+) -> Appearance:
+    """The appearance of the letters of a title, whose moves are composed over `frames` frames;
+    `is_each`: whether what is drawn of an outline is of each of its contours."""
     widths = _widths(layout, composites)
     blurs = _summed("blur", composites)
     displacements = _summed("displace", composites)
@@ -44,10 +50,14 @@ def appearance_of(layout: Layout, composites: dict[str, Composite], frames: int)
     margin = widths / 2 + 3 * blurs + 2 * displacements
     return Appearance(
         _fills(layout, composites, frames),
-        _lines(layout, composites, widths, frames) if np.any(widths) else [plain_lines] * frames,
+        _seen_lines(layout, composites, _lines(layout, composites, widths, frames), is_each)
+        if np.any(widths)
+        else [plain_lines] * frames,
         _rows_of(blurs, layout, frames),
         _rows_of(displacements, layout, frames),
         _rows_of(_multiplied("shadow", composites), layout, frames),
+        _rows_of(_multiplied("filled", composites), layout, frames),
+        _rows_of(_multiplied("hatched", composites), layout, frames),
         margin if np.any(margin) else 0.0,
     )
 
@@ -142,6 +152,27 @@ def _lines(
         each = zip(widths[:, number].tolist(), colors, strict=True)
         columns.append([Line(width, color) if width > 0 else None for width, color in each])
     return _by_frame(columns, frames)
+
+
+def _seen_lines(
+    layout: Layout,
+    composites: dict[str, Composite],
+    lines: list[list[Line | None]],
+    is_each: bool,
+) -> list[list[Line | None]]:
+    """The lines as far as moves draw them."""
+    ends, starts = _multiplied("drawn", composites), _summed("drawn_from", composites)
+    if np.ndim(ends) == 0 and np.ndim(starts) == 0:
+        return lines
+    frames = len(lines)
+    rows = zip(lines, _rows_of(starts, layout, frames), _rows_of(ends, layout, frames), strict=True)
+    return [
+        [
+            line and line._replace(each=is_each).within(first, end)
+            for line, first, end in zip(*row, strict=True)
+        ]
+        for row in rows
+    ]
 
 
 def _plain_fills(layout: Layout) -> list[Fill]:

@@ -4,7 +4,7 @@ Matrices are nine numbers, rows first, from a layer's space to picture pixels in
 coordinates; colours are "#RRGGBB", opacities 0..1. Widths and blurs are in px of the layer's space.
 """
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any, NamedTuple, Protocol
 
@@ -31,6 +31,7 @@ class Line(NamedTuple):
 
     dashes: lengths on and off, and how far they are moved along
     seen: the parts of its length that show, as shares (from, to); all of it if there are none
+    each: whether that is of each contour; or else of all, one after another
     """
 
     width: float
@@ -40,6 +41,30 @@ class Line(NamedTuple):
     dashes: tuple[tuple[float, ...], float] | None = None
     seen: tuple[tuple[float, float], ...] | None = None
     whole: bool = False
+    each: bool = False
+
+    def within(self, first: float, end: float) -> "Line | None":
+        """What of it lies between two shares of what is seen of it; None if that is nothing."""
+        if min(first, end) <= 0 and max(first, end) >= 1:
+            return self
+        parts = self.seen or ((0.0, 1.0),)
+        left = list(_between_shares(parts, min(first, end), max(first, end)))
+        return self._replace(seen=tuple(left)) if left else None
+
+
+def _between_shares(
+    parts: Iterable[tuple[float, float]], first: float, end: float
+) -> Iterator[tuple[float, float]]:
+    """What lies between two shares of the length of parts together."""
+    parts = tuple(parts)
+    whole = sum(last - low for low, last in parts)
+    passed = 0.0
+    for low, last in parts:
+        begins = max(low, low + first * whole - passed)
+        ends = min(last, low + end * whole - passed)
+        if begins < ends:
+            yield begins, ends
+        passed += last - low
 
 
 class DrawItem(NamedTuple):
@@ -49,6 +74,8 @@ class DrawItem(NamedTuple):
     blur: the deviation of a Gaussian
     is_copy: whether it is one of many alike, whose place need not be exact to less than a pixel
     window: what it is seen within
+    filled: how opaque the fill is, apart from the line
+    within: a prepared outline in the same space outside of which nothing is drawn
     """
 
     outline: Any
@@ -59,6 +86,8 @@ class DrawItem(NamedTuple):
     blur: float = 0.0
     is_copy: bool = False
     window: "Window | None" = None
+    filled: float = 1.0
+    within: Any = None
 
 
 class Window(NamedTuple):

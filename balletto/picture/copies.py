@@ -126,6 +126,7 @@ def _brought(item: DrawItem, matrix: np.ndarray, opacity: float, look: Look) -> 
         line=look.lined(item.line),
         blur=item.blur + look.blur,
         window=window,
+        filled=item.filled * look.filled,
     )
 
 

@@ -32,9 +32,8 @@ def effects_at(layer: Layer, frame: float, size: tuple[int, int]) -> tuple[Effec
 
 def values_of(effect: Effect, frame: float) -> dict[str, Any]:
     """All that an effect says, at a frame."""
-    at = np.array(float(frame))
     values: dict[str, Any] = {
-        name: value if isinstance(value, bool | None) else _plain(value, at)
+        name: value if isinstance(value, bool | None) else plain_at(value, frame)
         for name, value in effect
         if name not in ("kind", "on")
     }
@@ -43,7 +42,9 @@ def values_of(effect: Effect, frame: float) -> dict[str, Any]:
     return values
 
 
-def _plain(value: Any, at: np.ndarray) -> Any:
+def plain_at(value: Any, frame: float) -> Any:
+    """A number or a colour ("#RRGGBB") at a frame."""
+    at = np.array(float(frame))
     if is_color(value):
         return value if isinstance(value, str) else hex_of(value_at(value, at))
     return float(value_at(value, at))
@@ -79,6 +80,8 @@ class ShadowValues(NamedTuple):
             line and line._replace(color=self.color),
             float(np.hypot(item.blur, self.softness / _enlargement(item.matrix))),
             window=item.window,
+            filled=item.filled,
+            within=item.within,
         )
 
     def _fill(self, fill: Any) -> Any:
@@ -139,11 +142,15 @@ def displacement_at(
     if found is None:
         return None
     at = np.array(time)
-    pace = times_a_second(found.every) / float(scene.frames_a_second)
-    # A hair before a tick counts as on it, as for the jitter of moves.
-    tick = int(np.floor(time * pace + 1e-9)) + 1
+    tick = tick_at(scene, found.every, time)
     size, amount = float(value_at(found.size, at)), float(value_at(found.amount, at))
     return DisplacementValues(size, amount, found.seed, tick)
+
+
+def tick_at(scene: Scene, pace: str, time: float) -> int:
+    """How many times something that is new at a pace has been so, with the first."""
+    # A hair before a tick counts as on it, as for the jitter of moves.
+    return int(np.floor(time * times_a_second(pace) / float(scene.frames_a_second) + 1e-9)) + 1
 
 
 def as_copies(items: list[DrawItem], width: float) -> list[DrawItem]:
@@ -152,12 +159,14 @@ def as_copies(items: list[DrawItem], width: float) -> list[DrawItem]:
     if not width:
         return [item._replace(is_copy=True) for item in seen]
     return [
-        item._replace(fill=None, line=Line(width, _one_color(item)), is_copy=True) for item in seen
+        item._replace(fill=None, line=Line(width, one_color(item)), is_copy=True) for item in seen
     ]
 
 
-def _one_color(item: DrawItem) -> str:
+def one_color(item: DrawItem) -> str:
     """What colour stands for an item: that of its fill, or the first of a gradient."""
+    if item.fill is None and item.line is not None:
+        return item.line.color
     if isinstance(item.fill, str):
         return item.fill
     return item.fill.colors[0] if isinstance(item.fill, Gradient) else "#FFFFFF"

@@ -3,7 +3,7 @@
 import math
 from collections.abc import Iterable, Sequence
 from functools import lru_cache
-from itertools import groupby
+from itertools import accumulate, groupby
 from operator import attrgetter
 
 import numpy as np
@@ -143,21 +143,27 @@ class SkiaCanvas:
         canvas, paint, scale = self._canvas, self._paint, self._scale
         make_matrix, concat = skia.Matrix.MakeAll, skia.Matrix.Concat
         for item in items:
-            outline, matrix, fill, opacity, line, blur, is_copy, _ = item
+            outline, matrix, fill, opacity, line, blur, is_copy, _, filled, within = item
             if is_copy and self._sprites.put(canvas, item, self._buffers[-1], self._pixel):
                 continue
             placed = make_matrix(*matrix)
             canvas.setMatrix(concat(scale, placed) if scale else placed)
+            if within is not None:
+                canvas.save()
+                canvas.clipPath(within.path, skia.ClipOp.kIntersect, True)
             if line is None and not blur and type(fill) is str:
+                opacity *= filled
                 paint.setColor(round(opacity * 255) << 24 | _rgb(fill))
                 canvas.drawPath(outline.path, paint)
             else:
-                self._draw_dressed(outline, fill, opacity, line, blur)
+                self._draw_dressed(outline, fill, opacity, line, blur, filled)
+            if within is not None:
+                canvas.restore()
 
     def _draw_sprite(self, canvas: skia.Canvas, matrix: skia.Matrix, item: DrawItem) -> None:
         canvas.setMatrix(matrix)
         before, self._canvas = self._canvas, canvas
-        self._draw_dressed(item.outline, item.fill, 1.0, item.line, item.blur)
+        self._draw_dressed(item.outline, item.fill, 1.0, item.line, item.blur, item.filled)
         self._canvas = before
 
     def _draw_dressed(
@@ -167,6 +173,7 @@ class SkiaCanvas:
         opacity: float,
         line: Line | None,
         blur: float,
+        filled: float,
     ) -> None:
         """An item with a line, a gradient, a picture or a blur."""
         # A line over a fill that both let something through would show their overlap.
@@ -176,9 +183,9 @@ class SkiaCanvas:
             self._canvas.saveLayerAlpha(bounds, round(opacity * 255))
             opacity = 1.0
         if isinstance(fill, Photo):
-            _draw_photo(self._canvas, fill, opacity, blur)
-        elif fill is not None:
-            self._canvas.drawPath(outline.path, _paint(fill, opacity, blur))
+            _draw_photo(self._canvas, fill, opacity * filled, blur)
+        elif fill is not None and filled > 0:
+            self._canvas.drawPath(outline.path, _paint(fill, opacity * filled, blur))
         if line is not None:
             self._draw_line(outline, line, opacity, blur)
         if is_layered:
@@ -192,10 +199,7 @@ class SkiaCanvas:
         paint.setStrokeWidth(line.width)
         if line.dashes:
             paint.setPathEffect(skia.DashPathEffect.Make(*line.dashes))
-        path = outline.path if line.whole else outline.edge
-        if line.seen is not None:
-            path = outline.part(line.seen)
-        self._canvas.drawPath(path, paint)
+        self._canvas.drawPath(outline.along(line), paint)
 
     # Buffers
 
@@ -340,18 +344,21 @@ class Outline:
             self._edge = skia.Simplify(self.path) or self.path
         return self._edge
 
-    def part(self, seen: tuple[tuple[float, float], ...]) -> skia.Path:
-        """What lies between shares of the length of all its contours together."""
-        measure = skia.PathMeasure(self.path, False)
-        lengths = []
-        while True:
-            lengths.append(measure.getLength())
-            if not measure.nextContour():
-                break
-        whole = sum(lengths)
+    def along(self, line: Line) -> skia.Path:
+        """What a line runs along: all contours or the edge, as far as it is seen."""
+        path = self.path if line.whole else self.edge
+        if line.seen is None:
+            return path
         builder = skia.PathBuilder()
-        for first, end in seen:
-            _add_part(builder, self.path, lengths, first * whole, end * whole)
+        lengths = _lengths_of(path)
+        for first, end in line.seen:
+            if line.each:
+                shares = [(first * length, end * length) for length in lengths]
+            else:
+                whole = sum(lengths)
+                before = [0.0, *accumulate(lengths)]
+                shares = [(first * whole - at, end * whole - at) for at in before[:-1]]
+            _add_parts(builder, path, lengths, shares)
         return builder.detach()
 
 
@@ -370,19 +377,29 @@ def _add_path(builder: skia.PathBuilder, path: skia.Path) -> None:
             verbs[verb](*(number for point in new for number in (point.x(), point.y())))
 
 
-def _add_part(
-    builder: skia.PathBuilder, path: skia.Path, lengths: list[float], first: float, end: float
-) -> None:
-    """Adds what lies between two lengths along the contours of a path, one after another."""
+def _lengths_of(path: skia.Path) -> list[float]:
+    """The length of each contour."""
     measure = skia.PathMeasure(path, False)
-    passed = 0.0
-    for length in lengths:
-        low, high = max(first - passed, 0.0), min(end - passed, length)
+    lengths = [measure.getLength()]
+    while measure.nextContour():
+        lengths.append(measure.getLength())
+    return lengths
+
+
+def _add_parts(
+    builder: skia.PathBuilder,
+    path: skia.Path,
+    lengths: list[float],
+    parts: list[tuple[float, float]],
+) -> None:
+    """Adds of each contour of a path what lies between two lengths along it."""
+    measure = skia.PathMeasure(path, False)
+    for length, (first, end) in zip(lengths, parts, strict=True):
+        low, high = max(first, 0.0), min(end, length)
         if low < high:
             part = skia.Path()
             measure.getSegment(low, high, part, True)
             _add_path(builder, part)
-        passed += length
         measure.nextContour()
 
 

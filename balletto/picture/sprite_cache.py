@@ -39,7 +39,7 @@ class SpriteCache:
     def put(self, canvas: skia.Canvas, item: DrawItem, buffer: PixelBuffer, scale: Scale) -> bool:
         """Draws an item from a sprite, on the canvas of a buffer; False if it cannot be."""
         a, b, x, c, d, y, e, f, g = item.matrix
-        if e or f or g != 1:
+        if e or f or g != 1 or item.within is not None:
             return False  # seen in perspective, each copy has a form of its own
         across, down = scale.across, scale.down
         x, y = x * across - buffer.left, y * down - buffer.top
@@ -48,7 +48,7 @@ class SpriteCache:
         )
         column, row = round(x * _PHASES), round(y * _PHASES)
         phase = (column % _PHASES, row % _PHASES)
-        key = (item.outline, item.fill, item.line, item.blur, linear, phase)
+        key = (item.outline, item.fill, item.line, item.blur, item.filled, linear, phase)
         if key not in self._made:
             if len(self._made) >= _MOST_SPRITES:
                 self._made.clear()

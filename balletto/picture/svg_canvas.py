@@ -89,15 +89,23 @@ class SvgCanvas:
             parts.append(self._photo(item.fill, item.matrix))
         elif item.fill is not None:
             fill = self._fill(item.fill, item.matrix, not transform)
-            parts.append(f'<path d="{_data(path)}" fill="{fill}"{transform}/>')
+            share = "" if item.filled >= 1 else f' fill-opacity="{number(item.filled)}"'
+            parts.append(f'<path d="{_data(path)}" fill="{fill}"{share}{transform}/>')
         if item.line is not None:
             parts.append(self._line(item, item.line))
+        if item.within is not None and parts:
+            parts = [_group(parts, f'clip-path="url(#{self._clip(item)})"')]
         looks = "" if item.opacity >= 1 else f' opacity="{number(item.opacity)}"'
         if item.blur:
             scale = _scale_of(item.matrix)
             looks += f' filter="url(#{self._blurred(item.blur * scale)})"'
         parts = [_group(parts, looks.strip())] if looks and parts else parts
         return self._within(parts, item.window) if item.window and parts else parts
+
+    def _clip(self, item: DrawItem) -> str:
+        """What keeps an item within an outline."""
+        path, transform = _placed(item.within.path, item.matrix)
+        return self._define("clipPath", "", f'<path d="{_data(path)}"{transform}/>')
 
     def _within(self, parts: list[str], window: Window) -> list[str]:
         """Parts as far as they lie within a window."""
@@ -131,9 +139,7 @@ class SvgCanvas:
         return self._define("mask", f'{_REGION} mask-type="alpha"', content)
 
     def _line(self, item: DrawItem, line: Line) -> str:
-        whole = item.outline.path if line.whole else item.outline.edge
-        path = item.outline.part(line.seen) if line.seen is not None else whole
-        placed, transform = _placed(path, item.matrix)
+        placed, transform = _placed(item.outline.along(line), item.matrix)
         width = line.width * (1 if transform else _scale_of(item.matrix))
         dashes = ""
         if line.dashes:

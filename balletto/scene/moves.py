@@ -56,6 +56,10 @@ class Pose(Model):
     adds what takes the whole title just out of the picture on a side, or each unit by itself;
     `gather` is how far of the way units are to the middle of the word or line that the pivot is of,
     or else of the title: at 1 all stand at one point.
+
+    Of the length of an outline there is seen what lies between the shares `drawn_from` and `drawn`;
+    `filled` is how opaque the fill is, apart from the outline; `hatched` the share of the strokes
+    of a hatching that are drawn.
     """
 
     x: Changing[Pixels] = _LEFT_OUT
@@ -77,6 +81,10 @@ class Pose(Model):
     gather: Changing[Factor] = _LEFT_OUT
     fill: Changing[Color] = _LEFT_OUT
     outline_color: Changing[Color] = _LEFT_OUT
+    drawn: Changing[Opacity] = _LEFT_OUT
+    drawn_from: Changing[Opacity] = _LEFT_OUT
+    filled: Changing[Opacity] = _LEFT_OUT
+    hatched: Changing[Opacity] = _LEFT_OUT
     axes: dict[AxisTag, Changing[AxisValue]] = {}
     off: Side | None = None
     off_of: Literal["unit"] | None = None

@@ -9,7 +9,7 @@ from .model import needs, one_of
 Property = Literal[
     "x", "y", "z", "rotation", "rotation_x", "rotation_y", "scale", "scale_x", "scale_y",
     "opacity", "skew", "tracking", "blur", "outline", "displace", "shadow", "gather", "fill",
-    "outline_color",
+    "outline_color", "drawn", "drawn_from", "filled", "hatched",
 ]  # fmt: skip
 PROPERTIES: tuple[str, ...] = get_args(Property)
 _KNOWN = "|".join(PROPERTIES)

@@ -37,6 +37,7 @@ PARTS: dict[str, str] = {
     "rotation_y": "swing", "scale": "grow", "scale_x": "widen", "scale_y": "stretch",
     "opacity": "fade", "skew": "lean", "tracking": "spacing", "blur": "blur",
     "outline": "outline", "displace": "bend", "shadow": "shadow", "gather": "gather",
+    "drawn": "draw", "drawn_from": "draw off", "filled": "fill in", "hatched": "hatch",
     "fill": "colour", "outline_color": "outline colour", "off": "off the picture",
     "axes.wght": "weight",
 }  # fmt: skip

@@ -19,6 +19,8 @@ POSE: dict[str, str] = {
     "scale_y": "height", "opacity": "opacity", "skew": "lean", "tracking": "tracking",
     "blur": "blur", "outline": "outline", "displace": "bent form", "shadow": "shadow",
     "gather": "gathering",
+    "drawn": "end of the drawing", "drawn_from": "start of the drawing", "filled": "fill",
+    "hatched": "hatching",
     "fill": "colour", "outline_color": "colour of the outline",
 }  # fmt: skip
 # What the ways are called that a place goes.

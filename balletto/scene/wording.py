@@ -9,7 +9,8 @@ from .measures import Measure
 @dataclass(frozen=True)
 class Said:
     """How a value stands in a sentence: a number by its measure, a colour, one of `options`, a
-    point, a pair, an order, an ease, or some of the properties of a pose.
+    point, a pair of lengths with words `between`, an order, an ease, or some of the properties of
+    a pose.
 
     label: its full name; rest: what a double click sets
     after: words behind it; parts: of several numbers, how each is said
@@ -23,6 +24,8 @@ class Said:
     is_color: bool = False
     is_point: bool = False
     is_pair: bool = False
+    between: str = "by"
+    pair: tuple[str, str] = ("width", "height")
     is_order: bool = False
     is_ease: bool = False
     of_properties: bool = False

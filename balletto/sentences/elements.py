@@ -207,10 +207,10 @@ class PairOf(Element):
         if isinstance(atom.parts, Tree):
             return self._moving(atom.parts, reading, into)
         first, between, second, behind = (reading.atom(ahead) for ahead in range(4))
-        if between is None or second is None or between.phrase != (self.words[0],):
+        if between is None or second is None or between.phrase != spelt(self.words[0]):
             return False
         has_end = bool(self.words[1])
-        if has_end and (behind is None or behind.phrase != (self.words[1],)):
+        if has_end and (behind is None or behind.phrase != spelt(self.words[1])):
             return False
         into[self.name] = [
             number_in(each.raw, self.measure, reading.rate) for each in (first, second) if each

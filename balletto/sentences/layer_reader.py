@@ -144,7 +144,7 @@ class _FillReader(PatternReader):
         return _fills()
 
     def open_parts(self) -> list[Pattern]:
-        is_gradient = self.values.get("fill") in dict(GRADIENTS)
+        is_gradient = self.values.get("fill") in [kind for kind, _ in GRADIENTS]
         closed = set() if is_gradient else {"stop"}
         if not self.is_in_gradient:
             closed.add("angle")

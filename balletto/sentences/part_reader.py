@@ -27,7 +27,7 @@ from .elements import (
 )
 from .lexicon import Phrase
 from .moves import OFF
-from .patterns import Pattern, element_for, parts_of
+from .patterns import MARKS, Pattern, element_for, parts_of
 
 
 @dataclass(frozen=True)
@@ -126,7 +126,7 @@ def kind_of_wording(what: str, model: type[Model], wording: Wording) -> PartKind
     itself, and with its first value."""
     values = {name: element_for(name, how) for name, how in wording.values.items()}
     whole = parts_of(wording.words, values)
-    parts = [piece for pattern in whole for piece in _cut(pattern)]
+    parts = [piece for pattern in whole for piece in (*_cut(pattern), *_led_in(pattern))]
     on: list[Pattern] = []
     if "on" in model.model_fields:
         on = [Pattern((Literal(OFF),), (("on", False),))]
@@ -156,6 +156,18 @@ def _cut(pattern: Pattern) -> Iterator[Pattern]:
         piece.append(element)
     if piece:
         yield Pattern(tuple(piece))
+
+
+def _led_in(pattern: Pattern) -> Iterator[Pattern]:
+    """The later pieces of a clause with the words that it begins with: of "drawn from {from} to
+    {to}" also "drawn to {to}"."""
+    first = pattern.elements[0]
+    if not isinstance(first, Literal) or first.words.lower() in MARKS:
+        return
+    for piece in list(_cut(pattern))[1:]:
+        mark = piece.elements[0]
+        if isinstance(mark, Literal) and mark.words.lower() in MARKS:
+            yield Pattern((first, *piece.elements), is_rare=True)
 
 
 def _head_of(pattern: Pattern) -> Pattern:

@@ -4,7 +4,7 @@ from string import Formatter
 from typing import Any
 
 from ..scene.keyable import keyed_type
-from ..scene.measures import LENGTH_PX, PIXELS, PLAIN
+from ..scene.measures import LENGTH_PX, PIXELS, PLAIN, Measure
 from ..scene.tracks import Tied
 from ..scene.wording import Said, Wording
 from .pieces import Color, Number, Numbers, Pieces, said
@@ -42,7 +42,7 @@ def value_pieces(base: str, part: Any, name: str, how: Said) -> Pieces:
     if how.is_color:
         return (Color(path, how.label, path, value=value),)
     if (how.is_pair or how.is_point) and not isinstance(value, Tied):
-        words, parts, measure = _POINT if how.is_point else _PAIR
+        words, parts, measure = _POINT if how.is_point else _pair(how)
         return (Numbers(path, how.label, path, value=value, words=words, parts=parts,
                         measure=measure),)  # fmt: skip
     key_path = path if keyed_type(part, name) else ""
@@ -53,4 +53,7 @@ def value_pieces(base: str, part: Any, name: str, how: Said) -> Pieces:
 
 # How two numbers are said, how each is called, and their measure.
 _POINT = ("{} across, {} down", ("across", "down"), PIXELS)
-_PAIR = ("{} by {}", ("width", "height"), LENGTH_PX)
+
+
+def _pair(how: Said) -> tuple[str, tuple[str, str], Measure]:
+    return f"{{}} {how.between} {{}}", how.pair, LENGTH_PX

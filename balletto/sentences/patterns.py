@@ -86,6 +86,8 @@ class Pattern:
                 yield element.words
             elif isinstance(element, ColorOf):
                 yield from COLORS
+            elif isinstance(element, PairOf):
+                yield from filter(None, element.words)
             elif isinstance(element, Option | NamesOf):
                 yield from element.told()
             elif isinstance(element, SidesOf):
@@ -183,7 +185,7 @@ def element_for(name: str, how: Said, nouns: tuple[tuple[str, str], ...] = ()) -
     if how.is_point:
         return PairOf(name)
     if how.is_pair:
-        return PairOf(name, ("by", ""), LENGTH_PX)
+        return PairOf(name, (how.between, ""), LENGTH_PX)
     if how.parts and how.after:
         return SidesOf(name, how)
     if how.options:

@@ -36,6 +36,10 @@ POSE_WORDS: dict[str, PoseWords] = {
     "gather": PoseWords(
         measures.PERCENT_OF_ONE_EITHER_WAY, "{} gathered at one point", "gathering", 1
     ),
+    "drawn": PoseWords(measures.OPACITY, "{} drawn", "end of the drawing", 0),
+    "drawn_from": PoseWords(measures.OPACITY, "drawn from {} on", "start of the drawing", 1),
+    "filled": PoseWords(measures.OPACITY, "{} filled", "fill", 0),
+    "hatched": PoseWords(measures.OPACITY, "{} hatched", "hatching", 0),
 }
 
 

@@ -258,14 +258,18 @@ def _setting(reading: Reading, context: Context) -> Attempt:
     return Attempt("setting", reader, reader.data, check)
 
 
+def move_of(data: dict[str, Any]) -> Move:
+    """A move that is said, as a model; ValidationError if it is none."""
+    is_of_layers = data.get("unit") in UNITS_OF_LAYERS
+    made: Move = (GroupMove if is_of_layers else Move).model_validate(
+        {"id": "m1", **data}, strict=False
+    )
+    return made
+
+
 def _move(reading: Reading, context: Context) -> Attempt:
     draft = MoveDraft(context.text)
-
-    def check(data: dict[str, Any]) -> Model:
-        is_of_layers = data.get("unit") in UNITS_OF_LAYERS
-        return _valid(GroupMove if is_of_layers else Move, id="m1")(data)
-
-    return Attempt("move", MoveReader(reading, draft), draft.move, check)
+    return Attempt("move", MoveReader(reading, draft), draft.move, move_of)
 
 
 _ATTEMPTS: dict[str, Callable[[Reading, Context], Attempt]] = {

@@ -7,7 +7,6 @@ from ..scene.layers import Layer
 from ..scene.layers.shape import ShapeLayer
 from ..scene.layers.title import Title
 from ..scene.measures import LENGTH, LENGTH_PX
-from ..scene.stroke import STROKE
 from .formations import formation_text
 from .letters import quoted
 from .moves import move_text
@@ -55,7 +54,7 @@ def layer_sentences(layer: Layer) -> Iterator[str]:
     if isinstance(layer, ShapeLayer):
         yield shape_text(layer)
         if layer.stroke:
-            yield text_of(say_part("", layer.stroke, STROKE))
+            yield text_of(say_part("", layer.stroke, layer.stroke.said))
     if layer.has_place or layer.works_below:
         yield place_text(layer)
     if layer.formation:

@@ -43,6 +43,10 @@ VERBS_OF_PROPERTIES = {
     **dict.fromkeys(("blur", "blurs", "blur in"), Verb("blur", _IN, 12)),
     **dict.fromkeys(("blur out", "blurs out"), Verb("blur", _OUT, 12)),
     **dict.fromkeys(("lean", "leans"), Verb("skew", _IN, 20)),
+    **dict.fromkeys(("draw", "draws", "draw on", "draws on"), Verb("drawn", _IN, 0)),
+    **dict.fromkeys(("draw off", "draws off"), Verb("drawn_from", _OUT, 1)),
+    **dict.fromkeys(("fill in", "fills in"), Verb("filled", _IN, 0)),
+    **dict.fromkeys(("hatch in", "hatches in"), Verb("hatched", _IN, 0)),
     **dict.fromkeys(("collapse", "collapses"), Verb("gather", _OUT, 1)),
     **dict.fromkeys(("open", "opens"), Verb("gather", _IN, 1)),
 }
@@ -61,5 +65,6 @@ SHORT = {
     "hidden": "hidden until its turn", "together": "all together", "at once": "all together",
     "all at once": "all together", "staggered": "one after another",
     "evenly": "linear", "even": "linear", "straight": "linear",
+    "scribbled": "hatched", "with strokes of": "strokes of",
     "casts a shadow": "each casts a shadow", "eased": "soft both", "softly": "soft both",
 }  # fmt: skip

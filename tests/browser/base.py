@@ -78,6 +78,8 @@ class _ServerThread(LiveServerThread):
 class BrowserTest(LiveServerTestCase):
     """An empty profile and a fresh page for each test."""
 
+    maxDiff = None
+
     server_thread_class = _ServerThread
 
     @classmethod

@@ -236,6 +236,8 @@ class RandomScenes:
                     key in ("from", "to") and within == "stroke"
                 ):
                     holder[key] = 30
+                elif key in ("from", "to") and holder.get("kind") == "hatch":
+                    holder[key] = 0.7
                 elif key in _VECTORS and within not in ("pose", "last", "chance"):
                     holder[key] = _VECTORS[key]
                 elif key == "size" and holder.get("kind") != "displace":

@@ -24,7 +24,7 @@ WORDED = [
     (MotionBlur, SHUTTER.words, SHUTTER.values),
 ]
 # What is not said in a sentence of its own: switches, drawings, and what stands elsewhere.
-_UNSAID = {"kind", "on", "path", "dashes", "dash_shift"}
+_UNSAID = {"kind", "on", "path"}
 
 
 def named_in(words):

@@ -61,6 +61,7 @@ EFFECTS = {
     "light": {"brightness": 60, "contrast": 140},
     "outline": {"width": 5, "color": "#FFFFFF"},
     "trail": {"copies": 5, "gap": 2, "fade": 0.7, "shrink": 0.95},
+    "hatch": {"spacing": 5, "width": 2, "style": "zigzag", "to": 0.8},
     "displace": {"size": 12, "amount": 5, "seed": 3},
 }
 MASKS = {
@@ -127,6 +128,9 @@ def cases():
     yield "pose-displace", [title(moves=[bent])]
     rise = {"id": "m1", "pose": {"y": 40}, "stagger": {"gap": 2}}
     rise["amount"] = {"keys": [{"at": 0, "value": 1}, {"at": 20, "value": 0}]}
+    half = {"id": "m1", "pose": {"drawn": 0.6, "filled": 0.3}, "amount": 1}
+    lined = {**title()["style"], "outline": 3, "outline_color": "#FFFFFF"}
+    yield "pose-drawn", [title(moves=[half], style=lined)]
     edge = {"of": "line", "soft": [0, 3, 0, 14]}
     turned = {"position": [80, 45, 0], "rotation": [0, 0, -12]}
     yield "window", [title(moves=[rise], window=edge, transform=turned)]

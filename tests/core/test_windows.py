@@ -5,7 +5,7 @@ from unittest import TestCase
 import numpy as np
 
 from balletto.lettering.layout import lay_out
-from balletto.picture.canvas import RecordingCanvas
+from balletto.picture.canvas import DrawItem, RecordingCanvas
 from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.svg_canvas import NotInSvg, SvgCanvas
 from balletto.scene import files
@@ -155,7 +155,7 @@ class WindowTest(TestCase):
     def test_letters_of_a_line_share_one(self):
         canvas = RecordingCanvas()
         Picture(files.from_data(data_of({"of": "line"}))).draw(canvas, 0)
-        windows = [call[-1] for call in canvas.calls if call[0] == "draw"]
+        windows = [DrawItem(*call[1:]).window for call in canvas.calls if call[0] == "draw"]
         self.assertEqual([windows.count(window) for window in windows], [2, 2, 2, 2])
 
     def test_one_number_is_all_sides_and_another_count_is_refused(self):

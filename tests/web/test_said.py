@@ -2,6 +2,7 @@
 
 import json
 import re
+from pathlib import Path
 
 import numpy as np
 from django.urls import reverse
@@ -12,6 +13,8 @@ from balletto.scene import files
 from tests.core.scenes import scene_data
 
 from .base import PageTest, make_scene
+
+CORE = Path(__file__).parents[1] / "core"
 
 
 class SaidTest(PageTest):
@@ -28,6 +31,25 @@ class SaidTest(PageTest):
 
     def layers(self):
         return {layer["id"]: layer for layer in self.document["layers"]}
+
+    def test_whatever_is_typed_for_any_layer_is_told_in_full(self):
+        """Also while it is typed, and what is not for a layer of that kind."""
+        group = {"kind": "group", "id": "g1", "span": [0, 60]}
+        self.edit(name="add-layer", layer=group)
+        self.say("a star with 5 corners", "t1")
+        blocks = (CORE / "phrases.txt").read_text().split("\n\n")[1:]
+        lines = [block.splitlines()[1] for block in blocks if len(block.splitlines()) > 1]
+        lines += ["members rise 100, fade, every 6", "copies fade", "each row turns, rows in order"]
+        for layer in ("t1", "g1", "s1"):
+            for line in lines[:: 1 if layer == "g1" else 3]:
+                for text in (line, line[: len(line) // 2]):
+                    with self.subTest(layer=layer, text=text):
+                        answer = self.client.get(
+                            reverse("say", args=[self.scene.pk]),
+                            {"text": text, "layer": layer},
+                        )
+                        self.assertEqual(answer.status_code, 200)
+                        self.assertTrue({"said", "fault"} & set(answer.json()))
 
     def test_a_new_layer_is_as_it_is_said(self):
         self.say(

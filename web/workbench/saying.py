@@ -12,7 +12,15 @@ from balletto.sentences.atoms import SayingError
 from balletto.sentences.completions import complete
 from balletto.sentences.moves import move_text
 from balletto.sentences.place_reader import of_one
-from balletto.sentences.reader import EVERYTHING, Context, Said, context_of, read, values_in
+from balletto.sentences.reader import (
+    EVERYTHING,
+    Context,
+    Said,
+    context_of,
+    move_of,
+    read,
+    values_in,
+)
 from web.pictures import frames
 from web.projects.access import own_scene
 
@@ -226,4 +234,5 @@ def _in_full(what: str, data: Data, text: str, context: Context) -> str:
     """What is said, in full words: of a move all that it leaves out too."""
     if what != "move":
         return text.strip()
-    return move_text(Move.model_validate({"id": "m", **data}, strict=False), context.text)
+    suited = of_kind(context.kind, data) if context.kind else data
+    return move_text(move_of(suited), context.text)

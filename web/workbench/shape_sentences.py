@@ -5,7 +5,6 @@ from typing import Any
 from django.utils.safestring import SafeString
 
 from balletto.scene.layers.shape import ShapeLayer
-from balletto.scene.stroke import STROKE
 from balletto.sentences.shapes import say_shape
 
 from .phrases import NOW, Moment, shown, tight
@@ -16,7 +15,7 @@ def shape_sentences(layer: ShapeLayer, moment: Moment = NOW) -> list[SafeString]
     """What it is, and its line if it has one, as they are at a moment."""
     said = [tight(shown(say_shape(layer), moment))]
     if layer.stroke:
-        line = SentencePart(f"{layer.id}.stroke", layer.stroke, STROKE, moment)
+        line = SentencePart(f"{layer.id}.stroke", layer.stroke, layer.stroke.said, moment)
         said.append(tight(line.sentence()))
     return said
 
@@ -25,7 +24,7 @@ def shape_more(layer: ShapeLayer) -> list[SafeString]:
     """The keyed values of a shape and its line."""
     parts = [SentencePart(f"{layer.id}.shape", layer.shape, layer.shape.wording)]
     if layer.stroke:
-        parts.append(SentencePart(f"{layer.id}.stroke", layer.stroke, STROKE))
+        parts.append(SentencePart(f"{layer.id}.stroke", layer.stroke, layer.stroke.said))
     return [clause for part in parts for clause in part.more()]
 
 
@@ -39,8 +38,13 @@ def shape_actions(layer: ShapeLayer) -> list[dict[str, Any]]:
     dashes = {"name": "set-value", "path": f"{path}.dashes", "value": [24, 16]}
     if layer.stroke.dashes:
         dashes = {"name": "clear-value", "path": f"{path}.dashes"}
+    each = {"name": "set-value", "path": f"{path}.each", "value": not layer.stroke.each}
     none = {"name": "set-value", "path": path, "value": None}
     return [
         {"label": "no dashes" if layer.stroke.dashes else "dashes", "edit": dashes},
+        {
+            "label": "contours one by one" if layer.stroke.each else "contours at once",
+            "edit": each,
+        },
         {"label": "no line", "edit": none},
     ]

@@ -14,6 +14,7 @@ from ..boxes import around, boxes_of, widened
 from ..canvas import Canvas, DrawItem, Gradient, Line
 from ..compositing import Drawn
 from ..effect_values import as_copies, shadow_at, trail_of, values_of, with_shadows
+from ..hatched import hatched, hatching_at
 from ..outlines import Commands
 from .base import Prepare, PreparedLayer
 from .look import Look
@@ -97,9 +98,23 @@ class PreparedForm(PreparedLayer):
         if not is_seen:
             return [], box
         more = shadow.margin if shadow else 0.0
+        hatching = hatching_at(self._scene, layer, time)
         matrix = matrices[0].reshape(-1).tolist()
-        item = DrawItem(self._outline(canvas, commands), matrix, fill, opacity, line, look.blur)
-        return with_shadows([item], shadow, [look.shadow]), widened(box, more)
+        item = DrawItem(
+            self._outline(canvas, commands),
+            matrix,
+            fill,
+            opacity,
+            line,
+            look.blur,
+            filled=look.filled,
+        )
+        items = [item]
+        if hatching is not None:
+            items = hatched([item], [commands], [look.hatched], hatching, canvas.outline)[0]
+            more += hatching.margin
+        shares = [look.shadow] * len(items)
+        return with_shadows(items, shadow, shares), widened(box, more)
 
     def _outline(self, canvas: Canvas, commands: Commands) -> Any:
         if self._prepared is None or self._prepared[0] != commands:

@@ -9,21 +9,27 @@ from ...motion.properties import Tint
 from ..appearance import tinted, tinted_gradients
 from ..canvas import Gradient, Line
 
-_NUMBERS = ("opacity", "blur", "shadow", "outline")
+_NUMBERS = ("opacity", "blur", "shadow", "outline", "drawn", "drawn_from", "filled", "hatched")
+_SHARES = ("drawn", "drawn_from", "filled", "hatched")
 _TINTS = ("fill", "outline_color")
 # What moves make of a form besides its place and how opaque it is.
-LOOKS = ("blur", "shadow", "outline", *_TINTS)
+LOOKS = (*_NUMBERS[1:], *_TINTS)
 
 
 @dataclass(frozen=True)
 class Look:
     """At a time: `blur` is a deviation in px, `outline` px that a line is wider by, the tints those
-    of the fill and of the line."""
+    of the fill and of the line; `drawn_from` and `drawn` are shares of the line, `filled` is how
+    opaque the fill is, `hatched` the share of a hatching that is drawn."""
 
     opacity: float = 1.0
     blur: float = 0.0
     shadow: float = 1.0
     outline: float = 0.0
+    drawn: float = 1.0
+    drawn_from: float = 0.0
+    filled: float = 1.0
+    hatched: float = 1.0
     fill: Tint | None = None
     outline_color: Tint | None = None
 
@@ -35,6 +41,9 @@ class Look:
         }
         found |= {
             name: max(value, 0.0) for name, value in found.items() if name in ("blur", "shadow")
+        }
+        found |= {
+            name: min(max(value, 0.0), 1.0) for name, value in found.items() if name in _SHARES
         }
         found |= {name: _of_one(values[name]) for name in _TINTS if name in values}
         return cls(**found)
@@ -53,7 +62,10 @@ class Look:
             return None
         tint = self.outline_color
         color = line.color if tint is None else tinted(line.color, tint)[0]
-        return line._replace(width=max(line.width + self.outline, 0.0), color=color)
+        dressed = line._replace(width=max(line.width + self.outline, 0.0), color=color)
+        if (self.drawn_from, self.drawn) == (0.0, 1.0):
+            return dressed
+        return dressed.within(self.drawn_from, self.drawn)
 
 
 def _of_one(tint: Tint) -> Tint:

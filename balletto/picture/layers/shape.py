@@ -74,7 +74,7 @@ def _stroke(stroke: Stroke, at: np.ndarray) -> Line | None:
     if stroke.dashes:
         even = stroke.dashes if len(stroke.dashes) % 2 == 0 else stroke.dashes * 2
         dashes = (even, _number(stroke.dash_shift, at))
-    return Line(width, hex_of(color), stroke.ends, stroke.joins, dashes, seen, True)
+    return Line(width, hex_of(color), stroke.ends, stroke.joins, dashes, seen, True, stroke.each)
 
 
 def _seen(start: float, end: float, travel: float) -> tuple[tuple[float, float], ...] | None:

@@ -29,6 +29,7 @@ from ..effect_values import (
     values_of,
     with_shadows,
 )
+from ..hatched import hatched, hatching_at
 from ..outlines import Commands, displaced, of_glyphs
 from ..windows import windows_at
 from .base import Prepare, PreparedLayer, RestBox
@@ -123,7 +124,7 @@ class PreparedTitle(PreparedLayer):
         composites = compose(self._scene, self._layer, self._layout, times)
         placed = place(self._scene, self._layer, self._layout, composites, times, shrunk)
         opacities = np.where(placed.before_camera, placed.opacities, 0.0)
-        appearance = appearance_of(self._layout, composites, len(times))
+        appearance = appearance_of(self._layout, composites, len(times), self._layer.drawn_each)
         axes = moved_axes(composites)
         windows = windows_at(self._scene, self._layer, self._layout, times)
         ink = self._layout.ink
@@ -132,8 +133,9 @@ class PreparedTitle(PreparedLayer):
     def _plain(self, canvas: Canvas, block: _Block, row: int) -> list[DrawItem]:
         """The letters at one time of a block, in the order in which they are drawn."""
         appearance = block.appearance
+        outlines = self._outlines_at(canvas, block, row)
         every = zip(
-            self._outlines_at(canvas, block, row),
+            [outline for _, outline in outlines],
             block.matrices[row].reshape(-1, 9).tolist(),
             appearance.fills[row],
             block.opacities[row].tolist(),
@@ -142,6 +144,9 @@ class PreparedTitle(PreparedLayer):
             strict=True,
         )
         letters = [DrawItem(*letter) for letter in every]
+        if any(share != 1 for share in appearance.filled[row]):
+            filled = zip(letters, appearance.filled[row], strict=True)
+            letters = [letter._replace(filled=share) for letter, share in filled]
         if block.windows is not None:
             pairs = zip(letters, block.windows[row], strict=True)
             letters = [letter._replace(window=window) for letter, window in pairs]
@@ -149,9 +154,25 @@ class PreparedTitle(PreparedLayer):
         if self._layer.draw_order != "reading":
             order = self._order(block, row)
         seen = [number for number in order if letters[number].opacity > 0]
+        dressed = self._hatched(canvas, block, row, letters, [own for own, _ in outlines])
         shadow = shadow_at(self._layer, float(block.times[row]))
-        shares = [appearance.shadows[row][number] for number in seen] if shadow else None
-        return with_shadows([letters[number] for number in seen], shadow, shares)
+        shares = [appearance.shadows[row][number] for number in seen for _ in dressed[number]]
+        return with_shadows([item for number in seen for item in dressed[number]], shadow, shares)
+
+    def _hatched(
+        self,
+        canvas: Canvas,
+        block: _Block,
+        row: int,
+        letters: list[DrawItem],
+        commands: list[Commands],
+    ) -> list[list[DrawItem]]:
+        """What is drawn for each letter: itself, or strokes in place of its fill."""
+        hatching = hatching_at(self._scene, self._layer, float(block.times[row]))
+        if hatching is None:
+            return [[letter] for letter in letters]
+        shares = block.appearance.hatched[row]
+        return hatched(letters, commands, shares, hatching, canvas.outline)
 
     def _order(self, block: _Block, row: int) -> list[int]:
         """The places of the letters from the back to the front."""
@@ -172,6 +193,9 @@ class PreparedTitle(PreparedLayer):
             # In the layer's own px; a letter that is drawn larger is displaced further.
             largest = np.abs(block.matrices[row, :, :2, :2]).max(initial=1.0)
             more += displacement.amount * 2 * float(largest)
+        hatching = hatching_at(self._scene, self._layer, float(block.times[row]))
+        if hatching is not None:
+            more += hatching.margin
         return widened(block.boxes[row], more)
 
     def _with_trail(
@@ -191,8 +215,8 @@ class PreparedTitle(PreparedLayer):
             widened(self._box(block, row), width) for row in range(trail.copies + 1)
         ]
 
-    def _outlines_at(self, canvas: Canvas, block: _Block, row: int) -> list[Any]:
-        """The prepared outlines of all characters at a time of a block."""
+    def _outlines_at(self, canvas: Canvas, block: _Block, row: int) -> list[tuple[Commands, Any]]:
+        """The outlines of all characters at a time of a block, as commands and prepared."""
         more = block.appearance.displacements[row]
         time = float(block.times[row])
         displaced_by = displacement_at(self._scene, self._layer, time, is_moved=any(more))
@@ -212,7 +236,9 @@ class PreparedTitle(PreparedLayer):
             for number, change in enumerate(changes)
         ]
 
-    def _moved_outline(self, canvas: Canvas, number: int, changes: Any, displaced_by: Any) -> Any:
+    def _moved_outline(
+        self, canvas: Canvas, number: int, changes: Any, displaced_by: Any
+    ) -> tuple[Commands, Any]:
         glyphs = self._layout.characters[number].glyphs
         parts = [glyph.part.moved(changes) for glyph in glyphs]
         key = (number, *(part.axes for part in parts), displaced_by)
@@ -221,14 +247,15 @@ class PreparedTitle(PreparedLayer):
                 self._moved.clear()
             moved = tuple(replace(g, part=part) for g, part in zip(glyphs, parts, strict=True))
             commands = of_glyphs(moved)
-            self._moved[key] = canvas.outline(
-                displaced(commands, *displaced_by) if displaced_by else commands
-            )
+            if displaced_by:
+                commands = displaced(commands, *displaced_by)
+            self._moved[key] = commands, canvas.outline(commands)
         return self._moved[key]
 
 
 @lru_cache(maxsize=KEPT)
-def _outlines_of(layout: Layout, prepare: Callable[[Commands], Any]) -> list[Any]:
-    """The prepared outlines of all characters as they are set: scenes with the same words, as the
-    previews of one are, share them."""
-    return [prepare(of_glyphs(character.glyphs)) for character in layout.characters]
+def _outlines_of(layout: Layout, prepare: Callable[[Commands], Any]) -> list[tuple[Commands, Any]]:
+    """The commands and the prepared outlines of all characters as they are set: scenes with the
+    same words, as the previews of one are, share them."""
+    every = [of_glyphs(character.glyphs) for character in layout.characters]
+    return [(commands, prepare(commands)) for commands in every]

@@ -31,7 +31,8 @@ class Title(Layer):
 
     With `hold_center`, each line is shifted so that what can be seen of it stays centred. Letters
     are drawn in `draw_order`: as they are read, the first in front, or the nearer in front. With a
-    `window` they are seen within that alone.
+    `window` they are seen within that alone. Where moves draw outlines, the contours of a letter
+    come one after another, or with `drawn_each` all at once.
     """
 
     rank: ClassVar = 0
@@ -44,6 +45,7 @@ class Title(Layer):
     runs: tuple[Run, ...] = ()
     hold_center: bool = False
     draw_order: Literal["reading", "reverse", "depth"] = "reading"
+    drawn_each: bool = False
     window: Window | None = None
     moves: tuple[Move, ...] = Field((), max_length=100)
 

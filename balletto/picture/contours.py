@@ -1,0 +1,46 @@
+"""Outlines as polygons: curves cut into straight pieces, and lengths along them."""
+
+import numpy as np
+
+from .outlines import Commands
+
+_PIECES = 10  # into which a curve is cut
+_STEPS = np.arange(1, _PIECES + 1) / _PIECES
+
+
+def flattened(commands: Commands) -> list[np.ndarray]:
+    """The contours of an outline as polygons (n, 2), the last point joined to the first."""
+    contours: list[list[np.ndarray]] = []
+    here = np.zeros(2)
+    for verb, numbers in commands:
+        points = np.array(numbers, dtype=float).reshape(-1, 2)
+        if verb == "move":
+            contours.append([points])
+        elif verb == "line":
+            contours[-1].append(points)
+        elif verb in ("quad", "curve"):
+            contours[-1].append(_curve(np.vstack([here, points])))
+        if len(points):
+            here = points[-1]
+    return [_closed(np.concatenate(parts)) for parts in contours]
+
+
+def _curve(points: np.ndarray) -> np.ndarray:
+    """Points along a Bezier curve after its first one (de Casteljau)."""
+    levels = np.broadcast_to(points, (_PIECES, *points.shape))
+    share = _STEPS[:, None, None]
+    while levels.shape[1] > 1:
+        levels = levels[:, :-1] + (levels[:, 1:] - levels[:, :-1]) * share
+    return levels[:, 0]
+
+
+def _closed(points: np.ndarray) -> np.ndarray:
+    """A polygon without points that stand where the one before stands."""
+    away = np.abs(points - np.roll(points, 1, axis=0)).max(axis=1) > 1e-9
+    return points[away] if away.any() else points[:1]
+
+
+def area_of(contour: np.ndarray) -> float:
+    """The signed area of a polygon: positive if it runs clockwise as it is seen."""
+    x, y = contour[:, 0], contour[:, 1]
+    return float(np.dot(x, np.roll(y, -1)) - np.dot(y, np.roll(x, -1))) / 2

@@ -1,0 +1,253 @@
+"""Hatching: the strokes that stand for the fill of an outline, in the order in which they are
+drawn.
+
+Strokes lie on lines that are the same for all outlines of a layer, `spacing` apart, so that one
+letter goes on where the one before ends, and words that are typed anew keep theirs. The share of
+the outline that is covered is width / spacing, of crossed ones 1 - (1 - width / spacing)².
+"""
+
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import NamedTuple
+
+import numpy as np
+
+from ..scene.hash_random import hash_random
+from .contours import flattened
+from .outlines import Commands
+
+MOST_LINES = 2000  # of one outline: of a larger one they are further apart
+_MOST_POINTS = 40_000
+# At these places across a stroke it is asked what of it lies within the outline.
+_ACROSS = np.array([-0.5, -0.25, 0.0, 0.25, 0.5])
+_ALONG, _SIDEWAYS = 0, 1  # properties that draw their chances
+
+
+class HatchValues(NamedTuple):
+    """How strokes are at a time, as the effect says it; `tick` counts how often they are others."""
+
+    style: str
+    width: float
+    spacing: float
+    angle: float
+    wobble: float
+    wobble_size: float
+    overshoot: float
+    seed: int
+    tick: int
+
+
+@dataclass(frozen=True, eq=False)
+class Strokes:
+    """Lines of points (n, 2), one after another, and the length of each."""
+
+    lines: tuple[np.ndarray, ...]
+    lengths: np.ndarray
+
+    @property
+    def length(self) -> float:
+        return float(self.lengths.sum())
+
+    def between(self, first: float, end: float) -> Commands:
+        """What lies between two lengths along all of them, as an outline."""
+        commands: list[tuple[str, tuple[float, ...]]] = []
+        starts = np.concatenate([[0.0], np.cumsum(self.lengths)])
+        for line, start, length in zip(self.lines, starts, self.lengths, strict=False):
+            low, high = max(first - start, 0.0), min(end - start, length)
+            if low < high:
+                points = line if high - low >= length else _part(line, low, high)
+                commands.append(("move", tuple(points[0].tolist())))
+                commands += [("line", tuple(point)) for point in points[1:].tolist()]
+        return tuple(commands)
+
+
+@lru_cache(maxsize=256)
+def strokes_of(commands: Commands, values: HatchValues) -> Strokes:
+    """The strokes for an outline."""
+    contours = [contour for contour in flattened(commands) if len(contour) > 2]
+    lines: list[np.ndarray] = []
+    for number, turn in enumerate((0.0, 90.0) if values.style == "crossed" else (0.0,)):
+        found = _lines(contours, values, values.angle + turn) if contours else []
+        lines += _swung(found, values, values.angle + turn, number)
+    lengths = np.array([np.hypot(*np.diff(line, axis=0).T).sum() for line in lines])
+    return Strokes(tuple(lines), lengths)
+
+
+def _lines(contours: list[np.ndarray], values: HatchValues, angle: float) -> list[np.ndarray]:
+    """The straight strokes at an angle, turned to lie along x."""
+    turned = [contour @ _turn(-angle).T for contour in contours]
+    spans = _spans(turned, values.spacing, values)
+    if values.style != "zigzag":
+        return [np.array([[a, y], [b, y]]) for _, y, a, b in spans]
+    lines = _to_and_fro(spans)
+    straight = values.width * sum(b - a for _, _, a, b in spans)
+    if straight <= 0 or values.overshoot > 0:
+        return lines
+    # The ways from line to line cover some of it too: the lines stand as much further apart.
+    more = _covered_by_ways(turned, lines, values.width) / straight
+    return _to_and_fro(_spans(turned, values.spacing * (1 + more), values))
+
+
+def _turn(degrees: float) -> np.ndarray:
+    radians = np.radians(degrees)
+    cos, sin = np.cos(radians), np.sin(radians)
+    return np.array([[cos, -sin], [sin, cos]])
+
+
+def _spans(
+    contours: list[np.ndarray], spacing: float, values: HatchValues
+) -> list[tuple[int, float, float, float]]:
+    """What of each line lies within polygons: the number of the line, y, and x from where to
+    where, from the top down, from left to right."""
+    starts = np.concatenate(contours)
+    ends = np.concatenate([np.roll(contour, -1, axis=0) for contour in contours])
+    low, high = starts[:, 1].min(), starts[:, 1].max()
+    spacing = max(spacing, (high - low) / MOST_LINES)
+    numbers = np.arange(np.floor(low / spacing) - 1, np.ceil(high / spacing) + 1)
+    middles = (numbers + 0.5) * spacing
+    across = _ACROSS * values.width if values.overshoot <= 0 else np.zeros(1)
+    rows = (middles[:, None] + across).reshape(-1)
+    which = np.repeat(np.arange(len(middles)), len(across))
+    is_down = (starts[:, 1] <= rows[:, None]) & (ends[:, 1] > rows[:, None])
+    is_up = (ends[:, 1] <= rows[:, None]) & (starts[:, 1] > rows[:, None])
+    row, edge = np.nonzero(is_down | is_up)
+    share = (rows[row] - starts[edge, 1]) / (ends[edge, 1] - starts[edge, 1])
+    x = starts[edge, 0] + share * (ends[edge, 0] - starts[edge, 0])
+    order = np.lexsort((x, row))
+    row, x = row[order], x[order]
+    # Contours that overlap are one form: what is wound round at all is within.
+    winding = np.cumsum(np.where(is_down[row, edge[order]], 1, -1))
+    before = winding - np.where(is_down[row, edge[order]], 1, -1)
+    first, last = np.flatnonzero(before == 0), np.flatnonzero(winding == 0)
+    return _joined(which[row[first]], x[first], x[last], middles, values.overshoot)
+
+
+def _joined(
+    line: np.ndarray, first: np.ndarray, last: np.ndarray, middles: np.ndarray, more: float
+) -> list[tuple[int, float, float, float]]:
+    """Spans of x on each line, those that overlap as one, and `more` px longer at both ends."""
+    if not len(line):
+        return []
+    far = float(np.abs([first, last]).max()) * 4 + 4 * more + 1
+    low, high = first - more + line * far, last + more + line * far
+    order = np.argsort(low, kind="stable")
+    low, high, line = low[order], np.maximum.accumulate(high[order]), line[order]
+    begins = np.concatenate([[True], low[1:] > high[:-1]])
+    at = np.flatnonzero(begins)
+    ends = high[np.concatenate([at[1:] - 1, [len(high) - 1]])]
+    own = line[at]
+    found = zip(
+        own.tolist(), middles[own].tolist(), (low[at] - own * far).tolist(),
+        (ends - own * far).tolist(), strict=True,
+    )  # fmt: skip
+    return list(found)
+
+
+def _to_and_fro(spans: list[tuple[int, float, float, float]]) -> list[np.ndarray]:
+    """One line to and fro, as far as spans below one another overlap; then the next."""
+    chains: list[list[tuple[int, float, float, float]]] = []
+    open_chains: list[list[tuple[int, float, float, float]]] = []
+    for span in spans:
+        number, _, low, high = span
+        open_chains = [chain for chain in open_chains if chain[-1][0] >= number - 1]
+        above = (c for c in open_chains if c[-1][0] == number - 1 and _overlap(c[-1], low, high))
+        chain = next(above, None)
+        if chain is None:
+            chain = []
+            chains.append(chain)
+            open_chains.append(chain)
+        chain.append(span)
+    return [
+        np.array(
+            [
+                (x, y)
+                for turn, (_, y, low, high) in enumerate(chain)
+                for x in ((high, low) if turn % 2 else (low, high))
+            ]
+        )
+        for chain in chains
+    ]
+
+
+def _overlap(span: tuple[int, float, float, float], low: float, high: float) -> bool:
+    return span[2] < high and low < span[3]
+
+
+# Where across and along a way from one line to the next it is asked whether that is within.
+_WAY_ACROSS = (np.arange(4) + 0.5) / 4 - 0.5
+_WAY_ALONG = (np.arange(6) + 0.5) / 6
+
+
+def _covered_by_ways(contours: list[np.ndarray], lines: list[np.ndarray], width: float) -> float:
+    """The area within polygons that the ways from one line to the next cover, besides what the
+    lines cover that they join; by samples."""
+    ways = [np.stack([line[1:-1:2], line[2::2]], axis=1) for line in lines if len(line) > 2]
+    if not ways:
+        return 0.0
+    starts, ends = np.moveaxis(np.concatenate(ways), 1, 0)
+    lengths = np.hypot(*(ends - starts).T)
+    normals = np.stack([starts[:, 1] - ends[:, 1], ends[:, 0] - starts[:, 0]], axis=1)
+    normals = normals / np.maximum(lengths, 1e-9)[:, None] * width
+    along = starts[:, None] + (ends - starts)[:, None] * _WAY_ALONG[:, None]
+    points = along[:, :, None] + normals[:, None, None] * _WAY_ACROSS[:, None]
+    low, high = starts[:, 1, None, None], ends[:, 1, None, None]
+    is_new = (points[..., 1] > low + width / 2) & (points[..., 1] < high - width / 2)
+    inside = is_new & _is_within(contours, points.reshape(-1, 2)).reshape(is_new.shape)
+    return float((inside.mean(axis=(1, 2)) * lengths).sum() * width)
+
+
+def _is_within(contours: list[np.ndarray], points: np.ndarray) -> np.ndarray:
+    """Whether polygons wind round points (n, 2)."""
+    starts = np.concatenate(contours)
+    ends = np.concatenate([np.roll(contour, -1, axis=0) for contour in contours])
+    x, y = points[:, :1], points[:, 1:]
+    low, high = starts[:, 1], ends[:, 1]
+    is_down, is_up = (low <= y) & (high > y), (high <= y) & (low > y)
+    with np.errstate(divide="ignore", invalid="ignore"):
+        share = (y - low) / (high - low)
+        is_right = starts[:, 0] + share * (ends[:, 0] - starts[:, 0]) > x
+    wound: np.ndarray = ((is_down & is_right).sum(axis=1) - (is_up & is_right).sum(axis=1)) != 0
+    return wound
+
+
+def _swung(
+    lines: list[np.ndarray], values: HatchValues, angle: float, number: int
+) -> list[np.ndarray]:
+    """Strokes that lie along x as they are drawn: swinging, at their angle."""
+    turn = _turn(angle)
+    if values.wobble <= 0:
+        return [line @ turn.T for line in lines]
+    whole = sum(float(np.hypot(*np.diff(line, axis=0).T).sum()) for line in lines)
+    step = max(values.wobble_size / 4, whole / _MOST_POINTS, 0.5)
+    seed = values.seed * 2 + number
+    return [
+        _wobbling(line, at, step, values._replace(seed=seed)) @ turn.T
+        for at, line in enumerate(lines)
+    ]
+
+
+def _wobbling(line: np.ndarray, number: int, step: float, values: HatchValues) -> np.ndarray:
+    """A stroke with points every `step` px, each pushed by chances that stand every bump of it and
+    are smoothly joined between."""
+    ways = np.hypot(*np.diff(line, axis=0).T)
+    along = np.concatenate([[0.0], np.cumsum(ways)])
+    places = np.union1d(np.linspace(0, along[-1], max(2, round(along[-1] / step) + 1)), along)
+    points = np.stack([np.interp(places, along, line[:, axis]) for axis in (0, 1)], axis=1)
+    bumps = places / values.wobble_size
+    corner = np.floor(bumps).astype(np.int64)
+    within = bumps - corner
+    share = within * within * (3 - 2 * within)
+    tick = np.array(values.tick)
+    for axis, prop in ((0, _ALONG), (1, _SIDEWAYS)):
+        keys = number * 4096 + corner
+        near = 2 * hash_random(values.seed, keys, prop, tick) - 1
+        far = 2 * hash_random(values.seed, keys + 1, prop, tick) - 1
+        points[:, axis] += values.wobble * (near + (far - near) * share)
+    return points
+
+
+def _part(line: np.ndarray, first: float, end: float) -> np.ndarray:
+    """What lies between two lengths along a line."""
+    along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(line, axis=0).T))])
+    places = np.concatenate([[first], along[(along > first) & (along < end)], [end]])
+    return np.stack([np.interp(places, along, line[:, axis]) for axis in (0, 1)], axis=1)
