@@ -241,4 +241,9 @@ def font_faults(scene: Scene) -> list[Fault]:
             for number, run in enumerate(layer.runs)
             if run.style.font is not None
         ]
+        named += [
+            (f"layers[{index}].moves[{number}].becomes.style.font", move.becomes.style.font)
+            for number, move in enumerate(layer.moves)
+            if move.becomes is not None and move.becomes.style.font is not None
+        ]
     return [Fault(path, str(UnknownFont(name))) for path, name in named if name not in FAMILIES]

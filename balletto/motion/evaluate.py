@@ -158,7 +158,8 @@ def _is_whole(layout: Layout, kind: str, move: Move, parts: dict[Any, Part]) -> 
 
 def does_something(move: Move) -> bool:
     """Whether a move can change anything at all."""
-    return move.on and bool(move.pose.given or move.pose.off or move.until_turn)
+    wanted = move.pose.given or move.pose.off or move.until_turn or move.becomes
+    return move.on and bool(wanted)
 
 
 # How many columns values have, and which of them a move's own are.

@@ -105,7 +105,7 @@ def _tint(name: str, composites: dict[str, Composite]) -> Tint | None:
 
 
 def _fills(layout: Layout, composites: dict[str, Composite], frames: int) -> list[list[Fill]]:
-    plain = _plain_fills(layout)
+    plain = plain_fills(layout)
     tint = _tint("fill", composites)
     if tint is None:
         return [plain] * frames
@@ -175,7 +175,7 @@ def _seen_lines(
     ]
 
 
-def _plain_fills(layout: Layout) -> list[Fill]:
+def plain_fills(layout: Layout) -> list[Fill]:
     """What fills each character while no move tints it."""
     return [_plain(layout, number) for number in range(len(layout.characters))]
 

@@ -72,7 +72,7 @@ def _subdivided(commands: Commands, size: float) -> Commands:
             start = points[0]
         target = start if verb == "close" else points[-1] if len(points) else here
         if verb in ("line", "close") and np.abs(target - here).max() > size / 2:
-            count = min(16, int(np.ceil(np.hypot(*(target - here)) / (size / 2))))
+            count = int(min(16, np.ceil(np.hypot(*(target - here)) / (size / 2))))
             steps = here + (target - here) * (np.arange(1, count + 1) / count)[:, None]
             cut += [("line", tuple(step)) for step in steps.tolist()]
             if verb == "close":

@@ -377,6 +377,26 @@ def _add_path(builder: skia.PathBuilder, path: skia.Path) -> None:
             verbs[verb](*(number for point in new for number in (point.x(), point.y())))
 
 
+def commands_of_path(path: skia.Path) -> Commands:
+    """A path of moves, lines, quadratics and cubics as commands."""
+    verbs = {
+        skia.Path.kMove_Verb: "move",
+        skia.Path.kLine_Verb: "line",
+        skia.Path.kQuad_Verb: "quad",
+        skia.Path.kCubic_Verb: "curve",
+        skia.Path.kClose_Verb: "close",
+    }
+    commands = []
+    for verb, points in path:
+        if verb in verbs:
+            new = (
+                points[1:] if verb not in (skia.Path.kMove_Verb, skia.Path.kClose_Verb) else points
+            )
+            numbers = tuple(number for point in new for number in (point.x(), point.y()))
+            commands.append((verbs[verb], () if verbs[verb] == "close" else numbers))
+    return tuple(commands)
+
+
 def _lengths_of(path: skia.Path) -> list[float]:
     """The length of each contour."""
     measure = skia.PathMeasure(path, False)

@@ -10,6 +10,7 @@ from pydantic_core import PydanticCustomError
 from .eases import Ease
 from .model import (
     LOCAL,
+    MAX_TEXT,
     AxisTag,
     AxisValue,
     Color,
@@ -32,6 +33,8 @@ from .model import (
 from .orders import Ordered
 from .pose_properties import PropertyName
 from .selectors import AnySelector
+from .shapes import AnyShape
+from .style import RunStyle
 from .tracks import Changing, Track
 
 Unit = Literal["character", "word", "line", "title"]
@@ -97,6 +100,19 @@ class Pose(Model):
         return {name: getattr(self, name) for name in names} | axes
 
 
+class Becoming(Model):
+    """Another text that a title becomes, set as the title is but for what its `style` says."""
+
+    text: Annotated[str, Field(min_length=1, max_length=MAX_TEXT), needs("a text of 1 to 10,000")]
+    style: RunStyle = RunStyle()
+
+
+class BecomingShape(Model):
+    """Another shape that a shape becomes."""
+
+    shape: AnyShape
+
+
 class Follow(Model):
     """A springy lag: the weight is followed by a damped oscillator of so many swings a second.
 
@@ -156,6 +172,9 @@ class Move(Model):
 
     `among` are ranges of the text, counted as those of runs are: only the letters in them take
     part, and the units are those parts of characters, words, lines or the title that lie within.
+
+    With `becomes` the outlines turn, as far as the weight of their unit is, into those of another
+    text, letter by letter in order; where several moves have one, those of one after another.
     """
 
     id: Identifier
@@ -174,6 +193,7 @@ class Move(Model):
     among: Annotated[tuple[Letters, ...], Field(max_length=100)] | None = None
     pivot: Pivot = (0.5, 0.5)
     pivot_of: Literal["unit", "word", "line", "title"] = "unit"
+    becomes: Becoming | None = None
 
     def amount_of(self, name: str) -> Any:
         """The course of the amount for a property of the pose."""
@@ -192,6 +212,7 @@ class LayerMove(Move):
     a formation, of a grid also rows and columns of them."""
 
     unit: Literal["layer", "copy", "row", "column"] = "layer"  # type: ignore[assignment]
+    becomes: BecomingShape | None = None  # type: ignore[assignment]
 
 
 class GroupMove(Move):
@@ -199,3 +220,4 @@ class GroupMove(Move):
     copies."""
 
     unit: Literal["layer", "member", "copy", "row", "column"] = "layer"  # type: ignore[assignment]
+    becomes: BecomingShape | None = None  # type: ignore[assignment]

@@ -46,6 +46,18 @@ def _heads() -> tuple[Head, ...]:
 _SEVERAL = ("shape", "title", "scene", "picture", "video")
 
 
+def shape_heads() -> tuple[Head, ...]:
+    """How all shapes begin that need no drawing."""
+    return tuple(head for head in _heads_of_one() if head.shape)
+
+
+def form_reader(reading: Reading, head: Head, values: Values) -> PartReader:
+    """Reads what more is said of the form of a shape, once its head has said some values."""
+    reader = PartReader(reading, _form(head.shape))
+    reader.values, reader.done = values, set(values)
+    return reader
+
+
 def _several(head: Head) -> Head:
     """The same of several: "12 rectangles of 20 px by 200 px"."""
     first, *rest = head.pattern.elements
@@ -266,7 +278,7 @@ class LayerReader:
         fill, colors = dict(self._fill.values), self._fill.colors
         kind, angle = fill.get("fill"), fill.get("angle")
         stroke = dict(self._stroke.values)
-        if kind in dict(GRADIENTS):
+        if kind in [each for each, _ in GRADIENTS]:
             turned = {"angle": angle} if angle is not None and kind == "linear" else {}
             data["fill"] = {"kind": kind, "colors": colors, **turned}
         elif colors and not kind and SHAPE_KINDS[shape].is_line:

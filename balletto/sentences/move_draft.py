@@ -10,7 +10,7 @@ from .moves import leaves
 from .selector_patterns import SelectorRead
 
 LENGTH = 20  # frames, of a move that does not say it
-_HOME_EASE, _AWAY_EASE = "soft-landing", "soft-start"
+_HOME_EASE, _AWAY_EASE, _BECOMING_EASE = "soft-landing", "soft-start", "soft-both"
 
 
 @dataclass
@@ -32,6 +32,7 @@ class MoveDraft:
     by: bool = False
     in_groups: bool = False
     told: list[str] = field(default_factory=list)
+    becomes: dict[str, Any] | None = None
     is_nowhere: bool = False  # it leads nowhere, and says so
 
     def set_pose(self, name: str, value: Any) -> None:
@@ -81,6 +82,8 @@ class MoveDraft:
         data = dict(self.data)
         if self.pose:
             data["pose"] = self.pose
+        if self.becomes:
+            data["becomes"] = self.becomes
         reach = [selector.data() for selector in self.selectors]
         if reach:
             data["reach"] = [_felt(selector) for selector in reach]
@@ -90,6 +93,8 @@ class MoveDraft:
         if "amount" not in data and self._is_timed:
             values = (0, 1) if self.leads == "away" else (1, 0)
             usual = _AWAY_EASE if self.leads == "away" else _HOME_EASE
+            if self.becomes and not self.pose:
+                usual = _BECOMING_EASE
             ease = usual if self.ease is None else self.ease
             first: dict[str, Any] = {"at": 0, "value": values[0]}
             if ease != "linear":

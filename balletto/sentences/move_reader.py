@@ -3,12 +3,16 @@
 from dataclasses import dataclass, field
 
 from ..scene.measures import DEGREES, PIXELS
-from .elements import Literal, NumberOf, Reading, Values
+from .elements import Literal, NumberOf, Option, Reading, StringOf, Values
+from .layer_reader import form_reader, shape_heads
 from .move_clauses import CLAUSES, Clause, NotSaid, nouns
 from .move_draft import MoveDraft
+from .moves import A_PATH, THERE
 from .patterns import Pattern
 from .selector_patterns import COMBINE, SelectorRead, selector_patterns
+from .style_reader import StyleReader
 
+BECOMES = Option("becomes", tuple((words, words) for words in ("becomes", "become", "turns into")))
 # What a value without a name says of a shake: "shaken by 6 px and 3°".
 _SHAKEN = (
     (("rotation",), DEGREES, ("°", "deg")),
@@ -33,13 +37,13 @@ class MoveReader:
     @property
     def is_known(self) -> bool:
         """Whether it says where it leads."""
-        return bool(self.draft.pose) or self.draft.is_nowhere
+        return bool(self.draft.pose or self.draft.becomes) or self.draft.is_nowhere
 
     def step(self) -> bool:
         """Reads what comes next; False if it is not understood."""
         start = self.reading.at
         self.in_selector = self._selector()
-        if not self.in_selector and not self._clause() and not self._bare():
+        if not (self.in_selector or self._becoming() or self._clause() or self._bare()):
             return False
         end = self.reading.at - 1
         atoms = self.reading.atoms
@@ -71,6 +75,51 @@ class MoveReader:
                     return True
         self.reading.at = start
         return False
+
+    # What it becomes
+
+    def _becoming(self) -> bool:
+        """“becomes “GOODBYE”, there red”, “becomes a star with 5 corners”."""
+        start = self.reading.at
+        if self.draft.becomes is None and BECOMES.take(self.reading, {}):
+            found = self._text() or self._shape()
+            if found is not None:
+                self.draft.becomes = found
+                if "shape" in found:
+                    self.draft.data.setdefault("unit", "layer")
+                self.draft.leads = self.draft.leads or "away"
+                self._touched = ("becomes",)
+                return True
+        self.reading.at = start
+        return False
+
+    def _text(self) -> Values | None:
+        words: Values = {}
+        if not StringOf("text").take(self.reading, words):
+            self.reading.expect(StringOf("text"))
+            return None
+        before = self.reading.at
+        if Literal(THERE).take(self.reading, {}):
+            style = StyleReader(self.reading)
+            while self.reading.atom() is not None and style.step():
+                pass
+            if style.style:
+                return {**words, "style": style.data()}
+            self.reading.at = before
+        return words
+
+    def _shape(self) -> Values | None:
+        path: Values = {}
+        if Literal(A_PATH).take(self.reading, {}) and StringOf("path").take(self.reading, path):
+            return {"shape": {"kind": "path", **path}}
+        for head in shape_heads():
+            values = head.pattern.match(self.reading)
+            if values is not None:
+                form = form_reader(self.reading, head, values)
+                while self.reading.atom() is not None and form.step():
+                    pass
+                return {"shape": {"kind": head.shape, **form.values}}
+        return None
 
     # Clauses
 

@@ -9,8 +9,10 @@ import numpy as np
 from ..scene import measures
 from ..scene.ease_words import EASES
 from ..scene.edits.keyframes import handles_of, turned_round
+from ..scene.layers.title import Run
 from ..scene.measures import Measure
-from ..scene.moves import GroupMove, LayerMove, Move
+from ..scene.moves import BecomingShape, GroupMove, LayerMove, Move
+from ..scene.shapes import Shape
 from ..scene.tracks import Tied, Track, value_at
 from ..scene.value_names import PROPERTY_NOUNS, axis_name, property_name
 from .letters import letters_text, quoted
@@ -25,6 +27,8 @@ from .pose_words import (
     TIED_WORDS,
     WAYS,
 )
+from .shapes import with_article
+from .styles import run_style_text
 from .values import ease_pieces, order_pieces
 
 UNITS = (
@@ -66,6 +70,8 @@ START = "from {} on"
 EASED = "{} with {}"
 DAMPING = Measure(" %", scale=100, drag=0.005, step=0.05, low=0.01, high=10)
 NO_LETTERS = "no letters"
+BECOMES, THERE = "becomes {}", "there"
+A_PATH = "a path drawn as"
 
 
 def say_move(move: Move, path: str, text: str | None = None) -> Pieces:
@@ -108,16 +114,36 @@ class _MoveSaid:
 
     def whole(self) -> Pieces:
         move = self.move
-        who = said("{} {} {}", self._units(), self._verb(), self._pose())
         clauses = [
-            who, self._reach(), self._pivot(), self._follow(), self._stagger(), self._course(),
-            self._eases(), self._start(),
+            *self._who(), self._reach(), self._pivot(), self._follow(), self._stagger(),
+            self._course(), self._eases(), self._start(),
             said(HIDDEN) if move.until_turn else (),
             said(SPACES) if move.spaces else (),
         ]  # fmt: skip
         return said("{}.", joined([clause for clause in clauses if clause]))
 
     # Who goes where
+
+    def _who(self) -> list[Pieces]:
+        """Who goes where, and what becomes of them."""
+        becomes = self._becomes()
+        leads = bool(self.move.pose.given or self.move.pose.off)
+        if becomes and not leads:
+            return [said("{} {}", self._units(), becomes)]
+        return [said("{} {} {}", self._units(), self._verb(), self._pose()), becomes]
+
+    def _becomes(self) -> Pieces:
+        """The text, or the shape, that it turns into."""
+        becoming = self.move.becomes
+        if becoming is None:
+            return ()
+        if isinstance(becoming, BecomingShape):
+            return said(BECOMES, _shape(becoming.shape))
+        run = Run.model_validate({"from": 0, "to": 1, "style": becoming.style})
+        style = run_style_text(run)
+        style = style[:1].lower() + style[1:]
+        words = quoted(becoming.text)
+        return said(BECOMES, f"{words}, {THERE} {style}" if style else words)
 
     def _units(self) -> Pieces:
         options = UNITS_OF.get(type(self.move), UNITS)
@@ -308,6 +334,15 @@ def _curve(path: str, timed: Any, whose: str) -> Pieces:
     """How delays are distributed, where that is not even."""
     ease = ease_pieces(f"{path}.curve", timed.curve, f"Distribution of {whose}")
     return (Aside(f"Delays of {whose}", said(SPREAD, ease), timed.curve == "linear"),)
+
+
+def _shape(shape: Shape) -> str:
+    """A shape as plain text, as a new one is said."""
+    drawing = getattr(shape, "path", None)
+    if isinstance(drawing, str):
+        return f"{A_PATH} {quoted(drawing)}"
+    words = text_of(say_part("", shape, shape.wording)).removesuffix(".")
+    return f"{with_article(shape.wording.title)} {words}"
 
 
 # What is said of selectors

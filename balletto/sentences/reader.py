@@ -38,7 +38,8 @@ from .layer_reader import (
 )
 from .move_clauses import CLAUSES, UNITS_OF_LAYERS, nouns
 from .move_draft import MoveDraft
-from .move_reader import MoveReader
+from .move_reader import BECOMES, MoveReader
+from .moves import A_PATH, THERE
 from .part_reader import PartKind, PartReader, part_kinds
 from .place_reader import PlaceReader, place_patterns
 from .scene_reader import SceneReader, scene_patterns
@@ -95,6 +96,7 @@ def all_atoms() -> Atoms:
     phrases = [phrase for clause in CLAUSES for phrase in clause.pattern.phrases()]
     for patterns in selector_patterns(nouns()):
         phrases += patterns.phrases()
+    phrases += [*BECOMES.told(), THERE, A_PATH]
     phrases += [noun for _, noun in nouns()] + COMBINE.told() + list(SHORT.values())
     for kind in part_kinds():
         phrases += kind.phrases()
@@ -269,7 +271,16 @@ def move_of(data: dict[str, Any]) -> Move:
 
 def _move(reading: Reading, context: Context) -> Attempt:
     draft = MoveDraft(context.text)
-    return Attempt("move", MoveReader(reading, draft), draft.move, move_of)
+
+    def check(data: dict[str, Any]) -> Move:
+        becomes = data.get("becomes", {})
+        if "shape" in becomes and context.kind == "title":
+            raise QuantityError("a title becomes other words: say “becomes “GOODBYE””")
+        if "text" in becomes and context.kind not in ("", "title"):
+            raise QuantityError("words become words: say “becomes a star with 5 corners”")
+        return move_of(data)
+
+    return Attempt("move", MoveReader(reading, draft), draft.move, check)
 
 
 _ATTEMPTS: dict[str, Callable[[Reading, Context], Attempt]] = {

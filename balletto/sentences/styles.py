@@ -78,12 +78,17 @@ def style_text(style: Style) -> str:
 
 def run_text(text: str, run: Run) -> str:
     """The style of some letters of a title as plain text: what they have of their own."""
+    return f"Of {letters_text(text, run.first, run.end)}, {run_style_text(run)}."
+
+
+def run_style_text(run: Run) -> str:
+    """What some letters have of their own; nothing if that is nothing."""
     own = run.style.model_dump(exclude_none=True, exclude_defaults=True)
     if "outline_color" in own and "outline" not in own:
         own["outline"] = None
     of = StyleOf({"outline_color": None, **own}, "", lambda name: {}, whole=False)
     parts = [say(of, own.get("axes", {})) for name, say in _OF_RUNS.items() if name in own]
-    return f"Of {letters_text(text, run.first, run.end)}, {text_of(joined(parts))}."
+    return text_of(joined(parts))
 
 
 def say_style(of: StyleOf, given: dict[str, float] | None = None) -> Pieces:

@@ -123,9 +123,9 @@ class RandomScenes:
         title = self._any(_SCHEMA["$defs"]["Title"], 0)
         title |= {"id": f"t{number}", "kind": "title", "text": chance.choice(_TEXTS)}
         title["span"] = [0, chance.choice([120, 60, 0, -5, 7.5])]
-        for style in [title.get("style", {}), *(r["style"] for r in title.get("runs", []))]:
-            if style.get("font") is not None:
-                style["font"] = chance.choice(list(FAMILIES))
+        for move in title.get("moves", []):
+            if move.get("becomes"):
+                move["becomes"]["text"] = chance.choice(_TEXTS) or "x"
         for run in title.get("runs", []):
             run["to"] = run["from"] + chance.randint(1, 5)
         for place, move in enumerate(title.get("moves", [])):
@@ -205,7 +205,9 @@ class RandomScenes:
         return self._sound(made)
 
     def _sound(self, made: dict[str, Any]) -> dict[str, Any]:
-        """What the schema cannot say: which keys go together."""
+        """What the schema cannot say: which keys go together, which fonts there are."""
+        if made.get("font") is not None:
+            made["font"] = self.random.choice(list(FAMILIES))
         if "order" in made or "ranks" in made or "point" in made:
             for key, order in (("ranks", "by-hand"), ("point", "from-point")):
                 if made.get("order") == order:

@@ -4,6 +4,7 @@ from typing import Any, ClassVar
 
 import numpy as np
 
+from ...motion.becoming import shape_way
 from ...motion.layer_motion import moved_values
 from ...scene.colors import hex_of
 from ...scene.document import Scene
@@ -14,6 +15,7 @@ from ..appearance import gradient_over
 from ..canvas import Gradient, Line
 from ..effect_values import displacement_at, further
 from ..outlines import Commands, displaced
+from ..passages import passage
 from .base import RestBox
 from .form import Form, PreparedForm, box_of
 
@@ -46,13 +48,22 @@ class PreparedShape(PreparedForm):
         return Form(commands, self._fill(commands), line)
 
     def _commands(self, time: float) -> Commands:
-        commands = outline_of(self._layer, time)
+        commands = self._form_at(time)
         displacement = displacement_at(self._scene, self._layer, time)
         more = moved_values(self._scene, self._layer, np.array([time])).get("displace")
         if more is not None:
             displacement = displacement_at(self._scene, self._layer, time, is_moved=True)
             displacement = further(displacement, float(more[0]))
         return commands if displacement is None else displaced(commands, *displacement)
+
+    def _form_at(self, time: float) -> Commands:
+        """Its outline, on its way to others if moves say so."""
+        own, at = outline_of(self._layer, time), np.array(time)
+        way = shape_way(self._scene, self._layer, time)
+        if way is None or (not way.leg and not way.share):
+            return own
+        start = way.targets[way.leg - 1].outline(at) if way.leg else own
+        return passage((start,), (way.targets[way.leg].outline(at),)).at(way.share)
 
     def _fill(self, commands: Commands) -> str | Gradient | None:
         fill = self._layer.fill

@@ -9,6 +9,7 @@ from typing import Any, ClassVar
 import numpy as np
 
 from ...lettering.layout import KEPT, Layout, lay_out
+from ...motion.becoming import Ways, ways_of
 from ...motion.evaluate import compose
 from ...motion.matrices import place
 from ...motion.reflow import moved_axes
@@ -16,6 +17,7 @@ from ...scene.document import Scene
 from ...scene.effects.trail import Trail
 from ...scene.layers.title import Title
 from ..appearance import Appearance, appearance_of
+from ..becoming import becoming, fills_on_the_way
 from ..bitmaps import Box
 from ..boxes import around, boxes_of, widened
 from ..canvas import Canvas, DrawItem, Window
@@ -56,6 +58,7 @@ class _Block:
     appearance: Appearance
     axes: dict[str, np.ndarray]
     windows: list[list[Window]] | None = None
+    ways: Ways | None = None
 
     @cached_property
     def boxes(self) -> list[Box]:
@@ -128,16 +131,22 @@ class PreparedTitle(PreparedLayer):
         axes = moved_axes(composites)
         windows = windows_at(self._scene, self._layer, self._layout, times)
         ink = self._layout.ink
-        return _Block(times, ink, placed.matrices, opacities, appearance, axes, windows)
+        ways = ways_of(self._scene, self._layer, self._layout, times)
+        if ways is not None:
+            ink = _ink_on_the_way(ink, ways)
+        return _Block(times, ink, placed.matrices, opacities, appearance, axes, windows, ways)
 
     def _plain(self, canvas: Canvas, block: _Block, row: int) -> list[DrawItem]:
         """The letters at one time of a block, in the order in which they are drawn."""
         appearance = block.appearance
-        outlines = self._outlines_at(canvas, block, row)
+        outlines, fills = self._outlines_at(canvas, block, row), appearance.fills[row]
+        if block.ways is not None:
+            outlines = self._on_the_way(canvas, block, row, outlines)
+            fills = fills_on_the_way(self._layout, block.ways, row, fills)
         every = zip(
             [outline for _, outline in outlines],
             block.matrices[row].reshape(-1, 9).tolist(),
-            appearance.fills[row],
+            fills,
             block.opacities[row].tolist(),
             appearance.lines[row],
             appearance.blurs[row],
@@ -236,6 +245,24 @@ class PreparedTitle(PreparedLayer):
             for number, change in enumerate(changes)
         ]
 
+    def _on_the_way(
+        self, canvas: Canvas, block: _Block, row: int, outlines: list[tuple[Commands, Any]]
+    ) -> list[tuple[Commands, Any]]:
+        """The outlines of letters that become others, and of all others as they are."""
+        assert block.ways is not None
+        own = [commands for commands, _ in outlines]
+        found = becoming(self._layout, block.ways, row, own)
+        displaced_by = displacement_at(self._scene, self._layer, float(block.times[row]))
+        made = []
+        for number, commands in enumerate(found):
+            if commands is own[number]:
+                made.append(outlines[number])
+                continue
+            if displaced_by is not None:
+                commands = displaced(commands, *displaced_by)
+            made.append((commands, canvas.outline(commands)))
+        return made
+
     def _moved_outline(
         self, canvas: Canvas, number: int, changes: Any, displaced_by: Any
     ) -> tuple[Commands, Any]:
@@ -251,6 +278,20 @@ class PreparedTitle(PreparedLayer):
                 commands = displaced(commands, *displaced_by)
             self._moved[key] = commands, canvas.outline(commands)
         return self._moved[key]
+
+
+def _ink_on_the_way(ink: np.ndarray, ways: Ways) -> np.ndarray:
+    """The boxes of ink of letters that become others: around all that they may be on their way."""
+    boxes = [ink, *(target.ink for target in ways.targets if len(target.ink))]
+    every = np.concatenate([each.reshape(-1, 4) for each in boxes])
+    if not len(every):
+        return ink
+    # An ease may go beyond the other text, or back beyond the own one.
+    whole = np.concatenate([every[:, :2].min(axis=0), every[:, 2:].max(axis=0)])
+    more = max(0.0, float(ways.share.max(initial=0.0)) - 1, -float(ways.share.min(initial=0.0)))
+    size = (whole[2:] - whole[:2]) * more
+    around_all: np.ndarray = whole + np.concatenate([-size, size])
+    return np.broadcast_to(around_all, (len(ink), 4))
 
 
 @lru_cache(maxsize=KEPT)
