@@ -7,12 +7,15 @@ from .elements import Literal, NumberOf, Option, Reading, StringOf, Values
 from .layer_reader import form_reader, shape_heads
 from .move_clauses import CLAUSES, Clause, NotSaid, nouns
 from .move_draft import MoveDraft
-from .moves import A_PATH, THERE
+from .moves import A_PATH, BECOMES, THERE
 from .patterns import Pattern
 from .selector_patterns import COMBINE, SelectorRead, selector_patterns
 from .style_reader import StyleReader
 
-BECOMES = Option("becomes", tuple((words, words) for words in ("becomes", "become", "turns into")))
+BECOMING = Option(
+    "leads",
+    (*BECOMES.items(), *(("away", words) for words in ("become", "turns into", "turn into"))),
+)
 # What a value without a name says of a shake: "shaken by 6 px and 3°".
 _SHAKEN = (
     (("rotation",), DEGREES, ("°", "deg")),
@@ -81,13 +84,14 @@ class MoveReader:
     def _becoming(self) -> bool:
         """“becomes “GOODBYE”, there red”, “becomes a star with 5 corners”."""
         start = self.reading.at
-        if self.draft.becomes is None and BECOMES.take(self.reading, {}):
+        verb: Values = {}
+        if self.draft.becomes is None and BECOMING.take(self.reading, verb):
             found = self._text() or self._shape()
             if found is not None:
                 self.draft.becomes = found
                 if "shape" in found:
                     self.draft.data.setdefault("unit", "layer")
-                self.draft.leads = self.draft.leads or "away"
+                self.draft.leads = self.draft.leads or verb["leads"]
                 self._touched = ("becomes",)
                 return True
         self.reading.at = start

@@ -70,7 +70,9 @@ START = "from {} on"
 EASED = "{} with {}"
 DAMPING = Measure(" %", scale=100, drag=0.005, step=0.05, low=0.01, high=10)
 NO_LETTERS = "no letters"
-BECOMES, THERE = "becomes {}", "there"
+# By where the movement leads, where nothing else of it is said.
+BECOMES = {"away": "becomes", "home": "comes back from being", "stays": "is made into"}
+THERE = "there"
 A_PATH = "a path drawn as"
 
 
@@ -138,12 +140,22 @@ class _MoveSaid:
         if becoming is None:
             return ()
         if isinstance(becoming, BecomingShape):
-            return said(BECOMES, _shape(becoming.shape))
+            return said("{} {}", self._becoming_verb(), _shape(becoming.shape))
         run = Run.model_validate({"from": 0, "to": 1, "style": becoming.style})
         style = run_style_text(run)
         style = style[:1].lower() + style[1:]
         words = quoted(becoming.text)
-        return said(BECOMES, f"{words}, {THERE} {style}" if style else words)
+        told = f"{words}, {THERE} {style}" if style else words
+        return said("{} {}", self._becoming_verb(), told)
+
+    def _becoming_verb(self) -> str:
+        leads = bool(self.move.pose.given or self.move.pose.off)
+        if leads:
+            return BECOMES["away"]
+        amount = self.move.amount
+        if not isinstance(amount, Track) or not self._has_course():
+            return BECOMES["stays"]
+        return BECOMES["home" if leads_home(amount) else "away"]
 
     def _units(self) -> Pieces:
         options = UNITS_OF.get(type(self.move), UNITS)

@@ -38,7 +38,7 @@ from .layer_reader import (
 )
 from .move_clauses import CLAUSES, UNITS_OF_LAYERS, nouns
 from .move_draft import MoveDraft
-from .move_reader import BECOMES, MoveReader
+from .move_reader import BECOMING, MoveReader
 from .moves import A_PATH, THERE
 from .part_reader import PartKind, PartReader, part_kinds
 from .place_reader import PlaceReader, place_patterns
@@ -96,7 +96,7 @@ def all_atoms() -> Atoms:
     phrases = [phrase for clause in CLAUSES for phrase in clause.pattern.phrases()]
     for patterns in selector_patterns(nouns()):
         phrases += patterns.phrases()
-    phrases += [*BECOMES.told(), THERE, A_PATH]
+    phrases += [*BECOMING.told(), THERE, A_PATH]
     phrases += [noun for _, noun in nouns()] + COMBINE.told() + list(SHORT.values())
     for kind in part_kinds():
         phrases += kind.phrases()
