@@ -7,9 +7,11 @@ import numpy as np
 from ..lettering.layout import lay_out
 from ..scene.document import Scene
 from ..scene.layers import Layer
+from ..scene.layers.flurry import FlurryLayer
 from ..scene.layers.title import Title
 from ..scene.tracks import value_at
 from .evaluate import Composite, compose, trace
+from .flurries import pieces_at
 from .formations import copies_at
 from .units import unit_texts, units_for
 
@@ -26,6 +28,8 @@ def poses(scene: Scene, layer_id: str, frames: list[int]) -> dict[str, Any]:
     """
     layer = scene.layer(layer_id)
     copies = _copies(scene, layer, frames)
+    if isinstance(layer, FlurryLayer):
+        return {"layer": layer.id, "frames": frames, **_pieces(scene, layer, frames), **copies}
     if isinstance(layer, Title):
         return _letters(scene, layer, frames) | copies
     if not copies:
@@ -39,6 +43,23 @@ def _copies(scene: Scene, layer: Layer, frames: list[int]) -> dict[str, Any]:
         return {}
     copies = copies_at(scene, layer, np.array(frames, dtype=float))
     return {"copies": {name: getattr(copies, name).tolist() for name in TOLD_OF_COPIES}}
+
+
+def _pieces(scene: Scene, layer: FlurryLayer, frames: list[int]) -> dict[str, Any]:
+    """Where the pieces of a flurry are about its origin; the letters of a text are looks of their
+    own."""
+    looks = 0
+    for source in layer.flurry.source:
+        text = getattr(source, "text", None)
+        looks += 1 if text is None else len("".join(text.split()))
+    pieces = pieces_at(scene, layer.flurry, looks, np.array(frames, dtype=float))
+    told: dict[str, Any] = {"born": pieces.born.tolist()}
+    for name in ("x", "y", "rotation", "size", "opacity"):
+        told[name] = getattr(pieces, name).tolist()
+    color = pieces.color.tolist() if pieces.color is not None else [None] * layer.flurry.count
+    told["source"] = [pieces.source.tolist()] * len(frames)
+    told["color"] = [color] * len(frames)
+    return {"pieces": told}
 
 
 def _letters(scene: Scene, title: Title, frames: list[int]) -> dict[str, Any]:

@@ -11,6 +11,7 @@ from pydantic_core import PydanticCustomError
 
 from .fits import Fit, View
 from .layers import AnyLayer, Layer
+from .layers.flurry import FlurryLayer
 from .layers.nested import NestedLayer
 from .layers.title import Title
 from .media import FileName, Filling, Played
@@ -171,7 +172,10 @@ class Scene(Model):
         if isinstance(self.background, StillBackground | ClipBackground):
             yield "the background", self.background.file
         for layer in self.layers:
-            if file := getattr(layer, "file", None):
+            named = [getattr(layer, "file", None)]
+            if isinstance(layer, FlurryLayer):
+                named += [getattr(source, "file", None) for source in layer.flurry.source]
+            for file in filter(None, named):
                 yield f"“{layer.name or layer.words}”", file
         for used in self.scenes:
             yield from used.scene.files()

@@ -43,7 +43,7 @@ class PreparedShape(PreparedForm):
 
     def form(self, time: float) -> Form:
         layer = self._layer
-        line = _stroke(layer.stroke, np.array(time)) if layer.stroke else None
+        line = stroke_at(layer.stroke, np.array(time)) if layer.stroke else None
         commands = self._commands(time)
         return Form(commands, self._fill(commands), line)
 
@@ -72,7 +72,7 @@ class PreparedShape(PreparedForm):
         return gradient_over(fill, box_of(commands))
 
 
-def _stroke(stroke: Stroke, at: np.ndarray) -> Line | None:
+def stroke_at(stroke: Stroke, at: np.ndarray) -> Line | None:
     """A stroke at a time; None if there is nothing of it."""
     width = _number(stroke.width, at)
     seen = _seen(

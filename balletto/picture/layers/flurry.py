@@ -1,0 +1,172 @@
+"""Flurries: one outline or picture drawn many times, wherever its pieces have flown."""
+
+from functools import lru_cache
+from typing import Any, ClassVar, NamedTuple
+
+import numpy as np
+
+from ...lettering.layout import lay_out
+from ...motion.flurries import pieces_at
+from ...motion.layer_motion import moved_matrices, moved_values
+from ...scene.document import Scene
+from ...scene.flurry import BoxPlace, LinePlace, PictureSource, RingPlace, ShapeSource, TextSource
+from ...scene.layers.flurry import FlurryLayer
+from ...scene.layers.title import Title
+from ...scene.tracks import value_at
+from ..appearance import gradient_over, plain_fills
+from ..bitmaps import Box
+from ..boxes import around, boxes_of, widened
+from ..canvas import Canvas, DrawItem, Line
+from ..effect_values import shadow_at, with_shadows
+from ..media import still
+from ..outlines import Commands, of_glyphs
+from .base import RestBox, around_origin
+from .form import PreparedForm, box_of, form_of
+from .look import Look
+from .shape import stroke_at
+
+_LEAST = 40.0  # px that a flurry takes up at rest, to be taken hold of
+
+
+class _Look(NamedTuple):
+    """What a piece looks like, about its own middle: a prepared outline, its box, what fills it and
+    its line."""
+
+    outline: Any
+    box: Box
+    fill: Any
+    line: Line | None
+
+
+class PreparedFlurry(PreparedForm):
+    """A flurry made ready: its looks are prepared once, while their shapes stay."""
+
+    prepares: ClassVar = FlurryLayer
+    _layer: FlurryLayer
+
+    @classmethod
+    def rest_box(cls, scene: Scene, layer: FlurryLayer, frame: float) -> RestBox:
+        place, at = layer.flurry.place, np.array(frame)
+        width = height = _LEAST
+        if isinstance(place, LinePlace):
+            length, angle = float(value_at(place.length, at)), float(value_at(place.angle, at))
+            across, down = np.abs([np.cos(np.radians(angle)), np.sin(np.radians(angle))]) * length
+            width, height = max(width, float(across)), max(height, float(down))
+        elif isinstance(place, BoxPlace):
+            width = max(width, float(value_at(place.width, at)))
+            height = max(height, float(value_at(place.height, at)))
+        elif isinstance(place, RingPlace):
+            width = height = max(width, 2 * float(value_at(place.radius, at)))
+        return around_origin((width, height))
+
+    def _plain(
+        self, canvas: Canvas, time: float, fade: float, shrink: float
+    ) -> tuple[list[DrawItem], Box]:
+        """The pieces that are alive at a time, each after its shadow."""
+        layer, at = self._layer, np.array([time])
+        looks = self._looks(canvas, time)
+        own = Look.of(moved_values(self._scene, layer, at))
+        opacity = (
+            float(np.clip(value_at(layer.transform.opacity, at[0]), 0, 1)) * fade * own.opacity
+        )
+        matrix = moved_matrices(self._scene, layer, at)[0]
+        if not looks or opacity <= 0 or matrix[2, 2] <= 1e-6:
+            return [], around([])
+        pieces = pieces_at(self._scene, layer.flurry, len(looks), at)
+        alive = np.flatnonzero(pieces.opacity[0] * pieces.size[0])
+        size = pieces.size[0, alive] * shrink
+        turn = np.radians(pieces.rotation[0, alive])
+        matrices = np.zeros((len(alive), 3, 3))
+        matrices[:, 0, 0] = matrices[:, 1, 1] = size * np.cos(turn)
+        matrices[:, 1, 0] = size * np.sin(turn)
+        matrices[:, 0, 1] = -matrices[:, 1, 0]
+        matrices[:, 0, 2], matrices[:, 1, 2] = pieces.x[0, alive], pieces.y[0, alive]
+        matrices[:, 2, 2] = 1.0
+        placed = matrix @ matrices
+        opacities = (pieces.opacity[0, alive] * opacity).tolist()
+        colors = layer.flurry.colors
+        items = []
+        boxes = np.zeros((len(alive), 4))
+        flat = placed.reshape(-1, 9).tolist()
+        for at_piece, number in enumerate(alive.tolist()):
+            look = looks[pieces.source[number]]
+            fill, line = look.fill, look.line
+            if pieces.color is not None:
+                fill, line = _colored(fill, line, colors[pieces.color[number]])
+            boxes[at_piece] = look.box
+            items.append(
+                DrawItem(
+                    look.outline,
+                    flat[at_piece],
+                    own.tinted(fill),
+                    opacities[at_piece],
+                    own.lined(line),
+                    own.blur,
+                    filled=own.filled,
+                )  # fmt: skip
+            )
+        shadow = shadow_at(layer, time)
+        more = 3 * own.blur + (shadow.margin if shadow else 0.0)
+        seen = np.ones((1, len(alive)), dtype=bool)
+        box = boxes_of(boxes, placed[None], seen)[0] if len(alive) else around([])
+        return with_shadows(items, shadow, [own.shadow] * len(items)), widened(box, more)
+
+    def _looks(self, canvas: Canvas, time: float) -> list[_Look]:
+        """The looks that pieces have, those of a text letter by letter."""
+        found: list[_Look] = []
+        for source in self._layer.flurry.source:
+            if isinstance(source, ShapeSource):
+                found.append(_of_shape(source, time, canvas.outline))
+            elif isinstance(source, TextSource):
+                found += _of_text(source.model_dump_json(), canvas.outline)
+            elif isinstance(source, PictureSource) and (path := self._scene.path_of(source.file)):
+                bitmap = still(path)
+                form = form_of(bitmap, bitmap.size)
+                outline = _prepared(form.commands, canvas.outline)
+                found.append(_Look(outline, box_of(form.commands), form.fill, None))
+        return found
+
+
+def _of_shape(source: ShapeSource, time: float, prepare: Any) -> _Look:
+    at = np.array(time)
+    commands = source.shape.outline(at)
+    box = box_of(commands)
+    fill: Any = source.fill
+    fill = (None if fill == "none" else fill) if isinstance(fill, str) else gradient_over(fill, box)
+    line = stroke_at(source.stroke, at) if source.stroke else None
+    return _Look(_prepared(commands, prepare), widened(box, line.width if line else 0), fill, line)
+
+
+@lru_cache(maxsize=512)
+def _prepared(commands: Commands, prepare: Any) -> Any:
+    return prepare(commands)
+
+
+@lru_cache(maxsize=64)
+def _of_text(told: str, prepare: Any) -> list[_Look]:
+    """The letters of a text, each about the middle of its box."""
+    source = TextSource.model_validate_json(told)
+    title = Title(id="flurry", kind="title", span=(0, 1), text=source.text, style=source.style)
+    layout = lay_out(title)
+    found = []
+    fills = plain_fills(layout)
+    for character, fill in zip(layout.characters, fills, strict=True):
+        commands = of_glyphs(character.glyphs)
+        left, top, right, bottom = box_of(commands)
+        x, y = (left + right) / 2, (top + bottom) / 2
+        moved = tuple(
+            (verb, tuple(n - (y if axis % 2 else x) for axis, n in enumerate(numbers)))
+            for verb, numbers in commands
+        )
+        setting = character.setting
+        line = Line(setting.outline, setting.outline_color) if setting.outline > 0 else None
+        box = widened((left - x, top - y, right - x, bottom - y), setting.outline)
+        found.append(_Look(prepare(moved), box, fill, line))
+    return found
+
+
+def _colored(fill: Any, line: Line | None, color: str) -> tuple[Any, Line | None]:
+    """A fill, or where there is none the line, of another colour; pictures stay."""
+    if fill is None:
+        return fill, line and line._replace(color=color)
+    return (color if not hasattr(fill, "bitmap") else fill), line

@@ -1,0 +1,294 @@
+"""Flurries: many small things that are thrown. The data only; balletto.motion.flurries says where
+they are, balletto/picture/layers/flurry.py draws them."""
+
+from typing import Annotated, Any, ClassVar, Literal
+
+from pydantic import Field, field_validator
+
+from . import measures
+from .eases import Ease
+from .kinds import Kind
+from .measures import Measure
+from .media import FileName
+from .model import (
+    Color,
+    Counts,
+    Degrees,
+    Distance,
+    Duration,
+    Factor,
+    Frames,
+    Model,
+    Number,
+    Seed,
+    kind_of,
+    needs,
+    one_of,
+)
+from .shapes import AnyShape
+from .stroke import Stroke
+from .style import Fill, Style
+from .tracks import Changing, Track, value_at
+from .wording import Said, Wording
+
+MOST_PIECES = 5000
+Count = Annotated[int, Number("a number of pieces", Counts.COUNT, ge=1, le=MOST_PIECES)]
+Life = Annotated[float, Number("a number of frames", Counts.DURATION, gt=0, le=1_000_000)]
+Share = Annotated[float, Number("a share", Counts.FACTOR, ge=0, le=100)]
+Speed = Annotated[float, Number("px a second", Counts.LENGTH, ge=-1e6, le=1e6)]
+Drag = Annotated[float, Number("a drag", Counts.FACTOR, ge=0, le=1000)]
+Percent = Annotated[float, Number("a number of percent of a life", Counts.PART, ge=0, le=100)]
+
+
+class LifeKey(Model):
+    """What a value is at a percent of a life; `ease` is how it goes from there to the next."""
+
+    at: Percent
+    value: Factor
+    ease: Ease = "linear"
+
+
+class LifeCourse(Model):
+    """A value that changes over the life of a piece."""
+
+    keys: Annotated[tuple[LifeKey, ...], Field(min_length=1, max_length=100)]
+
+    @field_validator("keys")
+    @classmethod
+    def _in_order(cls, keys: tuple[LifeKey, ...]) -> tuple[LifeKey, ...]:
+        return tuple(sorted(keys, key=lambda key: key.at))
+
+    def at_shares(self, shares: Any) -> Any:
+        """Its values at shares of a life, an array of any shape."""
+        keys = [key.model_dump(exclude_unset=True) for key in self.keys]
+        return value_at(Track[Factor].model_validate({"keys": keys}, strict=False), shares * 100.0)
+
+
+OverLife = one_of(
+    lambda data: "course" if isinstance(data, dict | LifeCourse) else "plain",
+    "a number, or keys over the percents of a life",
+    plain=Factor,
+    course=LifeCourse,
+)
+FADING: dict[str, Any] = {"keys": [{"at": 0, "value": 1}, {"at": 80, "value": 1},
+                                   {"at": 100, "value": 0}]}  # fmt: skip
+
+
+# Where pieces are born
+
+
+class Place(Kind):
+    """Where pieces are born, about the origin of the layer."""
+
+    wording: ClassVar[Wording]
+
+
+class PointPlace(Place):
+    """All at one point."""
+
+    wording: ClassVar = Wording("point", "from one point")
+
+    kind: Literal["point"]
+
+
+class LinePlace(Place):
+    """Along a line through the origin: at `angle` 0 it lies level."""
+
+    rank: ClassVar = 1
+    wording: ClassVar = Wording(
+        "line",
+        "from a line of {length} at {angle}",
+        {
+            "length": Said("Length of the line", measures.LENGTH_PX, 600),
+            "angle": Said("Angle of the line", measures.DEGREES, 0),
+        },
+    )
+
+    kind: Literal["line"]
+    length: Changing[Distance] = 600
+    angle: Changing[Degrees] = 0
+
+
+class BoxPlace(Place):
+    """Anywhere in a box."""
+
+    rank: ClassVar = 2
+    wording: ClassVar = Wording(
+        "box",
+        "from a box {width} wide and {height} high",
+        {
+            "width": Said("Width of the box", measures.LENGTH_PX, 600),
+            "height": Said("Height of the box", measures.LENGTH_PX, 300),
+        },
+    )
+
+    kind: Literal["box"]
+    width: Changing[Distance] = 600
+    height: Changing[Distance] = 300
+
+
+class RingPlace(Place):
+    """On a ring."""
+
+    rank: ClassVar = 3
+    wording: ClassVar = Wording(
+        "ring",
+        "from a ring of {radius}",
+        {"radius": Said("Radius of the ring", measures.LENGTH_PX, 200)},
+    )
+
+    kind: Literal["ring"]
+    radius: Changing[Distance] = 200
+
+
+PLACE_KINDS: dict[str, type[Place]] = {
+    "point": PointPlace, "line": LinePlace, "box": BoxPlace, "ring": RingPlace,
+}  # fmt: skip
+AnyPlace = one_of(kind_of, f"a place of one of the kinds {', '.join(PLACE_KINDS)}", **PLACE_KINDS)
+
+
+class Births(Model):
+    """When pieces are born: `from` a frame on, all at once or `over` so many frames, spread along
+    a `curve`."""
+
+    first: Frames = Field(0, alias="from")
+    over: Duration = 0
+    curve: Ease = "linear"
+
+
+# What is thrown
+
+
+class ShapeSource(Model):
+    """A shape."""
+
+    shape: AnyShape
+    fill: Fill = "#FFFFFF"
+    stroke: Stroke | None = None
+
+
+class PictureSource(Model):
+    """A picture from a file, as large as it is."""
+
+    file: FileName
+
+
+class TextSource(Model):
+    """The letters of a text, each by itself about its middle."""
+
+    text: Annotated[str, Field(min_length=1, max_length=500), needs("a text of 1 to 500 letters")]
+    style: Style = Style()
+
+
+def _source_kind(data: Any) -> str:
+    names = data if isinstance(data, dict) else type(data).model_fields
+    return next((name for name in ("shape", "file", "text") if name in names), "")
+
+
+Source = one_of(
+    _source_kind,
+    "a shape, a file or a text",
+    shape=ShapeSource,
+    file=PictureSource,
+    text=TextSource,
+)  # fmt: skip
+
+
+class Flurry(Model):
+    """`count` pieces that are thrown from a place and fly on their own.
+
+    direction, spread: degrees, 0 is up, clockwise; speed, in px a second
+    gravity, wind: px a second squared, down and to the right; drag: a second, how fast they slow
+    spin: degrees a second; what ends on _chance: how far a piece may be from that, as a share of it
+    size, opacity: over a life; colors: of which each piece has one, in place of its own fill
+    """
+
+    count: Count = 40
+    seed: Seed = 0
+    births: Births = Births()
+    loop: bool = False
+    life: Life = 60
+    life_chance: Share = 0
+    place: AnyPlace = PointPlace(kind="point")
+    direction: Changing[Degrees] = 0
+    spread: Changing[Degrees] = 0
+    speed: Changing[Speed] = 0
+    speed_chance: Share = 0
+    gravity: Changing[Speed] = 0
+    wind: Changing[Speed] = 0
+    drag: Changing[Drag] = 0
+    any_turn: bool = False
+    spin: Changing[Degrees] = 0
+    spin_chance: Share = 0
+    facing: Literal["still", "flight"] = "still"
+    size: OverLife = 1
+    size_chance: Share = 0
+    opacity: OverLife = LifeCourse.model_validate(FADING, strict=False)
+    source: Annotated[tuple[Source, ...], Field(min_length=1, max_length=100)]
+    colors: Annotated[tuple[Color, ...], Field(max_length=100)] = ()
+
+
+PIECES = Measure(" pieces", drag=0.1, low=1, high=MOST_PIECES, one=" piece")
+A_SECOND = Measure(" px a second", drag=2)
+DEGREES_A_SECOND = Measure("° a second", drag=1)
+_SHARE = measures.PERCENT_OF_ONE
+
+
+def _over_life(*keys: tuple[float, float], ease: str = "linear") -> dict[str, Any]:
+    """Keys of percents and values, the first eased."""
+    made: list[dict[str, Any]] = [{"at": at, "value": value} for at, value in keys]
+    if ease != "linear":
+        made[0]["ease"] = ease
+    return {"keys": made}
+
+
+FADING_IN = _over_life((0, 0), (20, 1), (80, 1), (100, 0))
+GROWING = _over_life((0, 0), (100, 1), ease="soft-landing")
+SHRINKING = _over_life((0, 1), (100, 0))
+POPPING = _over_life((0, 0), (15, 1), (70, 1), (100, 0), ease="soft-landing")
+_SIZES = (
+    (1, "as large as they are"), (GROWING, "growing"), (SHRINKING, "shrinking"),
+    (POPPING, "growing, then shrinking away"),
+)  # fmt: skip
+_OPACITIES = (
+    (FADING, "fading at the end"), (FADING_IN, "fading in and out"), (1, "as opaque as they are"),
+)  # fmt: skip
+_LOOPS = ((False, "once"), (True, "again and again without a seam"))
+_FACINGS = (("still", "facing anywhere"), ("flight", "facing where they fly"))
+FLURRY = Wording(
+    "flurry",
+    "{count}, thrown at {direction}, {spread} apart at the most, at {speed}, {speed_chance} faster "
+    "or slower, falling by {gravity}, in a wind of {wind}, slowed by {drag}, {any_turn}, spinning "
+    "by {spin}, {spin_chance} more or less, {facing}, living {life}, {life_chance} longer or shorter, "
+    "{size}, {size_chance} larger or smaller, {opacity}, {loop}, chance {seed}",
+    {
+        "count": Said("Number of pieces", PIECES, 40),
+        "direction": Said("Direction", measures.DEGREES, 0),
+        "spread": Said("Spread", measures.DEGREES, 60),
+        "speed": Said("Speed", A_SECOND, 500),
+        "speed_chance": Said("Chance of speeds", _SHARE, 0),
+        "gravity": Said("Gravity", A_SECOND, 0),
+        "wind": Said("Wind", A_SECOND, 0),
+        "drag": Said("Drag", measures.PERCENT_OF_ONE, 0),
+        "any_turn": Said("First turn", options=((False, "upright"), (True, "turned any way"))),
+        "spin": Said("Spin", DEGREES_A_SECOND, 0),
+        "spin_chance": Said("Chance of spins", _SHARE, 0),
+        "facing": Said("Facing", options=_FACINGS),
+        "life": Said("Life", measures.LENGTH, 60),
+        "life_chance": Said("Chance of lives", _SHARE, 0),
+        "size": Said("Size over a life", options=_SIZES),
+        "size_chance": Said("Chance of sizes", _SHARE, 0),
+        "opacity": Said("Opacity over a life", options=_OPACITIES),
+        "loop": Said("Loop", options=_LOOPS),
+        "seed": Said("Chance of the flurry", measures.WHOLE),
+    },
+)
+BIRTHS = Wording(
+    "births",
+    "born from {from} on, over {over} with {curve}",
+    {
+        "from": Said("Births from", measures.FRAME, 0),
+        "over": Said("Births over", measures.FRAMES, 0),
+        "curve": Said("Births along", is_ease=True),
+    },
+)
