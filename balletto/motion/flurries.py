@@ -67,8 +67,12 @@ def pieces_at(scene: Scene, flurry: Flurry, looks: int, times: np.ndarray) -> Pi
     colors = len(flurry.colors)
     color = np.floor(_share(flurry, _COLOR) * colors).astype(int) if colors else None
     shape = (len(times), count)
-    every = (start[:, 0] + x, start[:, 1] + y, turn, size, opacity)
-    return Pieces(born, *(np.broadcast_to(each, shape) for each in every), source, color)
+
+    def wide(values: np.ndarray) -> np.ndarray:
+        return np.broadcast_to(values, shape)
+
+    place = wide(start[:, 0] + x), wide(start[:, 1] + y)
+    return Pieces(born, *place, wide(turn), wide(size), wide(opacity), source, color)
 
 
 _AT_BIRTH = ("direction", "spread", "speed", "gravity", "wind", "drag", "spin")

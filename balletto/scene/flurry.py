@@ -1,7 +1,7 @@
 """Flurries: many small things that are thrown. The data only; balletto.motion.flurries says where
 they are, balletto/picture/layers/flurry.py draws them."""
 
-from typing import Annotated, Any, ClassVar, Literal
+from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, TypeAlias
 
 from pydantic import Field, field_validator
 
@@ -64,12 +64,15 @@ class LifeCourse(Model):
         return value_at(Track[Factor].model_validate({"keys": keys}, strict=False), shares * 100.0)
 
 
-OverLife = one_of(
-    lambda data: "course" if isinstance(data, dict | LifeCourse) else "plain",
-    "a number, or keys over the percents of a life",
-    plain=Factor,
-    course=LifeCourse,
-)
+if TYPE_CHECKING:
+    OverLife: TypeAlias = float | LifeCourse
+else:
+    OverLife = one_of(
+        lambda data: "course" if isinstance(data, dict | LifeCourse) else "plain",
+        "a number, or keys over the percents of a life",
+        plain=Factor,
+        course=LifeCourse,
+    )
 FADING: dict[str, Any] = {"keys": [{"at": 0, "value": 1}, {"at": 80, "value": 1},
                                    {"at": 100, "value": 0}]}  # fmt: skip
 
@@ -144,7 +147,12 @@ class RingPlace(Place):
 PLACE_KINDS: dict[str, type[Place]] = {
     "point": PointPlace, "line": LinePlace, "box": BoxPlace, "ring": RingPlace,
 }  # fmt: skip
-AnyPlace = one_of(kind_of, f"a place of one of the kinds {', '.join(PLACE_KINDS)}", **PLACE_KINDS)
+if TYPE_CHECKING:
+    AnyPlace: TypeAlias = PointPlace | LinePlace | BoxPlace | RingPlace
+else:
+    AnyPlace = one_of(
+        kind_of, f"a place of one of the kinds {', '.join(PLACE_KINDS)}", **PLACE_KINDS
+    )
 
 
 class Births(Model):
@@ -185,13 +193,16 @@ def _source_kind(data: Any) -> str:
     return next((name for name in ("shape", "file", "text") if name in names), "")
 
 
-Source = one_of(
-    _source_kind,
-    "a shape, a file or a text",
-    shape=ShapeSource,
-    file=PictureSource,
-    text=TextSource,
-)  # fmt: skip
+if TYPE_CHECKING:
+    Source: TypeAlias = ShapeSource | PictureSource | TextSource
+else:
+    Source = one_of(
+        _source_kind,
+        "a shape, a file or a text",
+        shape=ShapeSource,
+        file=PictureSource,
+        text=TextSource,
+    )
 
 
 class Flurry(Model):
@@ -228,7 +239,7 @@ class Flurry(Model):
     colors: Annotated[tuple[Color, ...], Field(max_length=100)] = ()
 
 
-PIECES = Measure(" pieces", drag=0.1, low=1, high=MOST_PIECES, one=" piece")
+PIECES = Measure("", drag=0.1, low=1, high=MOST_PIECES)
 A_SECOND = Measure(" px a second", drag=2)
 DEGREES_A_SECOND = Measure("° a second", drag=1)
 _SHARE = measures.PERCENT_OF_ONE
@@ -248,44 +259,52 @@ SHRINKING = _over_life((0, 1), (100, 0))
 POPPING = _over_life((0, 0), (15, 1), (70, 1), (100, 0), ease="soft-landing")
 _SIZES = (
     (1, "as large as they are"), (GROWING, "growing"), (SHRINKING, "shrinking"),
-    (POPPING, "growing, then shrinking away"),
+    (POPPING, "growing and shrinking"),
 )  # fmt: skip
 _OPACITIES = (
     (FADING, "fading at the end"), (FADING_IN, "fading in and out"), (1, "as opaque as they are"),
 )  # fmt: skip
+_TURNS = ((False, "upright"), (True, "turned any way"))
 _LOOPS = ((False, "once"), (True, "again and again without a seam"))
 _FACINGS = (("still", "facing anywhere"), ("flight", "facing where they fly"))
+COUNT = Said("Number of pieces", PIECES, 40)
 FLURRY = Wording(
     "flurry",
-    "{count}, thrown at {direction}, {spread} apart at the most, at {speed}, {speed_chance} faster "
-    "or slower, falling by {gravity}, in a wind of {wind}, slowed by {drag}, {any_turn}, spinning "
-    "by {spin}, {spin_chance} more or less, {facing}, living {life}, {life_chance} longer or shorter, "
-    "{size}, {size_chance} larger or smaller, {opacity}, {loop}, chance {seed}",
+    "thrown towards {direction}, spread over {spread}, at {speed}, falling by {gravity}, living "
+    "{life}, {size}, {opacity}, {loop}",
     {
-        "count": Said("Number of pieces", PIECES, 40),
         "direction": Said("Direction", measures.DEGREES, 0),
         "spread": Said("Spread", measures.DEGREES, 60),
         "speed": Said("Speed", A_SECOND, 500),
-        "speed_chance": Said("Chance of speeds", _SHARE, 0),
         "gravity": Said("Gravity", A_SECOND, 0),
+        "life": Said("Life", measures.LENGTH, 60),
+        "size": Said("Size over a life", options=_SIZES),
+        "opacity": Said("Opacity over a life", options=_OPACITIES),
+        "loop": Said("Loop", options=_LOOPS),
+    },
+)
+# What is said after that, as far as it is not as usual.
+FLIGHT = Wording(
+    "flight",
+    "{speed_chance} faster or slower, in a wind of {wind}, slowed by {drag}, {any_turn}, spinning "
+    "by {spin}, {spin_chance} more or less, {facing}, {life_chance} longer or shorter, "
+    "{size_chance} larger or smaller, chance {seed} of the flurry",
+    {
+        "speed_chance": Said("Chance of speeds", _SHARE, 0),
         "wind": Said("Wind", A_SECOND, 0),
         "drag": Said("Drag", measures.PERCENT_OF_ONE, 0),
-        "any_turn": Said("First turn", options=((False, "upright"), (True, "turned any way"))),
+        "any_turn": Said("First turn", options=_TURNS),
         "spin": Said("Spin", DEGREES_A_SECOND, 0),
         "spin_chance": Said("Chance of spins", _SHARE, 0),
         "facing": Said("Facing", options=_FACINGS),
-        "life": Said("Life", measures.LENGTH, 60),
         "life_chance": Said("Chance of lives", _SHARE, 0),
-        "size": Said("Size over a life", options=_SIZES),
         "size_chance": Said("Chance of sizes", _SHARE, 0),
-        "opacity": Said("Opacity over a life", options=_OPACITIES),
-        "loop": Said("Loop", options=_LOOPS),
-        "seed": Said("Chance of the flurry", measures.WHOLE),
+        "seed": Said("Chance of the flurry", measures.WHOLE, 0),
     },
 )
 BIRTHS = Wording(
     "births",
-    "born from {from} on, over {over} with {curve}",
+    "born from {from}, over {over} with {curve}",
     {
         "from": Said("Births from", measures.FRAME, 0),
         "over": Said("Births over", measures.FRAMES, 0),

@@ -2,6 +2,8 @@
 
 from typing import Any
 
+from .flurry import Flurry
+from .flurry_starts import STARTS, THINGS
 from .model import Counts
 from .rewriting import Mark, Rewriter, Where
 from .shapes import SHAPE_KINDS
@@ -57,6 +59,29 @@ def new_title(document: Data) -> Data:
             "opacity": 1,
         },
         "moves": [],
+    }
+
+
+def new_flurry(document: Data, said: Data) -> Data:
+    """A flurry of a kind (`start`), of things by their names or letters of a `text`, with all else
+    that is said of it."""
+    width, height = document["size"]
+    share = min(width, height) / _USUAL_SIDE
+    start = STARTS[said.get("start", "burst")]
+    source = start["source"]
+    if "things" in said:
+        source = THINGS[said["things"]]
+    elif "text" in said:
+        source = [{"text": said["text"], "style": {"axes": {"wght": 800}, "size": 64}}]
+    usual = _Sized(share).part(Flurry, {"source": source, **start["flurry"]})
+    own = {name: said[name] for name in said if name not in ("start", "things", "text")}
+    across, down = start["side"]
+    return {
+        "kind": "flurry",
+        "name": "",
+        "span": [0, document["length"]],
+        "flurry": {**usual, **own},
+        "transform": {"position": [round(width * across), round(height * down), 0]},
     }
 
 

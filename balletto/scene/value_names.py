@@ -5,6 +5,7 @@ from collections.abc import Mapping
 from typing import Any
 
 from .effects import EFFECT_KINDS
+from .flurry import BIRTHS, COUNT, FLIGHT, FLURRY, PLACE_KINDS
 from .masks import MASK_KINDS
 from .motion_blur import SHUTTER
 from .selectors import SELECTOR_KINDS
@@ -48,6 +49,14 @@ _TABLES = {
     "transform": TRANSFORM,
     "style": STYLE,
     "stroke": _names(STROKE.values),
+    "flurry": {
+        "count": COUNT.name,
+        **_names(FLURRY.values),
+        **_names(FLIGHT.values),
+        **_names(BIRTHS.values),
+        "colors": "colours",
+        **{k: v for place in PLACE_KINDS.values() for k, v in _names(place.wording.values).items()},
+    },
     "motion_blur": _names(SHUTTER.values),
     "window": _names(WINDOW.values),
 }

@@ -14,6 +14,7 @@ from ..scene.measures import DEGREES, LENGTH_PX, WHOLE
 from ..scene.shapes import SHAPE_KINDS, Shape
 from ..scene.stroke import STROKE, Stroke
 from .elements import COLORS, ColorOf, Literal, NumberOf, Reading, StringOf, TimeOf, Values
+from .flurry_reader import FlurryReader, flurry_heads
 from .formation_reader import FormationReader
 from .part_reader import PartKind, PartReader, kind_of_wording
 from .patterns import Pattern, PatternReader, row
@@ -71,6 +72,7 @@ def _heads_of_one() -> tuple[Head, ...]:
     found = [Head(row("a title", StringOf("text")), "title")]
     found.append(Head(row("an adjustment"), "adjustment"))
     found += [Head(row(f"the {kind}", StringOf("called")), kind) for kind in NAMED]
+    found += [Head(pattern, "flurry") for pattern in flurry_heads()]
     for kind, model in SHAPE_KINDS.items():
         if not model.needed:
             found += [Head(pattern, "shape", kind) for pattern in _beginnings(kind, model)]
@@ -190,6 +192,7 @@ class LayerReader:
         self._span, self._fill = _SpanReader(reading), _FillReader(reading)
         self._stroke, self._form = PartReader(reading, _line()), PartReader(reading, _line())
         self._formation = FormationReader(reading)
+        self._flurry = FlurryReader(reading)
 
     @property
     def is_known(self) -> bool:
@@ -229,11 +232,14 @@ class LayerReader:
             values = head.pattern.match(self.reading)
             if values is not None:
                 self.head = head
-                self.count = values.pop("count", 1)
+                if head.kind != "flurry":
+                    self.count = values.pop("count", 1)
                 if head.shape:
                     self._form = PartReader(self.reading, _form(head.shape))
                     into = self._stroke if "width" in values else self._form
                     into.values, into.done = values, set(values)
+                elif head.kind == "flurry":
+                    self._flurry.said = values
                 else:
                     self.said = values
                 return True
@@ -247,6 +253,8 @@ class LayerReader:
             return [*own, self._fill, self._stroke]
         if kind in ("sound", "adjustment"):
             return [self._span]
+        if kind == "flurry":
+            return [self._flurry, self._formation, self._place, self._span]
         usual = [self._formation, self._place, self._span]
         return [*usual, self._style] if kind == "title" else usual
 
@@ -287,6 +295,10 @@ class LayerReader:
             data["fill"] = colors[-1] if colors else kind
         return data | ({"stroke": stroke} if stroke else {})
 
+    def flurry_data(self) -> dict[str, Any]:
+        """What is said of a flurry."""
+        return {"flurry": self._flurry.data()}
+
     def title_data(self) -> dict[str, Any]:
         """How a title is set."""
         return {"style": self._style.data()} if self._style.is_known else {}
@@ -305,7 +317,9 @@ class SettingReader(LayerReader):
     @property
     def is_known(self) -> bool:
         """Whether anything is said that can be nothing else: a move, too, may be turned."""
-        readers = (self._span, self._form, self._fill, self._stroke, self._formation)
+        readers = (
+            self._span, self._form, self._fill, self._stroke, self._formation, self._flurry
+        )  # fmt: skip
         is_dressed = any(reader.values for reader in readers) or bool(self._fill.colors)
         return is_dressed or self._style.is_known or self._place.is_known
 
@@ -313,11 +327,13 @@ class SettingReader(LayerReader):
         """What is said, as plain data; numbers of place and time by their paths."""
         data = super().data()
         del data["kind"]
-        shape = data.pop("shape", {})
+        shape, flurry = data.pop("shape", {}), data.pop("flurry", {})
+        data |= {f"flurry.{name}": value for name, value in flurry.items()}
         return data | {f"shape.{name}": shape[name] for name in shape if name != "kind"}
 
 
 _MADE: dict[str, Callable[[LayerReader], dict[str, Any]]] = {
     "shape": LayerReader.shape_data,
     "title": LayerReader.title_data,
+    "flurry": LayerReader.flurry_data,
 }

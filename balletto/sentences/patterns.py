@@ -9,7 +9,7 @@ from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-from ..scene.measures import LENGTH_PX, PLAIN
+from ..scene.measures import FRAME, LENGTH_PX, PLAIN
 from ..scene.quantity_reader import QuantityError
 from ..scene.wording import Said
 from .elements import (
@@ -25,6 +25,7 @@ from .elements import (
     PairOf,
     Reading,
     SidesOf,
+    TimeOf,
     Values,
 )
 from .lexicon import spelt
@@ -188,6 +189,8 @@ def element_for(name: str, how: Said, nouns: tuple[tuple[str, str], ...] = ()) -
         return PairOf(name, (how.between, ""), LENGTH_PX)
     if how.parts and how.after:
         return SidesOf(name, how)
+    if how.measure is FRAME:
+        return TimeOf(name)
     if how.options:
         return Option(name, how.options)
     return NumberOf(name, how.measure or PLAIN, example=how.rest)

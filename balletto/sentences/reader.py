@@ -11,6 +11,7 @@ from pydantic import ValidationError
 from ..scene.document import Scene
 from ..scene.effects import EFFECT_KINDS
 from ..scene.files import faults_of
+from ..scene.flurry import BIRTHS, FLIGHT, FLURRY, PLACE_KINDS
 from ..scene.formations import FORMATION_KINDS
 from ..scene.layers.shape import ShapeLayer
 from ..scene.layers.title import Run
@@ -28,6 +29,7 @@ from ..scene.windows import WINDOW
 from .atoms import Atoms, SayingError
 from .elements import Reading
 from .faults import fault_of
+from .flurry_reader import flurry_phrases
 from .formation_reader import FormationReader, formation_phrases
 from .layer_reader import (
     MOST_AT_ONCE,
@@ -100,7 +102,7 @@ def all_atoms() -> Atoms:
     phrases += [noun for _, noun in nouns()] + COMBINE.told() + list(SHORT.values())
     for kind in part_kinds():
         phrases += kind.phrases()
-    phrases += [*style_phrases(), *layer_phrases(), *formation_phrases()]
+    phrases += [*style_phrases(), *layer_phrases(), *formation_phrases(), *flurry_phrases()]
     for pattern in (*place_patterns(), *scene_patterns()):
         phrases += pattern.phrases()
     return Atoms(phrases, list(phrases_of_several()), SHORT, frozenset(_units()))
@@ -113,6 +115,8 @@ def _units() -> set[str]:
     every += [how for mask in MASK_KINDS.values() for how in mask.wording.values.values()]
     every += [how for shape in SHAPE_KINDS.values() for how in shape.wording.values.values()]
     every += [how for each in FORMATION_KINDS.values() for how in each.wording.values.values()]
+    every += [*FLURRY.values.values(), *FLIGHT.values.values(), *BIRTHS.values.values()]
+    every += [how for place in PLACE_KINDS.values() for how in place.wording.values.values()]
     every += [*SHUTTER.values.values(), *WINDOW.values.values(), *STROKE.values.values()]
     measures = [how.measure for how in every if how.measure]
     return {unit.strip() for each in measures for unit in (each.unit, each.one)} - {""}

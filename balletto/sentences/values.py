@@ -5,6 +5,7 @@ from typing import Any
 
 from ..scene.ease_words import EASES, TRACK_EASES
 from ..scene.measures import PIXELS, PLAIN, WHOLE, Measure
+from ..scene.model import Model
 from ..scene.orders import ORDERS
 from ..scene.pace import times_a_second
 from ..scene.wording import Said
@@ -29,6 +30,8 @@ def ease_pieces(path: str, ease: Any, label: str, between_keys: bool = False) ->
 
 def plain_value(path: str, value: Any, how: Said) -> Pieces:
     """A choice, a number, several numbers, or a list of points: none of them ever keyed."""
+    if isinstance(value, Model):
+        value = value.model_dump(exclude_unset=True, by_alias=True, mode="json")
     if how.each:
         points: list[list[Pieces]] = [
             [plain_value(f"{path}.{n}.{axis}", point[axis], part) for axis, part in axes]

@@ -6,10 +6,11 @@ from django.http import Http404
 
 from balletto.picture.bounds import rest_box
 from balletto.scene.errors import SceneError
+from balletto.scene.flurry_starts import STARTS
 from balletto.scene.outlines import drawing_of_svg
 from balletto.scene.presets import fits, fitted, needed_of, presets, without
 from balletto.scene.shapes import SHAPE_KINDS
-from balletto.scene.starts import SHAPE_FILL, new_shape, new_title
+from balletto.scene.starts import SHAPE_FILL, new_flurry, new_shape, new_title
 from web.library.models import MediaFile
 from web.library.store import folder_of
 from web.projects.access import own_scene
@@ -147,6 +148,15 @@ def _add_adjustment(request: EditRequest, wanted: Data) -> Data:
     return {"name": "add-layer", "layer": {"kind": "adjustment", "name": "", "span": span}}
 
 
+def _add_flurry(request: EditRequest, wanted: Data) -> Data:
+    """A flurry where one of its kind stands, of a size that suits the picture."""
+    said = wanted.get("flurry")
+    start = said.get("start") if isinstance(said, dict) else None
+    if start not in STARTS:
+        raise SceneError.at("flurry", f"one of {', '.join(STARTS)} is needed")
+    return {"name": "add-layer", "layer": new_flurry(request.data, {"start": start})}
+
+
 def _add_mask(request: EditRequest, wanted: Data) -> Data:
     """A mask that takes up the box of its layer, as it stands at rest."""
     layer, mask = request.layer(wanted.get("layer")), wanted.get("mask")
@@ -170,6 +180,7 @@ ADDING: dict[str, Callable[[EditRequest, Data], Data]] = {
     "add-move": _add_move,
     "add-title": _add_title,
     "add-shape": _add_shape,
+    "add-flurry": _add_flurry,
     "add-adjustment": _add_adjustment,
     "add-file": _add_file,
     "add-path": _add_path,

@@ -14,12 +14,14 @@ from balletto.motion.sampled_curves import keyed_values
 from balletto.motion.warnings import SceneWarning, layer_warnings_of, warnings_of, words_warnings_of
 from balletto.scene.characters import characters_of
 from balletto.scene.layers import Layer
+from balletto.scene.layers.flurry import FlurryLayer
 from balletto.scene.layers.shape import ShapeLayer
 from balletto.scene.layers.title import Title
 from balletto.scene.moves import Move
 from balletto.scene.tracks import Track
 
 from .appearance_sentences import AppearanceCard, appearance_cards, appearance_to_add
+from .flurry_sentences import flurry_actions, flurry_more, flurry_sentences
 from .formation_sentences import formation_actions, formation_more, formation_sentence
 from .media_sentences import (
     media_actions,
@@ -36,6 +38,7 @@ from .title_sentences import TypeSentence, place_actions, place_more, place_sent
 _ICONS = {
     "title": "title",
     "shape": "shape",
+    "flurry": "flurry",
     "picture": "picture",
     "video": "play",
     "scene": "scene",
@@ -46,6 +49,7 @@ _ICONS = {
 PLACE_ACTIONS: dict[str, Callable[[Any], list[dict[str, Any]]]] = {
     "title": place_actions,
     "shape": lambda layer: [*shape_actions(layer), *way_actions(layer)],
+    "flurry": lambda layer: [*flurry_actions(layer), *way_actions(layer)],
     "picture": way_actions,
     "video": way_actions,
     "scene": way_actions,
@@ -123,7 +127,10 @@ class LayerBlock:
         return source_link(used.source, self.view.scene.project.owner_id)
 
     @property
-    def shape_sentences(self) -> list[SafeString]:
+    def form_sentences(self) -> list[SafeString]:
+        """What a shape or a flurry is like."""
+        if isinstance(self.layer, FlurryLayer):
+            return flurry_sentences(self.layer, self.view.moment)
         is_shape = isinstance(self.layer, ShapeLayer)
         return shape_sentences(self.layer, self.view.moment) if is_shape else []
 
@@ -239,7 +246,8 @@ class LayerBlock:
 
     @property
     def place_more(self) -> list[SafeString]:
-        said = shape_more(self.layer) if self.shape_sentences else media_more(self.layer)
+        more = {"shape": shape_more, "flurry": flurry_more}.get(self.layer.kind, media_more)
+        said = more(self.layer)
         copies = formation_more(self.layer, self.view.moment)
         return [*said, *copies, *place_more(self.layer)]
 

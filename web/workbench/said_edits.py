@@ -8,7 +8,8 @@ import numpy as np
 
 from balletto.picture.bounds import position_at_sides
 from balletto.scene.errors import SceneError
-from balletto.scene.starts import new_shape, new_title
+from balletto.scene.flurry_starts import THINGS
+from balletto.scene.starts import new_flurry, new_shape, new_title
 from balletto.scene.tracks import value_at
 from balletto.sentences.move_clauses import UNITS_OF_LAYERS
 from balletto.sentences.place_reader import END, of_one, with_courses
@@ -144,6 +145,8 @@ def _setting(request: EditRequest, layer: str, line: str, data: Data) -> list[Da
     """How it is set, filled and drawn, when it is shown, then where it stands."""
     edits = _style(request, layer, line, data["style"]) if "style" in data else []
     values = {name: data[name] for name in data if name not in ("style", "transform", "stroke")}
+    if things := values.pop("flurry.things", None):
+        values["flurry.source"] = THINGS[things]
     if stroke := data.get("stroke"):
         values["stroke"] = {**(request.layer(layer).get("stroke") or {}), **stroke}
     edits += [
@@ -261,6 +264,10 @@ def _new_shape(request: EditRequest, data: Data) -> Data:
     return {"name": "add-layer", "layer": layer}
 
 
+def _new_flurry(request: EditRequest, data: Data) -> Data:
+    return {"name": "add-layer", "layer": new_flurry(request.data, data["flurry"])}
+
+
 def _new_adjustment(request: EditRequest, data: Data) -> Data:
     return ADDING["add-adjustment"](request, {})
 
@@ -295,6 +302,7 @@ def _new_file(request: EditRequest, data: Data) -> Data:
 _NEW: dict[str, Callable[[EditRequest, Data], Data]] = {
     "title": _new_title,
     "shape": _new_shape,
+    "flurry": _new_flurry,
     "adjustment": _new_adjustment,
     "scene": _new_scene,
     "picture": _new_file,

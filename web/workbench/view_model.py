@@ -33,6 +33,7 @@ from web.projects.takes import ShownTake, shown_takes
 
 from .chips import Chip, choice_chip
 from .ease_chips import ease_chips
+from .flurry_sentences import flurries_to_add
 from .layer_blocks import LayerBlock, MoveCard, key_times
 from .phrases import Moment, tight
 from .scene_sentences import SceneWords
@@ -194,6 +195,7 @@ class WorkbenchView:
     new_words = WORDS
 
     # What a shape can start as, as edits with their names.
+    flurries_to_add = flurries_to_add()
     shapes_to_add = tuple(
         {"label": kind, "edit": {"name": "add-shape", "shape": kind}}
         for kind, model in SHAPE_KINDS.items()

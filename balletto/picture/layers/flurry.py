@@ -85,26 +85,17 @@ class PreparedFlurry(PreparedForm):
         placed = matrix @ matrices
         opacities = (pieces.opacity[0, alive] * opacity).tolist()
         colors = layer.flurry.colors
-        items = []
-        boxes = np.zeros((len(alive), 4))
         flat = placed.reshape(-1, 9).tolist()
-        for at_piece, number in enumerate(alive.tolist()):
-            look = looks[pieces.source[number]]
+        chosen = [looks[number] for number in pieces.source[alive].tolist()]
+        items = []
+        for number, look, there, share in zip(alive, chosen, flat, opacities, strict=True):
             fill, line = look.fill, look.line
             if pieces.color is not None:
                 fill, line = _colored(fill, line, colors[pieces.color[number]])
-            boxes[at_piece] = look.box
-            items.append(
-                DrawItem(
-                    look.outline,
-                    flat[at_piece],
-                    own.tinted(fill),
-                    opacities[at_piece],
-                    own.lined(line),
-                    own.blur,
-                    filled=own.filled,
-                )  # fmt: skip
-            )
+            fill, line = own.tinted(fill), own.lined(line)
+            dressed = (fill, share, line, own.blur)
+            items.append(DrawItem(look.outline, there, *dressed, filled=own.filled))
+        boxes = np.array([look.box for look in chosen]).reshape(-1, 4)
         shadow = shadow_at(layer, time)
         more = 3 * own.blur + (shadow.margin if shadow else 0.0)
         seen = np.ones((1, len(alive)), dtype=bool)

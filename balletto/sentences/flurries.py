@@ -1,0 +1,58 @@
+"""The sentences of a flurry: what is thrown and how, from where and from when on."""
+
+from typing import Any
+
+from ..scene.flurry import BIRTHS, COUNT, FLIGHT, FLURRY, PIECES, Flurry, TextSource
+from ..scene.flurry_starts import THINGS
+from .letters import quoted
+from .parts import say_part
+from .pieces import Aside, Choice, Color, Number, Pieces, joined, said, text_of
+
+OWN_THINGS = "things of their own"
+COLORED = "coloured {}"
+
+
+def say_flurry(path: str, flurry: Flurry) -> list[Pieces]:
+    """All that is said of it: what is thrown and how; from where, when and in which colours."""
+    count = Number(f"{path}.count", COUNT.label, value=flurry.count, measure=PIECES)
+    what = said("A flurry of {} {}", count, _things(path, flurry))
+    births = say_part(f"{path}.births", flurry.births, BIRTHS)
+    place = say_part(f"{path}.place", flurry.place, flurry.place.wording)
+    colors: list[Pieces] = [
+        (Color(f"{path}.colors.{number}", f"Colour {number + 1}", value=color),)
+        for number, color in enumerate(flurry.colors)
+    ]
+    more = [said(COLORED, joined(colors))] if colors else []
+    return [
+        said("{}, {}.", what, (*say_part(path, flurry, FLURRY), _flight(path, flurry))),
+        said("They are {}.", joined([births, place, *more])),
+    ]
+
+
+def _flight(path: str, flurry: Flurry) -> Aside:
+    """What is used less of how pieces fly."""
+    usual = Flurry.model_fields
+    is_usual = all(getattr(flurry, name) == usual[name].default for name in FLIGHT.values)
+    return Aside("Their flight:", say_part(path, flurry, FLIGHT), is_usual)
+
+
+def flurry_text(flurry: Flurry) -> str:
+    """A flurry as plain text, in one sentence."""
+    first, second = (text_of(pieces) for pieces in say_flurry("", flurry))
+    return f"{first.removesuffix('.')}, {second.removeprefix('They are ')}"
+
+
+def _things(path: str, flurry: Flurry) -> Pieces:
+    """What is thrown, of which others can be chosen."""
+    own = [
+        source.model_dump(exclude_unset=True, by_alias=True, mode="json")
+        for source in flurry.source
+    ]
+    options = tuple((source, words) for words, source in THINGS.items())
+    return (Choice(f"{path}.source", "What is thrown", value=own, options=options,
+                   other=_called(flurry.source)),)  # fmt: skip
+
+
+def _called(sources: tuple[Any, ...]) -> str:
+    texts = [quoted(source.text) for source in sources if isinstance(source, TextSource)]
+    return f"letters of {' and '.join(texts)}" if texts else OWN_THINGS
