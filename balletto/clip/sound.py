@@ -12,13 +12,18 @@ from typing import Any
 import av
 import numpy as np
 
+from ..motion.turns import clicks_of
 from ..scene.document import Scene
+from ..scene.hash_random import hash_random
+from ..scene.layers.clicks import ClicksLayer
 from ..scene.layers.nested import NestedLayer
 from ..scene.layers.sound import SoundLayer
 from ..scene.tracks import value_at
+from ..sounds import click_file
 from .errors import ClipError
 
 RATE = 48_000
+_LONGEST_CLICK = 2  # seconds of a file that is heard as one
 _BLOCK = 1024  # samples that are encoded at a time
 # What goes with the pictures in each container.
 CODECS = {"mp4": "aac", "mov": "pcm_s16le", "webm": "libopus"}
@@ -27,7 +32,7 @@ CODECS = {"mp4": "aac", "mov": "pcm_s16le", "webm": "libopus"}
 def has_sound(scene: Scene) -> bool:
     """Whether anything is heard in a scene."""
     return any(
-        isinstance(layer, SoundLayer)
+        isinstance(layer, SoundLayer | ClicksLayer)
         or (isinstance(layer, NestedLayer) and has_sound(scene.used(layer)))
         for layer in scene.layers
         if layer.id in scene.shown
@@ -45,6 +50,8 @@ def mix(scene: Scene, frames: range | None = None) -> np.ndarray:
             continue
         if isinstance(layer, SoundLayer):
             _add(whole, _heard(scene, layer), layer.span[0] / rate)
+        elif isinstance(layer, ClicksLayer):
+            _add_clicks(whole, scene, layer)
         elif isinstance(layer, NestedLayer):
             _add(whole, _nested(scene, layer), layer.span[0] / rate)
     first, end = (round(frame / rate * RATE) for frame in (frames.start, frames.stop))
@@ -57,6 +64,31 @@ def _add(whole: np.ndarray, part: np.ndarray, seconds: float) -> None:
     first, end = max(at, 0), min(at + part.shape[1], whole.shape[1])
     if first < end:
         whole[:, first:end] += part[:, first - at : end - at]
+
+
+_GAIN, _PITCH = 40, 41  # the numbers with which they draw their chances
+
+
+def _add_clicks(whole: np.ndarray, scene: Scene, layer: ClicksLayer) -> None:
+    """Adds the clicks of a layer that fall into its span, each at its very moment."""
+    path = scene.path_of(layer.file) if layer.file else click_file(layer.sound)
+    if path is None:
+        return
+    sound = read(path)[:, : _LONGEST_CLICK * RATE]
+    frames, units = clicks_of(scene, layer)
+    for frame, unit in zip(frames.tolist(), units.tolist(), strict=True):
+        if layer.span[0] <= frame < layer.span[1]:
+            either = [2 * float(hash_random(layer.seed, unit, p, 0)) - 1 for p in (_GAIN, _PITCH)]
+            gain = 10 ** ((layer.gain + layer.gain_chance * either[0]) / 20)
+            one = _at_pitch(sound, 1 + layer.pitch_chance * either[1]) * gain
+            _add(whole, one, frame / float(scene.frames_a_second))
+
+
+def _at_pitch(sound: np.ndarray, pitch: float) -> np.ndarray:
+    """A sound that is so many times as high, and as much shorter."""
+    places = np.arange(int(sound.shape[1] / pitch)) * pitch
+    known = np.arange(sound.shape[1])
+    return np.stack([np.interp(places, known, channel) for channel in sound])
 
 
 def _heard(scene: Scene, layer: SoundLayer) -> np.ndarray:

@@ -7,12 +7,14 @@ import numpy as np
 from ..lettering.layout import lay_out
 from ..scene.document import Scene
 from ..scene.layers import Layer
+from ..scene.layers.clicks import ClicksLayer
 from ..scene.layers.flurry import FlurryLayer
 from ..scene.layers.title import Title
 from ..scene.tracks import value_at
 from .evaluate import Composite, compose, trace
 from .flurries import pieces_at
 from .formations import copies_at
+from .turns import clicks_of
 from .units import unit_texts, units_for
 
 TRANSFORM = ("position", "rotation", "scale", "opacity")
@@ -28,6 +30,9 @@ def poses(scene: Scene, layer_id: str, frames: list[int]) -> dict[str, Any]:
     """
     layer = scene.layer(layer_id)
     copies = _copies(scene, layer, frames)
+    if isinstance(layer, ClicksLayer):
+        clicks = clicks_of(scene, layer).frames.tolist()
+        return {"layer": layer.id, "frames": frames, "clicks": clicks}
     if isinstance(layer, FlurryLayer):
         return {"layer": layer.id, "frames": frames, **_pieces(scene, layer, frames), **copies}
     if isinstance(layer, Title):

@@ -48,12 +48,17 @@ def parts_of(preset: dict[str, Any]) -> list[tuple[str, str]]:
     pose = preset["move"]["pose"]
     axes = [f"axes.{tag}" for tag in pose.get("axes", {})]
     names = [name for name in pose if name not in ("axes", "off_of")] + axes
-    return [(name, PARTS[name]) for name in names]
+    return [(name, PARTS[name]) for name in names] + [
+        (name, name) for name in preset.get("with", ())
+    ]
 
 
 def without(preset: dict[str, Any], parts: Collection[str]) -> dict[str, Any]:
     """A preset that leaves out parts of its pose, but not all of them."""
-    kept = [name for name, _ in parts_of(preset) if name not in parts]
+    beside = preset.get("with", ())
+    kept = [name for name, _ in parts_of(preset) if name not in parts and name not in beside]
+    if "with" in preset:
+        preset = {**preset, "with": [name for name in beside if name not in parts]}
     if not kept:
         return preset
     pose = {name: value for name, value in preset["move"]["pose"].items() if name in kept}
@@ -116,7 +121,36 @@ def needed_of(
     """What else a layer needs for the move of a preset, as large as its type. A window that it has
     stays as it is."""
     needed = _sized_for(preset, document, layer).part(Title, preset.get("title", {}))
+    if preset.get("title_outline") and not layer["style"].get("outline"):
+        needed["style"] = {**layer["style"], **_outline_of(layer["style"])}
+        return needed
     return {name: value for name, value in needed.items() if not isinstance(layer.get(name), dict)}
+
+
+def _outline_of(style: dict[str, Any]) -> dict[str, Any]:
+    """An outline that suits a title: thin, and of the colour of its fill."""
+    fill = style.get("fill", "#FFFFFF")
+    color = fill if isinstance(fill, str) and fill != "none" else "#FFFFFF"
+    return {"outline": _rounded(style.get("size", _SIZE) / 50), "outline_color": color}
+
+
+def beside(preset: dict[str, Any], layer: dict[str, Any], move: str) -> dict[str, Any]:
+    """What comes with the move of a preset, once it has an id: the caret of its title, and a layer
+    of clicks."""
+    if layer["kind"] != "title":
+        return {}
+    style = layer["style"]
+    fill = style.get("fill", "#FFFFFF")
+    color = fill if isinstance(fill, str) and fill != "none" else "#FFFFFF"
+    width = _rounded(style.get("size", _SIZE) / 20)
+    made = {
+        "caret": {"move": move, "width": width, "color": color},
+        "clicks": {
+            "kind": "clicks", "name": "Clicks", "span": layer["span"], "title": layer["id"],
+            "move": move, "sound": "typewriter",
+        },
+    }  # fmt: skip
+    return {name: made[name] for name in preset.get("with", ())}
 
 
 def _sized_for(preset: dict[str, Any], document: dict[str, Any], layer: dict[str, Any]) -> "_Sized":

@@ -4,6 +4,7 @@ and the history. Those of effects, masks, shapes and selectors stand with their 
 from collections.abc import Mapping
 from typing import Any
 
+from .caret import CARET
 from .effects import EFFECT_KINDS
 from .flurry import BIRTHS, COUNT, FLIGHT, FLURRY, PLACE_KINDS
 from .masks import MASK_KINDS
@@ -49,6 +50,7 @@ _TABLES = {
     "transform": TRANSFORM,
     "style": STYLE,
     "stroke": _names(STROKE.values),
+    "caret": _names(CARET.values),
     "flurry": {
         "count": COUNT.name,
         **_names(FLURRY.values),

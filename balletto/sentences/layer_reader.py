@@ -251,7 +251,7 @@ class LayerReader:
         if kind == "shape":
             own = [self._form, self._formation, self._place, self._span]
             return [*own, self._fill, self._stroke]
-        if kind in ("sound", "adjustment"):
+        if kind in ("sound", "clicks", "adjustment"):
             return [self._span]
         if kind == "flurry":
             return [self._flurry, self._formation, self._place, self._span]

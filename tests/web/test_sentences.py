@@ -335,8 +335,11 @@ class PresetsTest(TestCase):
             with self.subTest(name):
                 for left_out in [[part] for part in parts] + [parts[1:], parts]:
                     kept = [part for part, _ in parts_of(without(preset, left_out))]
-                    wanted = [part for part in parts if part not in left_out]
-                    self.assertEqual(kept, wanted or parts)
+                    beside = preset.get("with", [])
+                    own = [part for part in parts if part not in beside]
+                    wanted = [part for part in own if part not in left_out] or own
+                    wanted += [part for part in beside if part not in left_out]
+                    self.assertEqual(kept, wanted)
                     move = fitted(without(preset, left_out), data, data["layers"][0])
                     apply(data, {"name": "add-move", "layer": "t1", "move": move})
 

@@ -8,7 +8,7 @@ from balletto.picture.bounds import rest_box
 from balletto.scene.errors import SceneError
 from balletto.scene.flurry_starts import STARTS
 from balletto.scene.outlines import drawing_of_svg
-from balletto.scene.presets import fits, fitted, needed_of, presets, without
+from balletto.scene.presets import beside, fits, fitted, needed_of, presets, without
 from balletto.scene.shapes import SHAPE_KINDS
 from balletto.scene.starts import SHAPE_FILL, new_flurry, new_shape, new_title
 from web.library.models import MediaFile
@@ -32,8 +32,9 @@ def _add_move(request: EditRequest, wanted: Data) -> Data:
     if isinstance(layers, list) and len(layers) > 1:
         titles = movable_among(request, layers)
         whole = {"name": "add-move", "preset": preset["id"], "without": left_out, "letters": None}
-        edits = [_add_move(request, {**whole, "layer": each}) for each in titles]
-        return one_or_several(edits, f"Move “{preset['name']}” added to {len(edits)} layers")
+        made = [_add_move(request, {**whole, "layer": each}) for each in titles]
+        edits = [one for each in made for one in each.get("edits", [each])]
+        return one_or_several(edits, f"Move “{preset['name']}” added to {len(made)} layers")
     layer = request.layer(wanted.get("layer"))
     movable_among(request, [layer["id"]])
     if not fits(preset, layer["kind"]):
@@ -43,7 +44,23 @@ def _add_move(request: EditRequest, wanted: Data) -> Data:
     if letters is not None and is_title:
         move["among"] = [list(letters)]
     needed = needed_of(preset, request.data, layer) if is_title else {}
-    return {"name": "add-move", "layer": layer["id"], "move": move, "title": needed}
+    added = {"name": "add-move", "layer": layer["id"], "move": move, "title": needed}
+    return _with_what_comes(request, preset, layer, added)
+
+
+def _with_what_comes(request: EditRequest, preset: Data, layer: Data, added: Data) -> Data:
+    """The edit that adds the move of a preset, with what comes with it."""
+    if not preset.get("with") or layer["kind"] != "title":
+        return added
+    move = request.after([added]).layer(layer["id"])["moves"][-1]["id"]
+    edits = [added]
+    for name, made in beside(preset, layer, move).items():
+        if name == "caret":
+            path = f"{layer['id']}.caret"
+            edits.append({"name": "set-value", "path": path, "value": made})
+        else:
+            edits.append({"name": "add-layer", "layer": made})
+    return one_or_several(edits, f"Move “{preset['name']}” added to {layer['id']}")
 
 
 def _letters(request: EditRequest, wanted: Data) -> tuple[int, int] | None:

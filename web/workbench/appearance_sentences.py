@@ -5,6 +5,7 @@ from typing import Any
 
 from django.utils.safestring import SafeString
 
+from balletto.scene.caret import CARET
 from balletto.scene.document import Scene
 from balletto.scene.effects import EFFECT_KINDS, Effect
 from balletto.scene.layers import Layer
@@ -62,6 +63,7 @@ def appearance_cards(scene: Scene, layer: Layer, moment: Moment = NOW) -> list[A
         *_masks(layer, moment),
         *_matte(scene, layer),
         *_window(layer),
+        *_caret(layer),
         *_shutter(layer, moment),
     ]
 
@@ -138,6 +140,15 @@ def _window(layer: Layer) -> list[AppearanceCard]:
     return [AppearanceCard(path, WINDOW.title, words, {"name": "clear-value", "path": path})]
 
 
+def _caret(layer: Layer) -> list[AppearanceCard]:
+    caret = getattr(layer, "caret", None)
+    if caret is None:
+        return []
+    path = f"{layer.id}.caret"
+    words = SentencePart(path, caret, CARET)
+    return [AppearanceCard(path, CARET.title, words, {"name": "clear-value", "path": path})]
+
+
 def _shutter(layer: Layer, moment: Moment) -> list[AppearanceCard]:
     if layer.motion_blur is None:
         return []
@@ -154,7 +165,7 @@ def layer_name(layer: Layer) -> str:
 
 def appearance_to_add(scene: Scene, layer: Layer) -> list[tuple[str, list[dict[str, Any]]]]:
     """What can be put on, in groups: each with what it is called and the edit that does it."""
-    if layer.kind == "sound":
+    if not layer.draws_itself and not layer.has_place:
         return []
     groups = [
         (
@@ -189,6 +200,16 @@ def appearance_to_add(scene: Scene, layer: Layer) -> list[tuple[str, list[dict[s
         value = {"of": "line", "grow": [0, soft, 0, soft], "soft": [0, soft, 0, soft]}
         edit = {"name": "set-value", "path": f"{layer.id}.window", "value": value}
         other.append({"label": "window", "edit": edit})
+    if isinstance(layer, Title) and layer.caret is None and layer.moves:
+        caret = {"move": layer.moves[-1].id, "width": max(2, round(layer.style.size / 20))}
+        edit = {"name": "set-value", "path": f"{layer.id}.caret", "value": caret}
+        other.append({"label": "caret", "edit": edit})
+    if isinstance(layer, Title) and layer.moves:
+        clicks = {
+            "kind": "clicks", "name": "Clicks", "span": list(layer.span), "title": layer.id,
+            "move": layer.moves[-1].id,
+        }  # fmt: skip
+        other.append({"label": "clicks", "edit": {"name": "add-layer", "layer": clicks}})
     if layer.motion_blur is None and layer.draws_itself:
         path = f"{layer.id}.motion_blur"
         edit = {"name": "set-value", "path": path, "value": {"angle": 180}}

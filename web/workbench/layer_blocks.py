@@ -43,6 +43,7 @@ _ICONS = {
     "video": "play",
     "scene": "scene",
     "sound": "sound",
+    "clicks": "sound",
     "group": "group",
     "adjustment": "adjust",
 }
@@ -54,6 +55,7 @@ PLACE_ACTIONS: dict[str, Callable[[Any], list[dict[str, Any]]]] = {
     "video": way_actions,
     "scene": way_actions,
     "sound": lambda layer: [],
+    "clicks": lambda layer: [],
     "group": lambda layer: [
         *way_actions(layer),
         {"label": "ungroup", "edit": {"name": "ungroup-layers", "layer": layer.id}},
@@ -96,7 +98,7 @@ class LayerBlock:
     @property
     def is_drawn(self) -> bool:
         """Whether it is seen at all."""
-        return self.layer.kind != "sound"
+        return self.layer.draws_itself or self.layer.has_place
 
     @property
     def is_placed(self) -> bool:

@@ -10,6 +10,7 @@ from balletto.picture.media import MediaError, video
 from balletto.scene import measures
 from balletto.scene.document import Scene
 from balletto.scene.layers import Layer
+from balletto.scene.layers.clicks import CLICKING, ClicksLayer
 from balletto.scene.measures import Measure
 from balletto.scene.wording import Said, Wording
 from balletto.sentences.pieces import Choice
@@ -59,6 +60,8 @@ def media_sentences(
     document: Scene, layer: Layer, files: list[MediaFile], moment: Moment = NOW
 ) -> list[SafeString]:
     """What a layer shows or plays, as it is at a moment; `files` are those to choose from."""
+    if isinstance(layer, ClicksLayer):
+        return [tight(SentencePart(layer.id, layer, CLICKING, moment).sentence())]
     sentence = MEDIA.get(layer.kind)
     if sentence is None:
         return []

@@ -11,11 +11,15 @@ import numpy as np
 from ...lettering.layout import KEPT, Layout, lay_out
 from ...motion.becoming import Ways, ways_of
 from ...motion.evaluate import compose
+from ...motion.layer_motion import moved_matrices
 from ...motion.matrices import place
 from ...motion.reflow import moved_axes
+from ...motion.turns import caret_at
 from ...scene.document import Scene
 from ...scene.effects.trail import Trail
 from ...scene.layers.title import Title
+from ...scene.primitives import polygon
+from ...scene.tracks import value_at
 from ..appearance import Appearance, appearance_of
 from ..becoming import becoming, fills_on_the_way
 from ..bitmaps import Box
@@ -166,7 +170,21 @@ class PreparedTitle(PreparedLayer):
         dressed = self._hatched(canvas, block, row, letters, [own for own, _ in outlines])
         shadow = shadow_at(self._layer, float(block.times[row]))
         shares = [appearance.shadows[row][number] for number in seen for _ in dressed[number]]
-        return with_shadows([item for number in seen for item in dressed[number]], shadow, shares)
+        items = [item for number in seen for item in dressed[number]]
+        return [*with_shadows(items, shadow, shares), *self._caret(canvas, float(block.times[row]))]
+
+    def _caret(self, canvas: Canvas, time: float) -> list[DrawItem]:
+        """The caret at a time, if there is one and it is seen."""
+        caret = self._layer.caret
+        there = caret and caret_at(self._scene, self._layer, self._layout, caret, time)
+        if not caret or not there:
+            return []
+        (left, top, bottom), right = there, there.x + caret.width
+        corners = [(left, top), (right, top), (right, bottom), (left, bottom)]
+        matrix = moved_matrices(self._scene, self._layer, np.array([time]))[0]
+        opacity = float(np.clip(value_at(self._layer.transform.opacity, np.array(time)), 0, 1))
+        outline = canvas.outline(polygon(corners))
+        return [DrawItem(outline, matrix.reshape(-1).tolist(), caret.color, opacity)]
 
     def _hatched(
         self,
@@ -205,7 +223,16 @@ class PreparedTitle(PreparedLayer):
         hatching = hatching_at(self._scene, self._layer, float(block.times[row]))
         if hatching is not None:
             more += hatching.margin
-        return widened(block.boxes[row], more)
+        box = widened(block.boxes[row], more)
+        return around([box, self._line_box(float(block.times[row]))]) if self._layer.caret else box
+
+    def _line_box(self, time: float) -> Box:
+        """What the lines take up at rest, with room for a caret behind them."""
+        caret = self._layer.caret
+        left, top, right, bottom = self.rest_box(self._scene, self._layer, time) or [0.0] * 4
+        own = widened((left, top, right, bottom), caret.width if caret else 0)
+        matrices = moved_matrices(self._scene, self._layer, np.array([time]))
+        return boxes_of(np.array([own]), matrices[:, None], np.ones((1, 1), dtype=bool))[0]
 
     def _with_trail(
         self, canvas: Canvas, time: float, trail: Trail

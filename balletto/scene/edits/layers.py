@@ -41,7 +41,13 @@ class RemoveLayer(Edit):
 
     def changes(self, document: Document) -> list[Change]:
         layer_pointer(document, self.layer)
-        gone = family_of(document, self.layer)
+        gone = set(family_of(document, self.layer))
+        # Clicks are nothing without the title that they are of.
+        gone |= {
+            layer["id"]
+            for layer in document["layers"]
+            if layer.get("kind") == "clicks" and layer.get("title") in gone
+        }
         left = [
             {name: value for name, value in layer.items() if name != "matte"}
             if layer.get("matte", {}).get("layer") in gone
@@ -232,6 +238,8 @@ def _renamed(layer: dict[str, Any], names: dict[str, str]) -> dict[str, Any]:
     copy = with_ties({**layer, "id": names[layer["id"]]}, names)
     if copy.get("group") in names:
         copy["group"] = names[copy["group"]]
+    if copy["kind"] == "clicks" and copy["title"] in names:
+        copy["title"] = names[copy["title"]]
     if copy.get("matte", {}).get("layer") in names:
         copy["matte"] = {**copy["matte"], "layer": names[copy["matte"]["layer"]]}
     return copy
