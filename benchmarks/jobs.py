@@ -2,8 +2,13 @@
 
 import numpy as np
 
+from balletto.lettering.layout import lay_out
+from balletto.motion.poses import poses
+from balletto.motion.turns import caret_at, clicks_of
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene.document import Scene
+from balletto.scene.layers.clicks import ClicksLayer
+from balletto.scene.layers.flurry import FlurryLayer
 
 from .hands import Hands, job
 
@@ -367,3 +372,116 @@ def last_letter(hand: Hands) -> None:
     assert 0 < alone < whole / 4  # the rest is not seen before
     adjustment = scene.layers[-1]
     assert (adjustment.kind, adjustment.effects[0].kind) == ("adjustment", "zoom-blur")
+
+
+@job("B", "typewriter", 6)
+def typewriter(hand: Hands) -> None:
+    """Letters appear one by one, made faster by one drag; a caret goes with them; a click sounds at
+    each."""
+    hand.words(WORDS)
+    hand.click(hand.page.locator("#open-gallery"), "add a move")
+    hand.click(hand.page.locator('[data-add-move="typed"]'), "the typewriter")
+    slow = clicks_of(hand.scene, _clicks(hand.scene)).frames
+    hand.scrub("t1.moves.m1.stagger.gap", -14)
+    scene = hand.scene
+    title, frames = scene.titles[0], clicks_of(scene, _clicks(scene)).frames
+    assert len(frames) == len(WORDS.replace(" ", ""))
+    assert 0 < frames[-1] < slow[-1]
+    seen = _values(hand, "opacity", 0, int(frames[-1]) + 3)
+    for number, frame in enumerate(frames):
+        assert seen[int(np.ceil(frame)) + 1, number] == 1
+    layout = lay_out(title)
+    ends = layout.boxes["character"][:, 2].tolist()
+    assert title.caret is not None
+    for number, frame in enumerate(frames.tolist()):
+        place = caret_at(scene, title, layout, title.caret, frame)
+        assert place is not None
+        assert place.x == ends[number]
+
+
+def _clicks(scene: Scene) -> ClicksLayer:
+    """The clicks of a scene that has some."""
+    return next(layer for layer in scene.layers if isinstance(layer, ClicksLayer))
+
+
+@job("D", "hatch", 6)
+def hatch(hand: Hands) -> None:
+    """The title filled with scribbled strokes, drawn on over 40 frames; spacing and width
+    changed."""
+    hand.words(WORDS)
+    hand.say("scribbled, strokes of 4 px every 12 px, drawn to (0 % at 0, 100 % at 40)")
+    inks = [_frame(hand.scene, frame).sum() for frame in (0, 20, 40)]
+    ground = _frame(hand.scene, 0).min() * _frame(hand.scene, 0).size
+    assert inks[0] - ground < (inks[2] - ground) * 0.05
+    assert inks[0] < inks[1] < inks[2]
+    hand.scrub("t1.effects.0.spacing", 40)
+    hand.scrub("t1.effects.0.width", 4)
+    effect = hand.scene.titles[0].effects[0]
+    assert effect.spacing > 12  # type: ignore[attr-defined]
+    assert effect.width > 4  # type: ignore[attr-defined]
+    assert _frame(hand.scene, 40).sum() != inks[2]
+
+
+@job("E", "morph", 5)
+def morph(hand: Hands) -> None:
+    """HELLO turns into GOODBYE over 40 frames, letters one after another."""
+    hand.words("HELLO")
+    hand.say("letters become “GOODBYE”, over 40 frames, every 3")
+    scene = hand.scene
+    title = scene.titles[0]
+    before, after = (title.model_copy(update={"moves": (), "text": text}) for text in _TEXTS)
+    for frame, plain in ((0, before), (60, after)):
+        alone = scene.model_copy(update={"layers": (plain,)})
+        assert np.abs(_frame(scene, frame) - _frame(alone, frame)).max() < 16
+    weights = _weights(hand, title.moves[0].id, 0, 60)
+    assert (np.diff(weights[20]) < 0).all()  # the first are further on than the last
+    assert weights[0].max() == 0
+    assert weights[40, 0] == 1
+
+
+_TEXTS = ("HELLO", "GOODBYE")
+
+
+@job("P", "burst", 30)
+def burst(hand: Hands) -> None:
+    """32 short lines in a growing ring, drawn on and off, in some sectors only, three sizes; seven
+    half circles drawn on and off, each smaller and turned by chance, all turning 180 degrees; forty
+    small shapes thrown from the middle and falling; a tagline whose letters rise with an overshoot
+    and grow."""
+    hand.words("Every lamp a planet")
+    hand.say("letters from 80 below, 40 % of its size, over 24 with overshoot, every 1")
+    on_and_off = "drawn from (0 % at 20, 100 % at 50) to (0 % at 0, 100 % at 30)"
+    for height, start, end in ((70, 120, 420), (50, 90, 320), (30, 60, 220)):
+        hand.say(
+            f"a line from 0 px across, 0 px down to 0 px across, −{height} px down, "
+            "a line of 6 px, "
+            f"{on_and_off}, 32 copies in a ring of ({start} px at 0, {end} px at 40), "
+            "only from 300° to 60°, only from 120° to 240°"
+        )
+    hand.say(
+        f"an arc of 500 px by 500 px over 180°, {on_and_off}, 7 copies in a row, each 0 px by 0 px "
+        "from the one before, the last 30 % as large, by chance turned 40°, turned (0° at 0, 180° "
+        "at 80)"
+    )
+    hand.say("a burst of 40 stars, falling by 900 px a second")
+    scene = hand.scene
+    rings = [layer for layer in scene.layers if getattr(layer.formation, "cut", None)]
+    assert len(rings) == 3, [(e.kind, e.formation) for e in scene.layers]
+    for layer in rings:
+        told = poses(scene, layer.id, [10, 40])["copies"]
+        out = np.hypot(told["x"], told["y"])
+        assert out[0].max() < out[1].max()
+        seen = np.count_nonzero(told["opacity"][0])
+        assert 0 < seen < 32
+    arcs = next(each for each in scene.layers if each.formation and each not in rings)
+    told = poses(scene, arcs.id, [40])["copies"]
+    assert (np.diff(told["scale_x"][0]) < 0).all()
+    assert len(set(np.round(told["rotation"][0], 3))) == 7
+    flurry = next(layer for layer in scene.layers if isinstance(layer, FlurryLayer))
+    pieces = poses(scene, flurry.id, [1, 30])["pieces"]
+    assert len(pieces["born"]) == 40
+    assert np.abs(pieces["x"][0]).max() < np.abs(pieces["x"][1]).max()
+    assert np.mean(pieces["y"][1]) > 40  # they fall
+    assert (_values(hand, "y", 0, 60) < 0).any()  # it goes beyond its place
+    assert _values(hand, "scale_x", 0, 0).max() < 0.5
+    assert _frame(scene, 80).sum() < _frame(scene, 25).sum()

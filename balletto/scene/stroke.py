@@ -58,7 +58,7 @@ _DASHED, _EACH = ", in dashes of {dashes}, shifted by {dash_shift}", ", {each}"
 STROKE = Wording(
     "line",
     f"A line of {{width}}, {{color}}, {{ends}} and {{joins}}{_DASHED}, drawn from {{from}} "
-    f"to {{to}} of its length, moved on by {{travel}}{_EACH}.",
+    f"to {{to}}, moved on by {{travel}}{_EACH}.",
     {
         "dashes": Said(
             "Dashes of the line", is_pair=True, between="and gaps of", pair=("dash", "gap")

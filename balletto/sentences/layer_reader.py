@@ -199,6 +199,11 @@ class LayerReader:
         """Whether it says what it is."""
         return self.head is not None
 
+    @property
+    def tells_a_form(self) -> bool:
+        """Whether it is a shape of which more is told than what it is called."""
+        return self.head is not None and bool(self.head.shape) and bool(self._form.values)
+
     def step(self) -> bool:
         """Reads what comes next; False if it is not understood."""
         if self.head is None:

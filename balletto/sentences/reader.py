@@ -156,8 +156,8 @@ def read(text: str, context: Context | None = None) -> Said:
     SayingError if anything of it is not understood: nothing is dropped, and nothing is made.
     """
     context = context or Context()
-    tried = []
-    for attempt in attempts(text, context):
+    tried: list[Attempt] = []
+    for attempt in sorted(attempts(text, context), key=_tells_a_form, reverse=True):
         if not attempt.reading.atoms:
             raise SayingError("nothing is said: say “letters from 100 below”", 0, len(text))
         tried.append(attempt.run())
@@ -165,6 +165,15 @@ def read(text: str, context: Context | None = None) -> Said:
             return _checked(text, attempt)
     furthest = max(tried, key=lambda each: (each.reading.at, _begun(each), each.what == "move"))
     raise fault_of(text, furthest.reading)
+
+
+def _tells_a_form(attempt: Attempt) -> bool:
+    """Whether it begins a new shape by its form: “a line from ... to ...” is one, also where a line
+    is selected, of which “a line of 6 px” is just the stroke."""
+    if attempt.what != "layer" or attempt.reading.atom() is None:
+        return False
+    reader: LayerReader = attempt.reader
+    return bool(reader.step() and reader.step() and reader.tells_a_form)
 
 
 def _begun(attempt: Attempt) -> int:

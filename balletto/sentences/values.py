@@ -52,7 +52,9 @@ def plain_value(path: str, value: Any, how: Said) -> Pieces:
 
 
 def _pace(value: Any) -> str:
-    """A pace that is not one of those offered."""
+    """What is not one of those offered: a pace, or a course over a life."""
+    if isinstance(value, dict):
+        return "on a course of their own"
     is_pace = isinstance(value, str) and value.endswith("/s")
     return f"{times_a_second(value):g} times a second" if is_pace else "own"
 
