@@ -5,12 +5,13 @@ import json
 import subprocess
 import sys
 
-from . import appearance, application, browsing, clips, core, hands, motion
+from . import appearance, application, browsing, clips, core, hands, motion, ornament
 
 # Groups of figures: each function gives {name: value}, measured in one run.
 GROUPS = {
     "draw": core.drawing,
     "dress": appearance.appearance,
+    "ornament": ornament.ornament,
     "render": core.rendering,
     "clips": clips.clips,
     "memory": core.render_memory,
@@ -26,6 +27,10 @@ GOALS = {
     "motion_blur_ratio": "at most 10",
     "trail_ratio": "at most 15",
     "blur_ratio": "at most 12",
+    "formation_ratio": "at most 1.6",
+    "flurry_ratio": "at most 1.6",
+    "morph_ms": "under 6",
+    "hatch_ms": "under 12",
     "render_ratio": "at most 1.25",
     "browser_ratio": "at least 5",
     "showcase_ratio": "at most 1.3",

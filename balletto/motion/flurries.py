@@ -4,6 +4,7 @@ The flight is that of a point thrown with linear drag: the solution of v' = a - 
 by itself.
 """
 
+from functools import lru_cache
 from typing import NamedTuple
 
 import numpy as np
@@ -88,7 +89,12 @@ def births_of(flurry: Flurry) -> np.ndarray:
 
 def _share(flurry: Flurry, number: int) -> np.ndarray:
     """A chance of each piece, from 0 up to 1."""
-    return hash_random(flurry.seed, np.arange(flurry.count), number, 0)
+    return _chances(flurry.seed, flurry.count, number)
+
+
+@lru_cache(maxsize=256)
+def _chances(seed: int, count: int, number: int) -> np.ndarray:
+    return hash_random(seed, np.arange(count), number, 0)
 
 
 def _either(flurry: Flurry, number: int) -> np.ndarray:

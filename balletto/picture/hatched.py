@@ -56,10 +56,13 @@ def hatched(
 ) -> list[list[DrawItem]]:
     """Items with strokes in place of their fills, each as one or two; `commands` are those of their
     outlines, of the strokes of each only a share is drawn."""
-    found = [
-        strokes_of(own, hatching.strokes) if item.fill is not None else None
-        for item, own in zip(items, commands, strict=True)
-    ]
+    every = iter(
+        strokes_of(
+            tuple(c for i, c in zip(items, commands, strict=True) if i.fill is not None),
+            hatching.strokes,
+        )
+    )
+    found = [None if item.fill is None else next(every) for item in items]
     whole = sum(strokes.length for strokes in found if strokes)
     first, last = sorted((hatching.first * whole, hatching.last * whole))
     passed = 0.0
@@ -89,7 +92,9 @@ def _hatched(
         is_whole = first <= 0 and last >= strokes.length
         drawn = _prepared(strokes, prepare) if is_whole else prepare(strokes.between(first, last))
         color = hatching.color or one_color(item)
-        line = Line(width, color, ends="flat" if is_whole else "round", whole=True)
+        # The points of a stroke stand close: rounded corners would cost much and show nowhere.
+        ends = "flat" if is_whole else "round"
+        line = Line(width, color, ends, "cut", whole=True)
         within = None if hatching.strokes.overshoot > 0 else item.outline
         opacity = item.opacity * item.filled
         items.insert(

@@ -8,6 +8,7 @@ the outline that is covered is width / spacing, of crossed ones 1 - (1 - width /
 
 from dataclasses import dataclass
 from functools import lru_cache
+from itertools import pairwise
 from typing import NamedTuple
 
 import numpy as np
@@ -18,6 +19,7 @@ from .outlines import Commands
 
 MOST_LINES = 2000  # of one outline: of a larger one they are further apart
 _MOST_POINTS = 40_000
+_A_BUMP = 3  # points
 # At these places across a stroke it is asked what of it lies within the outline.
 _ACROSS = np.array([-0.5, -0.25, 0.0, 0.25, 0.5])
 _ALONG, _SIDEWAYS = 0, 1  # properties that draw their chances
@@ -56,25 +58,51 @@ class Strokes:
             low, high = max(first - start, 0.0), min(end - start, length)
             if low < high:
                 points = line if high - low >= length else _part(line, low, high)
-                commands.append(("move", tuple(points[0].tolist())))
-                commands += [("line", tuple(point)) for point in points[1:].tolist()]
+                begin, *others = points.tolist()
+                commands.append(("move", tuple(begin)))
+                commands += [("line", (x, y)) for x, y in others]
         return tuple(commands)
 
 
-@lru_cache(maxsize=256)
-def strokes_of(commands: Commands, values: HatchValues) -> Strokes:
-    """The strokes for an outline."""
-    contours = [contour for contour in flattened(commands) if len(contour) > 2]
-    lines: list[np.ndarray] = []
+@lru_cache(maxsize=64)
+def strokes_of(outlines: tuple[Commands, ...], values: HatchValues) -> tuple[Strokes, ...]:
+    """The strokes for each of some outlines; those of all letters of a title take little longer
+    than those of one."""
+    lines: list[list[np.ndarray]] = [[] for _ in outlines]
+    still = values._replace(wobble=0.0, wobble_size=1.0, seed=0, tick=0)
     for number, turn in enumerate((0.0, 90.0) if values.style == "crossed" else (0.0,)):
-        found = _lines(contours, values, values.angle + turn) if contours else []
-        lines += _swung(found, values, values.angle + turn, number)
-    lengths = np.array([np.hypot(*np.diff(line, axis=0).T).sum() for line in lines])
-    return Strokes(tuple(lines), lengths)
+        angle = values.angle + turn
+        found = [_lines(commands, still, angle) for commands in outlines]
+        swung = iter(_swung(found, values, angle, number))
+        for own, straight in zip(lines, found, strict=True):
+            own += [next(swung) for _ in straight]
+    lengths = iter(_lengths_of([line for own in lines for line in own]).tolist())
+    return tuple(Strokes(tuple(own), np.array([next(lengths) for _ in own])) for own in lines)
 
 
-def _lines(contours: list[np.ndarray], values: HatchValues, angle: float) -> list[np.ndarray]:
-    """The straight strokes at an angle, turned to lie along x."""
+def _lengths_of(lines: list[np.ndarray]) -> np.ndarray:
+    """The length of each line, all at once."""
+    if not lines:
+        return np.zeros(0)
+    first = np.cumsum([0, *map(len, lines[:-1])])
+    ways = np.hypot(*np.diff(np.concatenate(lines), axis=0, append=0.0).T)
+    ways[np.append(first[1:], len(ways)) - 1] = 0.0  # from one line to the next there is none
+    lengths: np.ndarray = np.add.reduceat(ways, first)
+    return lengths
+
+
+@lru_cache(maxsize=256)
+def _contours(commands: Commands) -> list[np.ndarray]:
+    return [contour for contour in flattened(commands) if len(contour) > 2]
+
+
+@lru_cache(maxsize=256)
+def _lines(commands: Commands, values: HatchValues, angle: float) -> list[np.ndarray]:
+    """The straight strokes at an angle, turned to lie along x; they stay while only the wobble is
+    another."""
+    contours = _contours(commands)
+    if not contours:
+        return []
     turned = [contour @ _turn(-angle).T for contour in contours]
     spans = _spans(turned, values.spacing, values)
     if values.style != "zigzag":
@@ -211,39 +239,53 @@ def _is_within(contours: list[np.ndarray], points: np.ndarray) -> np.ndarray:
 
 
 def _swung(
-    lines: list[np.ndarray], values: HatchValues, angle: float, number: int
+    lines: list[list[np.ndarray]], values: HatchValues, angle: float, number: int
 ) -> list[np.ndarray]:
-    """Strokes that lie along x as they are drawn: swinging, at their angle."""
+    """Strokes of several outlines that lie along x as they are drawn: swinging, at their angle."""
     turn = _turn(angle)
-    if values.wobble <= 0:
-        return [line @ turn.T for line in lines]
-    whole = sum(float(np.hypot(*np.diff(line, axis=0).T).sum()) for line in lines)
-    step = max(values.wobble_size / 4, whole / _MOST_POINTS, 0.5)
+    every = [line for own in lines for line in own]
+    if values.wobble <= 0 or not every:
+        return [line @ turn.T for line in every]
+    numbers = np.concatenate([np.arange(len(own)) for own in lines])
     seed = values.seed * 2 + number
-    return [
-        _wobbling(line, at, step, values._replace(seed=seed)) @ turn.T
-        for at, line in enumerate(lines)
-    ]
+    points, counts = _wobbling(every, numbers, values._replace(seed=seed))
+    turned, ends = points @ turn.T, np.cumsum(counts).tolist()
+    return [turned[first:end] for first, end in pairwise([0, *ends])]
 
 
-def _wobbling(line: np.ndarray, number: int, step: float, values: HatchValues) -> np.ndarray:
-    """A stroke with points every `step` px, each pushed by chances that stand every bump of it and
-    are smoothly joined between."""
-    ways = np.hypot(*np.diff(line, axis=0).T)
-    along = np.concatenate([[0.0], np.cumsum(ways)])
-    places = np.union1d(np.linspace(0, along[-1], max(2, round(along[-1] / step) + 1)), along)
-    points = np.stack([np.interp(places, along, line[:, axis]) for axis in (0, 1)], axis=1)
-    bumps = places / values.wobble_size
+def _wobbling(
+    lines: list[np.ndarray], numbers: np.ndarray, values: HatchValues
+) -> tuple[np.ndarray, np.ndarray]:
+    """Strokes with points every few px, each pushed by chances that stand every bump of it and are
+    smoothly joined between, and are drawn by the number of the stroke: all points, (n, 2), and how
+    many each stroke has."""
+    starts = np.concatenate([line[:-1] for line in lines])
+    ways = np.concatenate([line[1:] for line in lines]) - starts
+    lengths = np.hypot(*ways.T)
+    step = max(values.wobble_size / _A_BUMP, float(lengths.sum()) / _MOST_POINTS, 0.5)
+    # Each straight piece has its first point and those on it; the last one of a stroke its end too.
+    sizes = np.array([len(line) - 1 for line in lines])
+    ends = np.cumsum(sizes) - 1
+    pieces = np.maximum(np.ceil(lengths / step).astype(int), 1)
+    counts = pieces.copy()
+    counts[ends] += 1
+    of = np.repeat(np.arange(len(counts)), counts)
+    share = (np.arange(len(of)) - np.repeat(np.cumsum(counts) - counts, counts)) / pieces[of]
+    stroke = np.repeat(np.arange(len(lines)), sizes)
+    before = np.cumsum(lengths) - lengths
+    first_of = np.concatenate([[0], ends[:-1] + 1])
+    along = (before - before[first_of][stroke])[of] + share * lengths[of]
+    points = starts[of] + ways[of] * share[:, None]
+    bumps = along / values.wobble_size
     corner = np.floor(bumps).astype(np.int64)
-    within = bumps - corner
-    share = within * within * (3 - 2 * within)
+    smooth = (bumps - corner) ** 2 * (3 - 2 * (bumps - corner))
+    keys = numbers[stroke][of] * 4096 + corner
     tick = np.array(values.tick)
-    for axis, prop in ((0, _ALONG), (1, _SIDEWAYS)):
-        keys = number * 4096 + corner
-        near = 2 * hash_random(values.seed, keys, prop, tick) - 1
-        far = 2 * hash_random(values.seed, keys + 1, prop, tick) - 1
-        points[:, axis] += values.wobble * (near + (far - near) * share)
-    return points
+    for axis, number in ((0, _ALONG), (1, _SIDEWAYS)):
+        near = 2 * hash_random(values.seed, keys, number, tick) - 1
+        far = 2 * hash_random(values.seed, keys + 1, number, tick) - 1
+        points[:, axis] += values.wobble * (near + (far - near) * smooth)
+    return points, np.add.reduceat(counts, first_of)
 
 
 def _part(line: np.ndarray, first: float, end: float) -> np.ndarray:

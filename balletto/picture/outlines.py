@@ -1,6 +1,7 @@
 """Outlines as commands in layer space (y down): of glyphs, of shapes, and displaced ones.
 
-A command is a verb (move, line, quad, curve, close, end) and its numbers x, y, x, y, ...
+A command is a verb (move, line, quad, curve, close, end) and its numbers x, y, x, y, ...; what
+follows WITHOUT is cut out of what stands before it.
 """
 
 from collections.abc import Iterable
@@ -11,6 +12,8 @@ from ..lettering.shaping import Glyph
 from ..scene.hash_random import hash_random
 
 Commands = tuple[tuple[str, tuple[float, ...]], ...]
+# Stands between what is filled and the contours that are cut out of it.
+WITHOUT: tuple[str, tuple[float, ...]] = ("without", ())
 _PIECES = 4  # at most, into which a curve is cut before its points are displaced
 _ACROSS, _DOWN = 0, 1  # the properties x and y of the model's section 7
 

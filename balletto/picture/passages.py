@@ -9,11 +9,10 @@ from dataclasses import dataclass
 from functools import cached_property, lru_cache
 
 import numpy as np
-import skia
 from scipy.optimize import linear_sum_assignment
 
 from .contours import area_of, flattened
-from .outlines import Commands
+from .outlines import WITHOUT, Commands
 from .skia_canvas import SkiaCanvas, commands_of_path
 
 _PER_POINT = 6.0  # px of a contour that one of its common points stands for
@@ -58,16 +57,7 @@ class Passage:
             return self.end if share else self.start
         share = min(max(share, -_FARTHEST), 1 + _FARTHEST)
         outline = _polygons(self.pairs, share)
-        if not self.cut:
-            return outline
-        whole, holes = (
-            SkiaCanvas.outline(each).path for each in (outline, _polygons(self.cut, share))
-        )
-        try:
-            left = skia.Op(whole, holes, skia.PathOp.kDifference_PathOp)
-        except RuntimeError:  # forms too tangled for it: they stay without their holes
-            left = None
-        return outline if left is None else commands_of_path(left)
+        return (*outline, WITHOUT, *_polygons(self.cut, share)) if self.cut else outline
 
 
 def _polygons(pairs: tuple[tuple[np.ndarray, np.ndarray], ...], share: float) -> Commands:
@@ -75,7 +65,7 @@ def _polygons(pairs: tuple[tuple[np.ndarray, np.ndarray], ...], share: float) ->
     for start, end in pairs:
         first, *others = ((1 - share) * start + share * end).tolist()
         commands.append(("move", tuple(first)))
-        commands += [("line", tuple(point)) for point in others]
+        commands += [("line", (x, y)) for x, y in others]
         commands.append(("close", ()))
     return tuple(commands)
 
@@ -196,8 +186,12 @@ def _common(one: np.ndarray, other: np.ndarray) -> tuple[np.ndarray, np.ndarray]
     shift = _best_shift(first - first.mean(axis=0), second - second.mean(axis=0)) / count
     own, theirs = _along(one), _along(other)
     corners = np.concatenate([own[:-1] / own[-1], (theirs[:-1] / theirs[-1] - shift) % 1.0])
-    shares = np.unique(np.round(np.concatenate([even, corners]), 9))
-    shares = shares[shares < 1]
+    corners = np.unique(np.round(corners, 9))
+    corners = corners[corners < 1]
+    # Where points of either stand close to one another, even ones would add nothing.
+    after = np.searchsorted(corners, even) % len(corners)
+    gaps = np.minimum((corners[after] - even) % 1.0, (even - corners[after - 1]) % 1.0)
+    shares = np.sort(np.concatenate([corners, even[gaps > 0.5 / count]]))
     return _at_shares(one, shares), _at_shares(other, (shares + shift) % 1.0)
 
 

@@ -14,7 +14,7 @@ from .bitmaps import Box, Photo
 from .canvas import Cut, DrawItem, EffectValues, Gradient, Line
 from .masks import let_through, matte_of
 from .motion_blur import mean_in_linear_light
-from .outlines import Commands
+from .outlines import WITHOUT, Commands
 from .sprite_cache import SpriteCache
 from .windows import close_window, open_window
 
@@ -107,6 +107,10 @@ class SkiaCanvas:
 
     @staticmethod
     def outline(commands: Commands) -> "Outline":
+        if WITHOUT in commands:
+            at = commands.index(WITHOUT)
+            whole, holes = (SkiaCanvas.outline(c) for c in (commands[:at], commands[at + 1 :]))
+            return whole.without(holes)
         builder = skia.PathBuilder()
         verbs = {
             "move": builder.moveTo,
@@ -343,6 +347,14 @@ class Outline:
             # Glyphs of variable fonts are put together of contours that overlap.
             self._edge = skia.Simplify(self.path) or self.path
         return self._edge
+
+    def without(self, holes: "Outline") -> "Outline":
+        """What is left of it if others are cut out."""
+        try:
+            left = skia.Op(self.path, holes.path, skia.PathOp.kDifference_PathOp)
+        except RuntimeError:  # forms too tangled for it: they stay whole
+            left = None
+        return self if left is None else Outline(left)
 
     def along(self, line: Line) -> skia.Path:
         """What a line runs along: all contours or the edge, as far as it is seen."""

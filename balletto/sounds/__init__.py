@@ -1,4 +1,4 @@
-"""Sounds that ship with Balletto: made by `make`, under its own licence, LICENSE."""
+"""Sounds that ship with Balletto: made by `make`, and under the same licence."""
 
 from pathlib import Path
 

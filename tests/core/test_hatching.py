@@ -91,7 +91,7 @@ class CoverageTest(TestCase):
         values = HatchValues("parallel", 2, 10, 0, 0, 40, 0, 0, 0)
         for left in (0, 333):
             box = [("move", (left, 3)), ("line", (left + 50, 3)), ("line", (left + 50, 41))]
-            strokes = strokes_of((*box, ("line", (left, 41)), ("close", ())), values)
+            (strokes,) = strokes_of(((*box, ("line", (left, 41)), ("close", ())),), values)
             self.assertEqual([float(line[0, 1]) for line in strokes.lines], [5, 15, 25, 35])
 
     def test_the_outline_of_a_letter_is_kept_and_the_shadow_falls_of_the_strokes(self):

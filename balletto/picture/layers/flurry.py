@@ -87,14 +87,23 @@ class PreparedFlurry(PreparedForm):
         colors = layer.flurry.colors
         flat = placed.reshape(-1, 9).tolist()
         chosen = [looks[number] for number in pieces.source[alive].tolist()]
+        painted: list[int] = [-1] * len(alive)
+        if pieces.color is not None:
+            painted = pieces.color[alive].tolist()
+        # Pieces of one look and colour are dressed once.
+        dressed: dict[tuple[int, int], tuple[Any, Line | None]] = {}
         items = []
-        for number, look, there, share in zip(alive, chosen, flat, opacities, strict=True):
-            fill, line = look.fill, look.line
-            if pieces.color is not None:
-                fill, line = _colored(fill, line, colors[pieces.color[number]])
-            fill, line = own.tinted(fill), own.lined(line)
-            dressed = (fill, share, line, own.blur)
-            items.append(DrawItem(look.outline, there, *dressed, filled=own.filled))
+        for look, paint, there, share in zip(chosen, painted, flat, opacities, strict=True):
+            key = (id(look), paint)
+            if key not in dressed:
+                fill, line = look.fill, look.line
+                if paint >= 0:
+                    fill, line = _colored(fill, line, colors[paint])
+                dressed[key] = own.tinted(fill), own.lined(line)
+            fill, line = dressed[key]
+            items.append(
+                DrawItem(look.outline, there, fill, share, line, own.blur, False, None, own.filled)
+            )
         boxes = np.array([look.box for look in chosen]).reshape(-1, 4)
         shadow = shadow_at(layer, time)
         more = 3 * own.blur + (shadow.margin if shadow else 0.0)
