@@ -41,7 +41,7 @@ class SaidTest(PageTest):
         lines = [block.splitlines()[1] for block in blocks if len(block.splitlines()) > 1]
         lines += ["members rise 100, fade, every 6", "copies fade", "each row turns, rows in order"]
         for layer in ("t1", "g1", "s1"):
-            for line in lines[:: 1 if layer == "g1" else 3]:
+            for line in lines[:: 3 if layer == "g1" else 7] + lines[-3:]:
                 for text in (line, line[: len(line) // 2]):
                     with self.subTest(layer=layer, text=text):
                         answer = self.client.get(
@@ -74,6 +74,42 @@ class SaidTest(PageTest):
         self.assertEqual(star["effects"][0]["kind"], "blur")
         self.assertLess(star["transform"]["position"][0], 400)
         self.assertEqual(self.layers()["t1"]["moves"], [])
+
+    def test_a_flurry_is_said_added_and_set(self):
+        self.say("a burst of 40 stars, falling by 900 px a second, coloured red, white")
+        flurry = self.layers()["f1"]["flurry"]
+        self.assertEqual((flurry["count"], flurry["gravity"]), (40, 900))
+        self.assertEqual(flurry["colors"], ["#FF0000", "#FFFFFF"])
+        self.assertEqual(flurry["source"][0]["shape"]["kind"], "star")
+        self.say("of circles, living 30 frames, from a ring of 90 px", "f1")
+        flurry = self.layers()["f1"]["flurry"]
+        self.assertEqual((flurry["life"], flurry["place"]["kind"]), (30, "ring"))
+        self.assertEqual(flurry["source"][0]["shape"]["kind"], "ellipse")
+        self.edit(name="add-flurry", flurry={"start": "snowfall"})
+        self.assertEqual(self.layers()["f2"]["flurry"]["place"]["kind"], "box")
+        self.edit(expect=422, name="add-flurry", flurry={"start": "hail"})
+        self.assertTrue("A flurry of" in self.page("f2").content.decode())
+
+    def test_a_typewriter_comes_with_its_caret_and_clicks(self):
+        self.edit(name="add-move", layer="t1", preset="typed")
+        title, clicks = self.layers()["t1"], self.layers()["c1"]
+        (move,) = title["moves"]
+        self.assertEqual(title["caret"]["move"], move["id"])
+        self.assertEqual((clicks["title"], clicks["move"]), ("t1", move["id"]))
+        self.assertTrue("A caret of" in self.page("t1").content.decode())
+        self.client.post(reverse("undo", args=[self.scene.pk]), {"base": self.scene.head})
+        self.scene.refresh_from_db()
+        self.assertEqual(list(self.layers()), ["t1"])
+
+    def test_words_become_words_and_shapes_shapes(self):
+        self.say("becomes “Ten Suns”, there red, over 30")
+        (move,) = self.layers()["t1"]["moves"]
+        self.assertEqual(move["becomes"], {"text": "Ten Suns", "style": {"fill": "#FF0000"}})
+        self.say("becomes a star with 5 corners", expect=422)
+        self.say("a rectangle of 90 by 90 px")
+        self.say("becomes a star with 5 corners, over 12", "s1")
+        (move,) = self.layers()["s1"]["moves"]
+        self.assertEqual(move["becomes"]["shape"]["corners"], 5)
 
     def test_several_at_once_stand_side_by_side(self):
         self.say("12 rectangles of 20 by 200 px, 300 px down")
