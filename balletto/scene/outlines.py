@@ -2,12 +2,11 @@
 
 from functools import lru_cache
 from typing import Annotated
-from xml.etree.ElementTree import ParseError
 
 from fontTools.pens.recordingPen import RecordingPen
 from fontTools.pens.svgPathPen import SVGPathPen
 from fontTools.pens.transformPen import TransformPen
-from fontTools.svgLib.path import SVGPath, parse_path
+from fontTools.svgLib.path import parse_path
 from pydantic import AfterValidator, StringConstraints
 from pydantic_core import PydanticCustomError
 
@@ -42,34 +41,14 @@ def commands_of(drawing: str) -> Commands:
     )
 
 
-def drawing_of_svg(content: bytes) -> str:
-    """The path data of all paths and plain shapes of an SVG file, about the middle of their box.
-
-    ValueError if there are none, or the file cannot be read.
-    """
-    if b"<!ENTITY" in content or b"<!DOCTYPE" in content:
-        raise ValueError("it has a document type of its own, which is not read")
-    pen = RecordingPen()
-    try:
-        SVGPath.fromstring(content).draw(pen)
-    except (ParseError, ValueError, IndexError, KeyError, TypeError, AttributeError) as error:
-        raise ValueError(f"it cannot be read as an SVG: {error}") from None
-    points = [point for _, points in pen.value for point in points if point is not None]
-    if not points:
-        raise ValueError("it has no paths and no plain shapes")
-    across, down = zip(*points, strict=True)
-    middle = ((min(across) + max(across)) / 2, (min(down) + max(down)) / 2)
-    return _written(pen, (1, 0, 0, 1, -middle[0], -middle[1]))
-
-
 def scaled_drawing(drawing: str, scale: float) -> str:
     """Path data with all its lengths so many times as long."""
     pen = RecordingPen()
     parse_path(drawing, pen)
-    return _written(pen, (scale, 0, 0, scale, 0, 0))
+    return written(pen, (scale, 0, 0, scale, 0, 0))
 
 
-def _written(pen: RecordingPen, matrix: tuple[float, ...]) -> str:
+def written(pen: RecordingPen, matrix: tuple[float, ...]) -> str:
     """What a pen has drawn, through a map, as path data."""
     writer = SVGPathPen(
         None, ntos=lambda number: f"{number:.4g}" if number % 1 else str(int(number))

@@ -7,10 +7,10 @@ from django.http import Http404
 from balletto.picture.bounds import rest_box
 from balletto.scene.errors import SceneError
 from balletto.scene.flurry_starts import STARTS
-from balletto.scene.outlines import drawing_of_svg
 from balletto.scene.presets import beside, fits, fitted, needed_of, presets, without
 from balletto.scene.shapes import SHAPE_KINDS
-from balletto.scene.starts import SHAPE_FILL, new_flurry, new_shape, new_title
+from balletto.scene.starts import new_flurry, new_shape, new_title
+from balletto.scene.svg_layers import layers_of_svg
 from web.library.models import MediaFile
 from web.library.store import folder_of
 from web.projects.access import own_scene
@@ -87,27 +87,26 @@ def _add_shape(request: EditRequest, wanted: Data) -> Data:
 
 
 def _add_path(request: EditRequest, wanted: Data) -> Data:
-    """A shape of the paths of an SVG file, in the middle of the picture and not larger than it."""
+    """The shapes of an SVG file, in the middle of the picture and not larger than it: one by
+    itself, or several in a group."""
     kept = _own_file(request, wanted, kind="still")
     if not kept.name.endswith(".svg"):
         raise SceneError.at("file", f"{kept.title} is no SVG: its paths cannot be taken")
     path = folder_of(kept.owner_id) / kept.name
     try:
-        drawing = drawing_of_svg(path.read_bytes())
+        layers = layers_of_svg(path.read_bytes(), kept.title[:100], (0, request.data["length"]))
     except ValueError as error:
         raise SceneError.at("file", f"{kept.title}: {error}") from None
     width, height = request.data["size"]
     scale = round(min(width / kept.width, height / kept.height) * 0.6, 4)
-    layer = {
-        "kind": "shape",
-        "name": kept.title[:100],
-        "span": [0, request.data["length"]],
-        "shape": {"kind": "path", "path": drawing},
-        "fill": SHAPE_FILL,
-        "stroke": None,
-        "transform": {"position": [width / 2, height / 2, 0], "scale": [scale, scale]},
-    }
-    return {"name": "add-layer", "layer": layer}
+    place = {"position": [width / 2, height / 2, 0], "scale": [scale, scale]}
+    *shapes, group = layers
+    if len(shapes) > 1:
+        return {"name": "paste-layers", "layers": [*shapes, {**group, "transform": place}]}
+    (shape,) = shapes
+    del shape["group"]
+    made = {**shape, "name": group["name"], "transform": {**shape["transform"], **place}}
+    return {"name": "add-layer", "layer": made}
 
 
 def _own_file(request: EditRequest, wanted: Data, **more: str) -> MediaFile:
