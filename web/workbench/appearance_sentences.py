@@ -165,7 +165,7 @@ def layer_name(layer: Layer) -> str:
 
 def appearance_to_add(scene: Scene, layer: Layer) -> list[tuple[str, list[dict[str, Any]]]]:
     """What can be put on, in groups: each with what it is called and the edit that does it."""
-    if not layer.draws_itself and not layer.has_place:
+    if layer.is_heard:
         return []
     groups = [
         (

@@ -98,7 +98,7 @@ class LayerBlock:
     @property
     def is_drawn(self) -> bool:
         """Whether it is seen at all."""
-        return self.layer.draws_itself or self.layer.has_place
+        return not self.layer.is_heard
 
     @property
     def is_placed(self) -> bool:

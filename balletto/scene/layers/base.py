@@ -72,6 +72,7 @@ class Layer(Kind):
 
     title: ClassVar[str]  # what the kind is called
     draws_itself: ClassVar[bool] = True  # or is only what others are drawn by
+    is_heard: ClassVar[bool] = False  # and not seen
     has_outlines: ClassVar[bool] = False  # which can be bent and displaced
     has_place: ClassVar[bool] = True  # in the picture
     has_members: ClassVar[bool] = False  # layers that are drawn as one with it

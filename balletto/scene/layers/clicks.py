@@ -30,6 +30,7 @@ class ClicksLayer(Layer):
 
     rank: ClassVar = 55
     title: ClassVar = "Clicks"
+    is_heard: ClassVar = True
     draws_itself: ClassVar = False
     has_place: ClassVar = False
 

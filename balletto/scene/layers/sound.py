@@ -14,6 +14,7 @@ class SoundLayer(Layer):
 
     rank: ClassVar = 50
     title: ClassVar = "Sound"
+    is_heard: ClassVar = True
     draws_itself: ClassVar = False
     has_place: ClassVar = False
 
