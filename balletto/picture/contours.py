@@ -46,3 +46,13 @@ def area_of(contour: np.ndarray) -> float:
     """The signed area of a polygon: positive if it runs clockwise as it is seen."""
     x, y = contour[:, 0], contour[:, 1]
     return float(np.dot(x, np.roll(y, -1)) - np.dot(y, np.roll(x, -1))) / 2
+
+
+def thinned(contours: list[np.ndarray], most: int) -> list[np.ndarray]:
+    """Polygons with at most so many points together, each with at least three: as they are, or
+    with every so manieth of theirs. Of too many polygons the first are left."""
+    contours = contours[: most // 3]
+    step = -(-sum(map(len, contours)) // most) if contours else 1
+    if step <= 1:
+        return contours
+    return [each[:: max(1, min(step, len(each) // 3))] for each in contours]

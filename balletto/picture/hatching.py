@@ -14,11 +14,14 @@ from typing import NamedTuple
 import numpy as np
 
 from ..scene.hash_random import hash_random
-from .contours import flattened
+from .contours import flattened, thinned
 from .outlines import Commands
 
 MOST_LINES = 2000  # of one outline: of a larger one they are further apart
 _MOST_POINTS = 40_000
+_MOST_EDGES = 20_000  # of an outline
+_MOST_MET = 8_000_000  # pairs of a row and an edge that are looked at together
+_MOST_SPANS = 20_000
 _A_BUMP = 3  # points
 # At these places across a stroke it is asked what of it lies within the outline.
 _ACROSS = np.array([-0.5, -0.25, 0.0, 0.25, 0.5])
@@ -93,7 +96,9 @@ def _lengths_of(lines: list[np.ndarray]) -> np.ndarray:
 
 @lru_cache(maxsize=256)
 def _contours(commands: Commands) -> list[np.ndarray]:
-    return [contour for contour in flattened(commands) if len(contour) > 2]
+    """The polygons that are hatched; of drawings that nobody could hatch by hand, coarser ones."""
+    found = [contour for contour in flattened(commands) if len(contour) > 2]
+    return thinned(found, _MOST_EDGES)
 
 
 @lru_cache(maxsize=256)
@@ -104,7 +109,11 @@ def _lines(commands: Commands, values: HatchValues, angle: float) -> list[np.nda
     if not contours:
         return []
     turned = [contour @ _turn(-angle).T for contour in contours]
-    spans = _spans(turned, values.spacing, values)
+    spacing = values.spacing
+    spans = _spans(turned, spacing, values)
+    while len(spans) > _MOST_SPANS:
+        spacing *= 2
+        spans = _spans(turned, spacing, values)
     if values.style != "zigzag":
         return [np.array([[a, y], [b, y]]) for _, y, a, b in spans]
     lines = _to_and_fro(spans)
@@ -113,7 +122,7 @@ def _lines(commands: Commands, values: HatchValues, angle: float) -> list[np.nda
         return lines
     # The ways from line to line cover some of it too: the lines stand as much further apart.
     more = _covered_by_ways(turned, lines, values.width) / straight
-    return _to_and_fro(_spans(turned, values.spacing * (1 + more), values))
+    return _to_and_fro(_spans(turned, spacing * (1 + more), values))
 
 
 def _turn(degrees: float) -> np.ndarray:
@@ -130,7 +139,8 @@ def _spans(
     starts = np.concatenate(contours)
     ends = np.concatenate([np.roll(contour, -1, axis=0) for contour in contours])
     low, high = starts[:, 1].min(), starts[:, 1].max()
-    spacing = max(spacing, (high - low) / MOST_LINES)
+    most = max(1, min(MOST_LINES, _MOST_MET // (len(_ACROSS) * len(starts))))
+    spacing = max(spacing, (high - low) / most)
     numbers = np.arange(np.floor(low / spacing) - 1, np.ceil(high / spacing) + 1)
     middles = (numbers + 0.5) * spacing
     across = _ACROSS * values.width if values.overshoot <= 0 else np.zeros(1)
@@ -212,7 +222,11 @@ def _covered_by_ways(contours: list[np.ndarray], lines: list[np.ndarray], width:
     ways = [np.stack([line[1:-1:2], line[2::2]], axis=1) for line in lines if len(line) > 2]
     if not ways:
         return 0.0
-    starts, ends = np.moveaxis(np.concatenate(ways), 1, 0)
+    every = np.concatenate(ways)
+    points_of_one = len(_WAY_ACROSS) * len(_WAY_ALONG)
+    most = max(1, _MOST_MET // 4 // (points_of_one * sum(map(len, contours))))
+    sampled = every[:: -(-len(every) // most)]
+    starts, ends = np.moveaxis(sampled, 1, 0)
     lengths = np.hypot(*(ends - starts).T)
     normals = np.stack([starts[:, 1] - ends[:, 1], ends[:, 0] - starts[:, 0]], axis=1)
     normals = normals / np.maximum(lengths, 1e-9)[:, None] * width
@@ -221,7 +235,8 @@ def _covered_by_ways(contours: list[np.ndarray], lines: list[np.ndarray], width:
     low, high = starts[:, 1, None, None], ends[:, 1, None, None]
     is_new = (points[..., 1] > low + width / 2) & (points[..., 1] < high - width / 2)
     inside = is_new & _is_within(contours, points.reshape(-1, 2)).reshape(is_new.shape)
-    return float((inside.mean(axis=(1, 2)) * lengths).sum() * width)
+    covered = (inside.mean(axis=(1, 2)) * lengths).sum() * width
+    return float(covered * len(every) / len(sampled))
 
 
 def _is_within(contours: list[np.ndarray], points: np.ndarray) -> np.ndarray:

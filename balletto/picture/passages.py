@@ -11,12 +11,13 @@ from functools import cached_property, lru_cache
 import numpy as np
 from scipy.optimize import linear_sum_assignment
 
-from .contours import area_of, flattened
+from .contours import area_of, flattened, thinned
 from .outlines import WITHOUT, Commands
 from .skia_canvas import SkiaCanvas, commands_of_path
 
 _PER_POINT = 6.0  # px of a contour that one of its common points stands for
 _FEWEST, _MOST = 32, 512
+_MOST_CONTOURS, _MOST_POINTS = 200, 8_000  # of an outline that is taken apart
 _FARTHEST = 2.0  # times of the way, that an ease may overshoot to
 
 
@@ -35,10 +36,6 @@ class _Contour:
     def size(self) -> float:
         """The side of a square as large as it is."""
         return float(np.sqrt(abs(area_of(self.points))))
-
-    @cached_property
-    def length(self) -> float:
-        return float(np.hypot(*(np.roll(self.points, -1, axis=0) - self.points).T).sum())
 
 
 @dataclass(frozen=True, eq=False)
@@ -97,9 +94,12 @@ def partners(first: int, second: int) -> list[tuple[int, int]]:
 @lru_cache(maxsize=1024)
 def _contours(commands: Commands) -> tuple[_Contour, ...]:
     """The contours of an outline without what lies within others: letters are put together of
-    contours that overlap."""
+    contours that overlap. Of drawings of very many, the largest."""
     path = SkiaCanvas.outline(commands).edge
     polygons = [each for each in flattened(commands_of_path(path)) if len(each) > 2]
+    if len(polygons) > _MOST_CONTOURS:
+        polygons = sorted(polygons, key=lambda each: -abs(area_of(each)))[:_MOST_CONTOURS]
+    polygons = thinned(polygons, _MOST_POINTS)
     found = []
     for number, polygon in enumerate(polygons):
         around = sum(

@@ -16,7 +16,7 @@ from .media import media_folder
 from .random_scenes import RandomScenes
 from .scenes import scene_data
 
-SCENES = 1200
+SCENES = 2000
 
 
 class FuzzTest(TestCase):

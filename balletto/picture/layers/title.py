@@ -279,12 +279,14 @@ class PreparedTitle(PreparedLayer):
         assert block.ways is not None
         own = [commands for commands, _ in outlines]
         found = becoming(self._layout, block.ways, row, own)
-        displaced_by = displacement_at(self._scene, self._layer, float(block.times[row]))
+        more, time = block.appearance.displacements[row], float(block.times[row])
+        displacement = displacement_at(self._scene, self._layer, time, is_moved=any(more))
         made = []
         for number, commands in enumerate(found):
             if commands is own[number]:
                 made.append(outlines[number])
                 continue
+            displaced_by = further(displacement, more[number])
             if displaced_by is not None:
                 commands = displaced(commands, *displaced_by)
             made.append((commands, canvas.outline(commands)))
