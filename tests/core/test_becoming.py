@@ -15,6 +15,7 @@ from balletto.picture.outlines import of_glyphs
 from balletto.picture.passages import partners, passage
 from balletto.picture.skia_canvas import SkiaCanvas, commands_of_path
 from balletto.scene import files
+from balletto.scene.outlines import commands_of
 
 from .scenes import scene_data
 
@@ -218,6 +219,26 @@ class BecomingTest(TestCase):
         height = np.ptp(np.concatenate(flattened(item.outline))[:, 1])
         self.assertLess(50, height)
         self.assertLess(height, 85)
+
+    def test_it_is_displaced_once_all_along(self):
+        """By the effect, or by a move: at the start as the own text is, at the end as the other."""
+        bent = [{"kind": "displace", "amount": 12, "size": 30}]
+        lean = {"id": "m9", "pose": {"displace": 12}, "amount": 1}
+        for more, moves in (({"effects": bent}, []), ({}, [lean])):
+            layer = title("HI", "OX", amounts=[0.002], **more)
+            start, end = ({**title(text, **more), "moves": moves} for text in ("HI", "OX"))
+            layer["moves"] += moves
+            away = np.abs(picture(layer).astype(int) - picture(start)).mean()
+            self.assertLess(away, 0.4)
+            layer["moves"][0]["amount"] = 0.998
+            self.assertLess(np.abs(picture(layer).astype(int) - picture(end)).mean(), 0.4)
+
+    def test_drawings_of_very_many_contours_have_a_bound(self):
+        dots = "".join(f"M{x} {y}h2v2h-2Z" for x in range(0, 240, 4) for y in range(0, 240, 4))
+        drawn, other = commands_of(dots), commands_of("M0 0H200V200H0Z")
+        way = passage((drawn,), (other,))
+        self.assertEqual((way.at(0.0), way.at(1.0)), (drawn, other))
+        self.assertLess(len(way.at(0.5)), 20_000)
 
     def test_a_spring_goes_beyond(self):
         wide, far = (picture(title("I", "O", amounts=[amount])) for amount in (1, 1.3))

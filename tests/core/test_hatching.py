@@ -11,6 +11,7 @@ from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.hatching import HatchValues, strokes_of
 from balletto.picture.svg_canvas import SvgCanvas
 from balletto.scene import files
+from balletto.scene.outlines import commands_of
 
 from .scenes import scene_data
 
@@ -102,6 +103,13 @@ class CoverageTest(TestCase):
         items = [DrawItem(*call[1:]) for call in canvas.calls if call[0] == "draw"]
         self.assertEqual([item.within is not None for item in items], [True, True, False, False])
         self.assertEqual([item.line.width for item in items], [3, 3, 3, 3])
+
+    def test_drawings_that_nobody_hatches_by_hand_have_a_bound(self):
+        values = HatchValues("zigzag", 1, 1, 30, 2, 40, 0, 0, 0)
+        dots = "".join(f"M{x} {y}h3v3h-3Z" for x in range(0, 500, 5) for y in range(0, 500, 5))
+        (strokes,) = strokes_of((commands_of(dots),), values)
+        self.assertGreater(len(strokes.lines), 100)
+        self.assertLess(sum(map(len, strokes.lines)), 200_000)
 
     def test_an_svg_holds_it(self):
         canvas = SvgCanvas((640, 360), (640, 360))

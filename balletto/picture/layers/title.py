@@ -251,11 +251,12 @@ class PreparedTitle(PreparedLayer):
             widened(self._box(block, row), width) for row in range(trail.copies + 1)
         ]
 
-    def _outlines_at(self, canvas: Canvas, block: _Block, row: int) -> list[tuple[Commands, Any]]:
+    def _outlines_at(
+        self, canvas: Canvas, block: _Block, row: int, is_displaced: bool = True
+    ) -> list[tuple[Commands, Any]]:
         """The outlines of all characters at a time of a block, as commands and prepared."""
         more = block.appearance.displacements[row]
-        time = float(block.times[row])
-        displaced_by = displacement_at(self._scene, self._layer, time, is_moved=any(more))
+        displaced_by = self._displacement(block, row) if is_displaced else None
         if not block.axes and displaced_by is None:
             return _outlines_of(self._layout, canvas.outline)
         tags = sorted(block.axes)
@@ -277,13 +278,13 @@ class PreparedTitle(PreparedLayer):
     ) -> list[tuple[Commands, Any]]:
         """The outlines of letters that become others, and of all others as they are."""
         assert block.ways is not None
-        own = [commands for commands, _ in outlines]
-        found = becoming(self._layout, block.ways, row, own)
-        more, time = block.appearance.displacements[row], float(block.times[row])
-        displacement = displacement_at(self._scene, self._layer, time, is_moved=any(more))
+        # Displaced is what they are on their way, not what they come from.
+        plain = [own for own, _ in self._outlines_at(canvas, block, row, is_displaced=False)]
+        found = becoming(self._layout, block.ways, row, plain)
+        more, displacement = block.appearance.displacements[row], self._displacement(block, row)
         made = []
         for number, commands in enumerate(found):
-            if commands is own[number]:
+            if commands is plain[number]:
                 made.append(outlines[number])
                 continue
             displaced_by = further(displacement, more[number])
@@ -291,6 +292,12 @@ class PreparedTitle(PreparedLayer):
                 commands = displaced(commands, *displaced_by)
             made.append((commands, canvas.outline(commands)))
         return made
+
+    def _displacement(self, block: _Block, row: int) -> Any:
+        """How the layer displaces outlines at a time of a block, with what moves add to."""
+        is_moved = any(block.appearance.displacements[row])
+        time = float(block.times[row])
+        return displacement_at(self._scene, self._layer, time, is_moved=is_moved)
 
     def _moved_outline(
         self, canvas: Canvas, number: int, changes: Any, displaced_by: Any
