@@ -16,6 +16,7 @@ from .layers.title import Title
 from .model import Counts
 from .moves import Move
 from .rewriting import Mark, Rewriter, Where
+from .starts import color_of, new_caret, new_clicks
 
 _SIZE, _WIDTH, _HEIGHT, _RATE = 120, 1920, 1080, 30
 
@@ -129,27 +130,14 @@ def needed_of(
 
 def _outline_of(style: dict[str, Any]) -> dict[str, Any]:
     """An outline that suits a title: thin, and of the colour of its fill."""
-    fill = style.get("fill", "#FFFFFF")
-    color = fill if isinstance(fill, str) and fill != "none" else "#FFFFFF"
-    return {"outline": _rounded(style.get("size", _SIZE) / 50), "outline_color": color}
+    width = _rounded(style.get("size", _SIZE) / 50)
+    return {"outline": width, "outline_color": color_of(style)}
 
 
 def beside(preset: dict[str, Any], layer: dict[str, Any], move: str) -> dict[str, Any]:
     """What comes with the move of a preset, once it has an id: the caret of its title, and a layer
     of clicks."""
-    if layer["kind"] != "title":
-        return {}
-    style = layer["style"]
-    fill = style.get("fill", "#FFFFFF")
-    color = fill if isinstance(fill, str) and fill != "none" else "#FFFFFF"
-    width = _rounded(style.get("size", _SIZE) / 20)
-    made = {
-        "caret": {"move": move, "width": width, "color": color},
-        "clicks": {
-            "kind": "clicks", "name": "Clicks", "span": layer["span"], "title": layer["id"],
-            "move": move, "sound": "typewriter",
-        },
-    }  # fmt: skip
+    made = {"caret": new_caret(layer, move), "clicks": new_clicks(layer, move)}
     return {name: made[name] for name in preset.get("with", ())}
 
 

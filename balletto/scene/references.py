@@ -21,7 +21,7 @@ def reference_faults(scene: Any) -> list[Fault]:
 
 
 MOST_COPIED = 10_000  # copies of one layer, with those of the groups that it is in
-MOST_DRAWN = 100_000  # letters, shapes ... that copies draw, all together
+MOST_DRAWN = 100_000  # letters, shapes ... that copies and flurries draw, all together
 
 
 def _too_many_copies(scene: Any) -> list[Fault]:
@@ -29,7 +29,8 @@ def _too_many_copies(scene: Any) -> list[Fault]:
     drawn = 0
     for index, layer in enumerate(scene.layers):
         numbers = [e.formation.number for e in (layer, *scene.groups_of(layer)) if e.formation]
-        if not numbers:
+        pieces = layer.flurry.count if layer.kind == "flurry" else 0
+        if not numbers and not pieces:
             continue
         copies = math.prod(numbers)
         if copies > MOST_COPIED:
@@ -38,10 +39,13 @@ def _too_many_copies(scene: Any) -> list[Fault]:
             )
             return [Fault(f"layers[{index}].formation", told)]
         trails = [effect.copies + 1 for effect in layer.effects if effect.kind == "trail"]
-        drawn += copies * max(1, len(layer.words)) * max(trails, default=1)
+        drawn += copies * max(1, len(layer.words), pieces) * max(trails, default=1)
         if drawn > MOST_DRAWN:
-            told = f"at most {MOST_DRAWN:,} things can be drawn by copies, these are {drawn:,}"
-            return [Fault(f"layers[{index}].formation", told)]
+            told = (
+                f"at most {MOST_DRAWN:,} things can be drawn by copies, pieces and trails, these "
+                f"are {drawn:,}"
+            )
+            return [Fault(f"layers[{index}].{'formation' if numbers else 'flurry'}", told)]
     return []
 
 

@@ -85,6 +85,30 @@ def new_flurry(document: Data, said: Data) -> Data:
     }
 
 
+def color_of(style: Data) -> str:
+    """The colour of a title, for what goes with it; white where it has none."""
+    fill = style.get("fill", "#FFFFFF")
+    return fill if isinstance(fill, str) and fill != "none" else "#FFFFFF"
+
+
+def new_caret(title: Data, move: str) -> Data:
+    """A caret of a title, which goes with a move of it."""
+    width = max(1, round(title["style"].get("size", 120) / 20, 1))
+    return {"move": move, "width": width, "color": color_of(title["style"])}
+
+
+def new_clicks(title: Data, move: str) -> Data:
+    """A layer of clicks for a move of a title."""
+    return {
+        "kind": "clicks",
+        "name": "Clicks",
+        "span": list(title["span"]),
+        "title": title["id"],
+        "move": move,
+        "sound": "typewriter",
+    }
+
+
 def as_it_would_come(layer: Data, document: Data, other: Data) -> Data | None:
     """A title that is as it came into a scene, but for its words, as it would come into another;
     None for all else."""

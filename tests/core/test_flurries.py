@@ -174,6 +174,17 @@ class EditsTest(TestCase):
         after = poses(files.from_data(rate), "f0", [60])["pieces"]
         np.testing.assert_allclose(before["y"], after["y"], atol=1e-6)
 
+    def test_pieces_of_copies_and_trails_are_bounded_together(self):
+        data = files.to_data(scene_of({"count": 5000}))
+        layer = data["layers"][0]
+        for more in (
+            {"effects": [{"kind": "trail", "copies": 50}]},
+            {"formation": {"kind": "ring", "count": 30}},
+        ):
+            with self.assertRaises(SceneError) as caught:
+                files.from_data({**data, "layers": [{**layer, **more}]})
+            self.assertIn("at most 100,000 things", str(caught.exception))
+
     def test_too_many_and_none_at_all_are_refused(self):
         for wrong in ({"count": 0}, {"count": 9999}, {"source": []}, {"life": 0}, {"place": {}}):
             with self.subTest(wrong), self.assertRaises(SceneError) as caught:

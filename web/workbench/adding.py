@@ -5,6 +5,7 @@ from collections.abc import Callable
 from django.http import Http404
 
 from balletto.picture.bounds import rest_box
+from balletto.scene.edits.paths import name_of
 from balletto.scene.errors import SceneError
 from balletto.scene.flurry_starts import STARTS
 from balletto.scene.presets import beside, fits, fitted, needed_of, presets, without
@@ -60,7 +61,7 @@ def _with_what_comes(request: EditRequest, preset: Data, layer: Data, added: Dat
             edits.append({"name": "set-value", "path": path, "value": made})
         else:
             edits.append({"name": "add-layer", "layer": made})
-    return one_or_several(edits, f"Move “{preset['name']}” added to {layer['id']}")
+    return one_or_several(edits, f"Move “{preset['name']}” added to {name_of(layer)}")
 
 
 def _letters(request: EditRequest, wanted: Data) -> tuple[int, int] | None:

@@ -11,6 +11,7 @@ from balletto.scene.effects import EFFECT_KINDS, Effect
 from balletto.scene.layers import Layer
 from balletto.scene.layers.title import Title
 from balletto.scene.motion_blur import SHUTTER
+from balletto.scene.starts import new_caret, new_clicks
 from balletto.scene.windows import WINDOW
 from balletto.scene.wording import Said, Wording
 
@@ -62,8 +63,7 @@ def appearance_cards(scene: Scene, layer: Layer, moment: Moment = NOW) -> list[A
         *_effects(layer, moment),
         *_masks(layer, moment),
         *_matte(scene, layer),
-        *_window(layer),
-        *_caret(layer),
+        *_of_titles(layer),
         *_shutter(layer, moment),
     ]
 
@@ -131,22 +131,18 @@ def hiders(scene: Scene, layer: Layer) -> list[tuple[Layer, str]]:
     ]
 
 
-def _window(layer: Layer) -> list[AppearanceCard]:
-    window = getattr(layer, "window", None)
-    if window is None:
-        return []
-    path = f"{layer.id}.window"
-    words = SentencePart(path, window, WINDOW)
-    return [AppearanceCard(path, WINDOW.title, words, {"name": "clear-value", "path": path})]
-
-
-def _caret(layer: Layer) -> list[AppearanceCard]:
-    caret = getattr(layer, "caret", None)
-    if caret is None:
-        return []
-    path = f"{layer.id}.caret"
-    words = SentencePart(path, caret, CARET)
-    return [AppearanceCard(path, CARET.title, words, {"name": "clear-value", "path": path})]
+def _of_titles(layer: Layer) -> list[AppearanceCard]:
+    """A window and a caret."""
+    cards = []
+    for name, wording in (("window", WINDOW), ("caret", CARET)):
+        part = getattr(layer, name, None)
+        if part is not None:
+            path = f"{layer.id}.{name}"
+            remove = {"name": "clear-value", "path": path}
+            cards.append(
+                AppearanceCard(path, wording.title, SentencePart(path, part, wording), remove)
+            )
+    return cards
 
 
 def _shutter(layer: Layer, moment: Moment) -> list[AppearanceCard]:
@@ -200,16 +196,14 @@ def appearance_to_add(scene: Scene, layer: Layer) -> list[tuple[str, list[dict[s
         value = {"of": "line", "grow": [0, soft, 0, soft], "soft": [0, soft, 0, soft]}
         edit = {"name": "set-value", "path": f"{layer.id}.window", "value": value}
         other.append({"label": "window", "edit": edit})
-    if isinstance(layer, Title) and layer.caret is None and layer.moves:
-        caret = {"move": layer.moves[-1].id, "width": max(2, round(layer.style.size / 20))}
-        edit = {"name": "set-value", "path": f"{layer.id}.caret", "value": caret}
-        other.append({"label": "caret", "edit": edit})
     if isinstance(layer, Title) and layer.moves:
-        clicks = {
-            "kind": "clicks", "name": "Clicks", "span": list(layer.span), "title": layer.id,
-            "move": layer.moves[-1].id,
-        }  # fmt: skip
-        other.append({"label": "clicks", "edit": {"name": "add-layer", "layer": clicks}})
+        data, move = layer.model_dump(by_alias=True), layer.moves[-1].id
+        if layer.caret is None:
+            value = new_caret(data, move)
+            edit = {"name": "set-value", "path": f"{layer.id}.caret", "value": value}
+            other.append({"label": "caret", "edit": edit})
+        edit = {"name": "add-layer", "layer": new_clicks(data, move)}
+        other.append({"label": "clicks", "edit": edit})
     if layer.motion_blur is None and layer.draws_itself:
         path = f"{layer.id}.motion_blur"
         edit = {"name": "set-value", "path": path, "value": {"angle": 180}}
