@@ -211,6 +211,12 @@ def place_actions(title: Title) -> list[dict[str, Any]]:
     if not title.style.outline:
         edit = {"name": "set-value", "path": f"{title.id}.style.outline", "value": 4}
         actions.append({"label": "an outline", "edit": edit})
+    else:
+        each = {
+            "name": "set-value", "path": f"{title.id}.drawn_each", "value": not title.drawn_each,
+        }  # fmt: skip
+        label = "draw contours one by one" if title.drawn_each else "draw contours at once"
+        actions.append({"label": label, "edit": each})
     hold = {"name": "set-value", "path": f"{title.id}.hold_center", "value": not title.hold_center}
     label = "let the centre go" if title.hold_center else "hold the centre"
     actions.append({"label": label, "edit": hold})
