@@ -11,6 +11,8 @@ from .clip.errors import ClipError
 from .clip.export_settings import ExportSettings
 from .clip.formats import FORMATS, format_for
 from .clip.render import render
+from .hearing.beats import beats
+from .hearing.samples import SoundError
 from .lettering.faces import font_faults
 from .motion.poses import poses
 from .picture.frame import Picture, draw_frame
@@ -30,7 +32,7 @@ class CommandError(Exception):
 
 
 def add_commands(commands: Any) -> None:
-    """Adds frame, render, poses, say, read and schema to a command line."""
+    """Adds frame, render, poses, say, read, beats and schema to a command line."""
     frame = commands.add_parser("frame", help="draw one frame of a scene file as a PNG")
     frame.add_argument("file", type=Path)
     frame.add_argument("--at", type=float, default=0, metavar="N", help="the frame (default 0)")
@@ -73,6 +75,10 @@ def add_commands(commands: Any) -> None:
     )
     meant.add_argument("--layer", metavar="ID", help="its title, whose letters may be named")
     meant.set_defaults(run=_read)
+
+    heard = commands.add_parser("beats", help="print when the beats of a sound are, in seconds")
+    heard.add_argument("file", type=Path)
+    heard.set_defaults(run=_beats)
 
     rules = commands.add_parser("schema", help="print the JSON Schema of a scene file")
     rules.set_defaults(run=_schema)
@@ -194,6 +200,13 @@ def _context(scene: Scene, layer: str | None) -> Context:
         except KeyError as error:
             raise CommandError(error.args[0]) from None
     return context_of(scene, layer)
+
+
+def _beats(arguments: argparse.Namespace) -> None:
+    try:
+        print(json.dumps([round(float(at), 2) for at in beats(arguments.file)]))
+    except (OSError, SoundError) as error:
+        raise CommandError(str(error)) from None
 
 
 def _schema(arguments: argparse.Namespace) -> None:

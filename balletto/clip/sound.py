@@ -1,6 +1,6 @@
 """Sound: the sound layers of a scene mixed to one track, and written beside the pictures.
 
-Samples are floats, (2, n), at RATE a second; 1.0 is as loud as can be.
+Samples are floats, (2, n), at RATE a second.
 """
 
 import io
@@ -12,17 +12,16 @@ from typing import Any
 import av
 import numpy as np
 
+from ..hearing.samples import RATE, SoundError, read
 from ..motion.turns import clicks_of
 from ..scene.document import Scene
 from ..scene.hash_random import hash_random
 from ..scene.layers.clicks import ClicksLayer
 from ..scene.layers.nested import NestedLayer
 from ..scene.layers.sound import SoundLayer
-from ..scene.tracks import value_at
 from ..sounds import click_file
 from .errors import ClipError
 
-RATE = 48_000
 _LONGEST_CLICK = 2  # seconds of a file that is heard as one
 _BLOCK = 1024  # samples that are encoded at a time
 # What goes with the pictures in each container.
@@ -74,7 +73,7 @@ def _add_clicks(whole: np.ndarray, scene: Scene, layer: ClicksLayer) -> None:
     path = scene.path_of(layer.file) if layer.file else click_file(layer.sound)
     if path is None:
         return
-    sound = read(path)[:, : _LONGEST_CLICK * RATE]
+    sound = _read(path)[:, : _LONGEST_CLICK * RATE]
     frames, units = clicks_of(scene, layer)
     for frame, unit in zip(frames.tolist(), units.tolist(), strict=True):
         if layer.span[0] <= frame < layer.span[1]:
@@ -99,24 +98,13 @@ def _heard(scene: Scene, layer: SoundLayer) -> np.ndarray:
     rate = float(scene.frames_a_second)
     longest = round((layer.span[1] - layer.span[0]) / rate * RATE)
     start = round(layer.start * RATE)
-    part = read(path)[:, start : start + longest]
+    part = _read(path)[:, start : start + longest]
     count = part.shape[1]
     # The gain is worked out at each frame of the scene, and is even between them.
     times = np.arange(layer.span[0], layer.span[1] + 1.0)
-    gains = 10 ** (np.broadcast_to(value_at(layer.gain, times), times.shape) / 20)
-    at = layer.span[0] + np.arange(count) / RATE * rate
-    return (part * np.interp(at, times, gains) * _fades(layer, count)).astype(np.float32)
-
-
-def _fades(layer: SoundLayer, count: int) -> np.ndarray:
-    """How loud it is at each sample by its fades: even in amplitude."""
-    shares = np.ones(count)
-    at = np.arange(count) / RATE
-    if layer.fade_in:
-        shares *= np.clip(at / layer.fade_in, 0, 1)
-    if layer.fade_out:
-        shares *= np.clip((count / RATE - at) / layer.fade_out, 0, 1)
-    return shares
+    since = np.arange(count) / RATE
+    gains = np.interp(layer.span[0] + since * rate, times, layer.amplitude(times))
+    return (part * gains * layer.faded(since, count / RATE)).astype(np.float32)
 
 
 def _nested(scene: Scene, layer: NestedLayer) -> np.ndarray:
@@ -133,18 +121,12 @@ def _nested(scene: Scene, layer: NestedLayer) -> np.ndarray:
     return np.concatenate([before, sound[:, max(shift, 0) :]], axis=1)[:, :longest]
 
 
-def read(path: Path) -> np.ndarray:
+def _read(path: Path) -> np.ndarray:
     """All samples of a file, in stereo. ClipError if it cannot be read."""
-    resampler = av.AudioResampler(format="fltp", layout="stereo", rate=RATE)
-    parts = []
     try:
-        with av.open(str(path)) as file:
-            for frame in file.decode(audio=0):
-                parts += [each.to_ndarray() for each in resampler.resample(frame)]
-        parts += [each.to_ndarray() for each in resampler.resample(None)]
-    except (av.FFmpegError, IndexError, OSError) as error:
-        raise ClipError(f"The sound {path.name} cannot be read: {error}") from None
-    return np.concatenate(parts, axis=1) if parts else np.zeros((2, 0), dtype=np.float32)
+        return read(path)
+    except SoundError as error:
+        raise ClipError(str(error)) from None
 
 
 def wav(samples: np.ndarray) -> bytes:

@@ -6,6 +6,7 @@ and grows about its pivot, a member about where it stands.
 """
 
 from collections.abc import Iterator
+from functools import partial
 from typing import NamedTuple
 
 import numpy as np
@@ -28,6 +29,7 @@ from .affine import (
 )
 from .copy_places import COPIES, copy_places
 from .evaluate import Composite, does_something, trace
+from .heard import loudness_in
 from .properties import parts_of, property_of
 from .recent import Recent
 from .units import Units, unit_texts, units_for
@@ -220,7 +222,13 @@ def units_at(scene: Scene, layer: Layer, points: np.ndarray) -> Units:
     def project(at: np.ndarray, centers: np.ndarray) -> np.ndarray:
         return _seen(scene, layer, at, centers)
 
-    return Units(points, length=scene.length, rate=scene.frames_a_second, project=project)
+    return Units(
+        points,
+        length=scene.length,
+        rate=scene.frames_a_second,
+        project=project,
+        hear=partial(loudness_in, scene),
+    )
 
 
 def _seen(scene: Scene, layer: Layer, at: np.ndarray, points: np.ndarray) -> np.ndarray:

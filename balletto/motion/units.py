@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass
 from fractions import Fraction
+from functools import partial
 
 import numpy as np
 
@@ -11,6 +12,7 @@ from ..scene.document import Scene
 from ..scene.layers.title import Title
 from ..scene.moves import Move
 from .affine import resting_matrices
+from .heard import loudness_in
 
 
 @dataclass(frozen=True)
@@ -34,6 +36,7 @@ class Units:
     length, rate: of the scene, in frames and frames a second
     project: from times, (t, 1) or (t, n), and points (n, 2) of title space to the picture,
         (t, n, 2)
+    hear: gives how loud a sound of the scene is, as `loudness` does
     """
 
     centers: np.ndarray
@@ -41,6 +44,7 @@ class Units:
     length: int = 1
     rate: Fraction = Fraction(30)
     project: Callable[[np.ndarray, np.ndarray], np.ndarray] | None = None
+    hear: Callable[[str | None, str, np.ndarray, np.ndarray], np.ndarray] | None = None
 
     def __len__(self) -> int:
         return len(self.centers)
@@ -50,6 +54,14 @@ class Units:
         if self.project is None:
             return np.broadcast_to(self.centers, (len(times), *self.centers.shape))
         return self.project(times, self.centers)
+
+    def loudness(
+        self, sound: str | None, band: str, times: np.ndarray, smooth: np.ndarray
+    ) -> np.ndarray:
+        """How loud a sound is at times, each the mean over `smooth` frames, in 0..1."""
+        if self.hear is None:
+            return np.zeros(times.shape)
+        return self.hear(sound, band, times, smooth)
 
 
 Among = tuple[tuple[int, int], ...] | None
@@ -137,7 +149,8 @@ def units_of(
         known, of = np.unique(of, return_inverse=True)
         return Group(of, layout.centers[by][known])
 
-    return Units(centers, find_group, scene.length, scene.frames_a_second, project)
+    hear = partial(loudness_in, scene)
+    return Units(centers, find_group, scene.length, scene.frames_a_second, project, hear)
 
 
 def cells_among(layout: Layout, among: Among) -> np.ndarray:

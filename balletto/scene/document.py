@@ -175,6 +175,12 @@ class Scene(Model):
             named = [getattr(layer, "file", None)]
             if isinstance(layer, FlurryLayer):
                 named += [getattr(source, "file", None) for source in layer.flurry.source]
+            named += [
+                getattr(selector, "sound", None)
+                for move in getattr(layer, "moves", ())
+                for selector in move.reach
+            ]
+            named = [file for file in named if file not in self._by_id]
             for file in filter(None, named):
                 yield f"“{layer.name or layer.words}”", file
         for used in self.scenes:

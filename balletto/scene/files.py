@@ -8,6 +8,7 @@ from pydantic import ValidationError
 
 from .document import FORMAT, VERSION, Scene
 from .errors import Fault, SceneError
+from .marker_starts import bind_starts
 from .model import shown
 from .references import nesting_faults, reference_faults
 from .ties import bind_ties
@@ -53,7 +54,7 @@ def from_data(data: Any) -> Scene:
 def _faults_between(scene: Scene, depth: int = 1) -> list[Fault]:
     """What is wrong between parts that are right by themselves, in scenes within it too."""
     faults = _double_ids(scene) or reference_faults(scene) or nesting_faults(scene, depth)
-    faults = faults or bind_ties(scene)
+    faults = faults or bind_starts(scene) or bind_ties(scene)
     for index, used in enumerate(scene.scenes):
         if faults:
             break

@@ -10,6 +10,7 @@ from pydantic_core import PydanticCustomError
 from .eases import Ease
 from .model import (
     LOCAL,
+    MAX_NAME,
     MAX_TEXT,
     AxisTag,
     AxisValue,
@@ -157,6 +158,9 @@ class Stagger(Distribution):
         return self
 
 
+MarkerName = Annotated[
+    str, Field(min_length=1, max_length=MAX_NAME), needs("the name of a marker of the scene")
+]
 Amount = Annotated[float, Number("an amount", Counts.FACTOR, ge=-1000, le=1000)]
 
 
@@ -173,6 +177,8 @@ class Move(Model):
     `among` are ranges of the text, counted as those of runs are: only the letters in them take
     part, and the units are those parts of characters, words, lines or the title that lie within.
 
+    A move with a `marker` starts at it or, where `start` is said, goes along with it in time.
+
     With `becomes` the outlines turn, as far as the weight of their unit is, into those of another
     text, letter by letter in order; where several moves have one, those of one after another.
     """
@@ -182,6 +188,7 @@ class Move(Model):
     on: bool = True
     unit: Unit = "character"
     start: Frames = 0
+    marker: MarkerName | None = None
     pose: Annotated[Pose, LOCAL] = Pose()
     eases: dict[PropertyName, Ease] = {}
     amount: Annotated[Changing[Amount], LOCAL] = 1

@@ -15,6 +15,7 @@ class Said:
     label: its full name; rest: what a double click sets
     after: words behind it; parts: of several numbers, how each is said
     each: of a list of points, how the two numbers of each are said
+    is_name: whether it is none of its options but a name, in quotes
     """
 
     label: str
@@ -29,6 +30,7 @@ class Said:
     is_order: bool = False
     is_ease: bool = False
     of_properties: bool = False
+    is_name: bool = False
     after: str = ""
     parts: tuple["Said", ...] = ()
     each: tuple["Said", ...] = ()

@@ -453,6 +453,14 @@ class StringOf(Element):
 
 
 @dataclass(frozen=True)
+class NameOf(Option):
+    """A name within marks, or one of some options."""
+
+    def take(self, reading: Reading, into: Values) -> bool:
+        return super().take(reading, into) or StringOf(self.name).take(reading, into)
+
+
+@dataclass(frozen=True)
 class TimeOf(Element):
     """A frame: "frame 12", "2 s"."""
 

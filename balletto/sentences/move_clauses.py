@@ -28,6 +28,7 @@ from .move_draft import MoveDraft
 from .moves import property_noun
 from .patterns import Pattern, elements_of, row
 from .pose_words import AXIS_WORDS, POSE_COLORS, POSE_WORDS, SIDES
+from .selector_patterns import SelectorRead, selector_patterns
 from .verbs import VERBS, VERBS_OF_PROPERTIES, Verb
 
 _UNITS = (
@@ -182,7 +183,7 @@ def _poses() -> list[Clause]:
         clauses.append(
             Clause(_pattern(color.words, ColorOf(name)), setting(name), f"pose.{name}", 20)
         )
-    return [*clauses, *_axes(), *_sides(), *_verbs(), *_said_alone()]
+    return [*clauses, *_axes(), *_sides(), *_verbs(), *_said_alone(), *_pulsing()]
 
 
 # The properties that are meant most.
@@ -279,6 +280,22 @@ def _said_alone() -> list[Clause]:
     return clauses
 
 
+def _pulsing() -> list[Clause]:
+    """Growing as loud as the low tones of what is heard, which hold the beat."""
+
+    def pulse(draft: MoveDraft, _: Values) -> None:
+        loudness = next(each for each in selector_patterns(nouns()) if each.kind == "loudness")
+        draft.set_pose("scale", _PULSE)
+        draft.selectors.append(SelectorRead(loudness, {"band": "low"}, {"band"}))
+
+    texts = [f"{verb} with {what}" for verb in ("pulse", "pulses", "pulsing")
+             for what in ("the music", "music", "the beat", "the sound")]  # fmt: skip
+    return [Clause(_words(text), pulse, "pulse", 9 if not n else RARE)
+            for n, text in enumerate(texts)]  # fmt: skip
+
+
+_PULSE = 1.2
+
 # Acts of clauses about time
 
 
@@ -323,6 +340,7 @@ def _when() -> list[Clause]:
     gap = NumberOf("gap", measures.FRAMES, example=2)
     span = NumberOf("span", measures.FRAMES, example=24)
     place, start = Option("by", words.GROUPS), TimeOf("start")
+    marker = StringOf("marker")
     soft = Pattern((Literal("soft"),), (("ease", "soft-both"),))
     ordered: Act = lambda draft, values: draft.timed.update(values)  # noqa: E731
     begin: Act = lambda draft, _: draft.data.setdefault("stagger", {})  # noqa: E731
@@ -350,6 +368,9 @@ def _when() -> list[Clause]:
         Clause(row("at", "frame", start), _set("start"), "start", 95),
         Clause(row("from", _PlainTime("start")), _set("start"), "start", 95),
         Clause(row("starting", "at", start), _set("start"), "start", 95),
+        Clause(row("at marker", marker), _set("marker"), "marker", 60),
+        Clause(row("from marker", marker, "on"), _set("marker"), "marker", 95),
+        Clause(row("along with marker", marker), _set("marker"), "marker", 75),
     ]
 
 

@@ -1,5 +1,6 @@
 """The sentence of a move: who, from where or to where, by what, in which order, for how long."""
 
+from dataclasses import dataclass
 from itertools import combinations
 from string import Formatter
 from typing import Any, TypeGuard
@@ -15,6 +16,7 @@ from ..scene.moves import BecomingShape, GroupMove, LayerMove, Move
 from ..scene.shapes import Shape
 from ..scene.tracks import Tied, Track, value_at
 from ..scene.value_names import PROPERTY_NOUNS, axis_name, property_name
+from ..scene.wording import Said
 from .letters import letters_text, quoted
 from .parts import say_part, value_of
 from .pieces import Aside, Choice, Color, Listed, Number, Pieces, joined, said, text_of
@@ -67,6 +69,7 @@ SPREAD = "spread {}"
 OVER = "over {} with {}"
 OF_THE_WAY = "{} of the way"
 START = "from {} on"
+AT_MARKER, WITH_MARKER = "at marker {}", "along with marker {}"
 EASED = "{} with {}"
 DAMPING = Measure(" %", scale=100, drag=0.005, step=0.05, low=0.01, high=10)
 NO_LETTERS = "no letters"
@@ -76,9 +79,24 @@ THERE = "there"
 A_PATH = "a path drawn as"
 
 
-def say_move(move: Move, path: str, text: str | None = None) -> Pieces:
-    """The sentence of a move that stands at `path`; `text` is that of its title."""
-    return _MoveSaid(move, path, text).whole()
+Named = tuple[tuple[str, str], ...]
+
+
+@dataclass(frozen=True)
+class Names:
+    """What a scene has that moves may name: each as it is kept, and as it is told."""
+
+    sounds: Named = ()
+    markers: Named = ()
+
+
+NO_NAMES = Names()
+
+
+def say_move(move: Move, path: str, text: str | None = None, names: Names = NO_NAMES) -> Pieces:
+    """The sentence of a move that stands at `path`; `text` is that of its title, `names` what else
+    it could name."""
+    return _MoveSaid(move, path, text, names).whole()
 
 
 def move_text(move: Move, text: str | None = None) -> str:
@@ -111,8 +129,8 @@ def leads_home(amount: Track[float]) -> bool:
 
 
 class _MoveSaid:
-    def __init__(self, move: Move, path: str, text: str | None):
-        self.move, self.path, self.text = move, path, text
+    def __init__(self, move: Move, path: str, text: str | None, names: Names):
+        self.move, self.path, self.text, self.names = move, path, text, names
 
     def whole(self) -> Pieces:
         move = self.move
@@ -237,6 +255,11 @@ class _MoveSaid:
                 for name, how in selector.said.items()
                 if how.of_properties
             }
+            others |= {
+                name: (self._named_sound(f"{path}.{name}", selector, name, how),)
+                for name, how in selector.said.items()
+                if how.is_name
+            }
             if hasattr(selector, "edge"):
                 others["edge"] = _edge(f"{path}.edge", selector)
             main = say_part(path, selector, selector.wording(words), **others)
@@ -244,6 +267,12 @@ class _MoveSaid:
             aside = Aside(f"The {selector.title}:", less, _is_usual(selector))
             parts.append((*main, aside))
         return joined(parts)
+
+    def _named_sound(self, path: str, selector: Any, name: str, how: Said) -> Choice:
+        """The sound that a selector goes by, among those that the scene has."""
+        value = value_of(selector, name)
+        options = (*how.options, *self.names.sounds)
+        return Choice(path, how.label, value=value, options=options, other=quoted(value or ""))
 
     # When
 
@@ -318,10 +347,21 @@ class _MoveSaid:
         """The frame that it starts at, where that tells anything."""
         move = self.move
         is_timeless = move.reach and not self._has_course() and not move.stagger
-        if is_timeless and not move.start:
+        if is_timeless and not move.start and not move.marker:
             return ()
         path = f"{self.path}.start"
-        return said(START, Number(path, "Start", value=move.start, measure=measures.FRAME, rest=0))
+        frame = Number(path, "Start", value=move.start, measure=measures.FRAME, rest=0)
+        if move.marker is None:
+            return said(START, frame)
+        there = Choice(f"{self.path}.marker", "Marker", edit=self._marker_edit(),
+                       value=move.marker, options=self.names.markers,
+                       other=quoted(move.marker))  # fmt: skip
+        if "start" not in move.model_fields_set:
+            return said(AT_MARKER, there)
+        return joined([said(START, frame), said(WITH_MARKER, there)])
+
+    def _marker_edit(self) -> dict[str, Any]:
+        return {"name": "start-at-marker", "path": self.path}
 
 
 def _times(path: str, times: tuple[float, ...]) -> Pieces:

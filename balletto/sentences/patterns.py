@@ -18,6 +18,7 @@ from .elements import (
     EaseOf,
     Element,
     Literal,
+    NameOf,
     NamesOf,
     NumberOf,
     Option,
@@ -191,6 +192,8 @@ def element_for(name: str, how: Said, nouns: tuple[tuple[str, str], ...] = ()) -
         return SidesOf(name, how)
     if how.measure is FRAME:
         return TimeOf(name)
+    if how.is_name:
+        return NameOf(name, how.options)
     if how.options:
         return Option(name, how.options)
     return NumberOf(name, how.measure or PLAIN, example=how.rest)

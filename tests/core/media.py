@@ -9,7 +9,8 @@ import av
 import numpy as np
 from PIL import Image, ImageDraw
 
-from balletto.clip.sound import RATE, wav
+from balletto.clip.sound import wav
+from balletto.hearing.samples import RATE
 
 SPARK = """<svg xmlns="http://www.w3.org/2000/svg" width="40" height="40">
 <path d="M20 0L24 16L40 20L24 24L20 40L16 24L0 20L16 16Z" fill="#E0567B"/></svg>"""

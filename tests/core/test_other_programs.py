@@ -14,7 +14,7 @@ import numpy as np
 from balletto.clip.export_settings import usual_settings
 from balletto.clip.formats import FORMATS
 from balletto.clip.render import render
-from balletto.clip.sound import RATE
+from balletto.hearing.samples import RATE
 from balletto.scene import files
 
 from .scenes import scene_data, small_scene

@@ -10,7 +10,8 @@ import numpy as np
 from balletto.clip.errors import ClipError
 from balletto.clip.export_settings import usual_settings
 from balletto.clip.render import render
-from balletto.clip.sound import RATE, mix, read, wav
+from balletto.clip.sound import mix, wav
+from balletto.hearing.samples import RATE, read
 from balletto.scene import files
 
 from .media import media_folder

@@ -7,7 +7,8 @@ from unittest import TestCase
 
 import numpy as np
 
-from balletto.clip.sound import RATE, has_sound, mix
+from balletto.clip.sound import has_sound, mix
+from balletto.hearing.samples import RATE
 from balletto.lettering.layout import lay_out
 from balletto.motion.evaluate import trace
 from balletto.motion.poses import poses

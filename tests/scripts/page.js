@@ -70,5 +70,10 @@ export function revision(number, request = asked.at(-1)) {
 /** Waits until all that can go on without the server has gone on. */
 export const settled = () => new Promise((done) => setTimeout(done, 5));
 
+/** Waits until something is so, however slow the machine is: the runner ends what never comes. */
+export async function until(isSo) {
+  while (!isSo()) await settled();
+}
+
 /** What was posted as edits. */
 export const posted = () => asked.filter(({ values }) => values.edit && !values.preview);

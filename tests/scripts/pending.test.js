@@ -3,7 +3,7 @@
 import assert from "node:assert/strict";
 import { beforeEach, test } from "node:test";
 
-import { asked, posted, revision, settled } from "./page.js";
+import { asked, posted, revision, settled, until } from "./page.js";
 
 const { commit, flush, hold, isPending, release, walk } = await import("../../web/static/js/workbench/pending.js");
 const { open, state } = await import("../../web/static/js/workbench/state.js");
@@ -67,7 +67,7 @@ test("a request whose answer is lost is sent again by its name", async () => {
   commit(put(64));
   await settled();
   posted()[0].fail();
-  await new Promise((done) => setTimeout(done, 700));
+  await until(() => posted().length > 1); // it waits a while before it asks again
   const [first, second] = posted();
   assert.equal(second.values.request, first.values.request);
   assert.match(document.getElementById("notices").textContent, /1 change of yours is kept here/);

@@ -329,7 +329,7 @@ class MoveCard:
 
     @property
     def words(self) -> MoveSentence:
-        return MoveSentence(self.title, self.move, self.view.moment)
+        return MoveSentence(self.title, self.move, self.view.moment, self.view.names)
 
     @property
     def offers(self) -> MoveOffers:

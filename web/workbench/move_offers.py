@@ -195,9 +195,10 @@ class MoveOffers:
         ]
         if self._is_title:
             optional.append(("pivot", has_pivot(move), "about another point", [0.5, 1]))
+        actions = self._markers()
         if move.unit == "character":
             optional.append(("spaces", move.spaces, "white space too", True))
-        actions = [
+        actions += [
             _clear(f"not {label}", f"{path}.{name}")
             if is_there
             else _action(label, edit_of(f"{path}.{name}"), start)
@@ -211,6 +212,15 @@ class MoveOffers:
             for name, (_, label, _) in POSE_COLORS.items()
             if name in move.pose.given
         ]
+
+    def _markers(self) -> list[dict[str, Any]]:
+        """Starting at a marker, or no more."""
+        edit = {"name": "start-at-marker", "path": self.path}
+        if self.move.marker is not None:
+            return [_action("at no marker", edit, None)]
+        named = [marker for marker in self.scene.markers if marker.name]
+        near = min(named, key=lambda marker: abs(marker.at - self.move.start), default=None)
+        return [] if near is None else [_action("at a marker", edit, near.name)]
 
     def _stagger_actions(self) -> list[dict[str, Any]]:
         stagger, path = self.move.stagger, f"{self.path}.stagger"

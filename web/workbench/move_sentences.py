@@ -4,24 +4,36 @@ from functools import cached_property
 
 from django.utils.safestring import SafeString
 
+from balletto.scene.document import Scene
 from balletto.scene.layers import Layer
+from balletto.scene.layers.sound import SoundLayer
 from balletto.scene.moves import Move
-from balletto.sentences.moves import is_plain_course, move_text, say_move
+from balletto.sentences.moves import NO_NAMES, Names, is_plain_course, move_text, say_move
 from balletto.sentences.pieces import Pieces
 
+from .appearance_sentences import layer_name
 from .phrases import NOW, Moment, shown, shown_less, shown_tracks, tight, track_more
+
+
+def names_of(scene: Scene) -> Names:
+    """What moves of a scene may name: its sounds and its markers."""
+    sounds = [
+        (layer.id, layer_name(layer)) for layer in scene.layers if isinstance(layer, SoundLayer)
+    ]
+    markers = dict.fromkeys(marker.name for marker in scene.markers if marker.name)
+    return Names(tuple(sounds), tuple((name, f"“{name}”") for name in markers))
 
 
 class MoveSentence:
     """The words of one move, as they are at a moment."""
 
-    def __init__(self, layer: Layer, move: Move, moment: Moment = NOW):
+    def __init__(self, layer: Layer, move: Move, moment: Moment = NOW, names: Names = NO_NAMES):
         self._text, self._move, self._moment = getattr(layer, "text", None), move, moment
-        self._path = f"{layer.id}.moves.{move.id}"
+        self._path, self._names = f"{layer.id}.moves.{move.id}", names
 
     @cached_property
     def pieces(self) -> Pieces:
-        return say_move(self._move, self._path, self._text)
+        return say_move(self._move, self._path, self._text, self._names)
 
     @property
     def text(self) -> str:

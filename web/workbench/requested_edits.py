@@ -19,6 +19,7 @@ from balletto.scene.layers import LAYER_KINDS
 from web.projects.origins import as_it_came, part_of
 
 from .adding import ADDING
+from .beats import mark_beats
 from .behind import behind
 from .edit_requests import Data, EditRequest, in_local_time, is_with_group, one_or_several
 from .pasting import paste
@@ -194,6 +195,7 @@ REQUESTED_EDITS: dict[str, Callable[[EditRequest, Data], Data]] = {
     "as-it-came": _as_it_came,
     "behind": behind,
     "flip": _flip,
+    "mark-beats": mark_beats,
     "paste": paste,
     "say": say,
     "several": _several,

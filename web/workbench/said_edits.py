@@ -33,7 +33,7 @@ def _move(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]
         data = {**data, "unit": "copy"}  # one after another: that is of what there are several
     move = {"name": _named(line), **of_kind(own["kind"], data)}
     first = own["span"][0]
-    if "start" not in data and first > 0:
+    if not {"start", "marker"} & set(data) and first > 0:
         move["start"] = first
     letters = request.selection.letters
     if letters and "among" not in data and layer == request.selection.layer:

@@ -86,7 +86,7 @@ def _moves_of_copy(request: EditRequest, layer: Layer, data: Data, number: int) 
         if move.get("unit") == "copy":
             plain = {n: value for n, value in move.items() if n not in ("stagger", "reach")}
             later = float(_delays(request, layer, model.stagger)[number])
-            start = round(move.get("start", 0) + later, 4)
+            start = round(model.start + later, 4)
             moves.append({**plain, "unit": "layer", "start": start})
     return moves
 

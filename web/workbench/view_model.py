@@ -22,6 +22,7 @@ from balletto.scene.presets import fits, parts_of, presets
 from balletto.scene.shapes import SHAPE_KINDS
 from balletto.scene.starts import WORDS
 from balletto.scene.tracks import value_at
+from balletto.sentences.moves import Names
 from balletto.sentences.scenes import RATE
 from web.library.models import MediaFile
 from web.library.store import opened
@@ -35,6 +36,7 @@ from .chips import Chip, choice_chip
 from .ease_chips import ease_chips
 from .flurry_sentences import flurries_to_add
 from .layer_blocks import LayerBlock, MoveCard, key_times
+from .move_sentences import names_of
 from .phrases import Moment, tight
 from .scene_sentences import SceneWords
 from .ties import tie_targets
@@ -109,6 +111,11 @@ class WorkbenchView:
     def moment(self) -> Moment:
         """When sentences are told: at the playhead, with the parts open that are."""
         return Moment(self.selection.frame, opened=self.selection.opened)
+
+    @cached_property
+    def names(self) -> Names:
+        """What moves may name: the sounds and the markers of the scene."""
+        return names_of(self.document)
 
     @cached_property
     def layers(self) -> list["LayerBlock"]:

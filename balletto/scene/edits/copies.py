@@ -17,8 +17,18 @@ from ..ties import ties_in
 from ..tracks import is_track, value_at
 from .base import Document, Edit, edit
 from .keyframes import Key, Rows, track_of
-from .layers import family_of, with_new_ids
-from .paths import find, frames, free_id, layer_pointer, name_of, pointer_to, start_of, with_parents
+from .layers import family_of, with_new_ids, with_sounds
+from .paths import (
+    find,
+    frames,
+    free_id,
+    layer_pointer,
+    name_of,
+    pointer_to,
+    start_of,
+    with_parents,
+    without_marker,
+)
 
 
 @edit("paste-layers")
@@ -69,7 +79,7 @@ def copied_layers(document: Document, layers: list[str], same_scene: bool) -> li
     family = {each for layer in layers for each in family_of(document, layer)}
     source = document if same_scene else _loosened(document, list(family))
     copied = [layer for layer in source["layers"] if layer["id"] in family]
-    return copied if same_scene else [_alone(layer, family) for layer in copied]
+    return copied if same_scene else [_alone(document, layer, family) for layer in copied]
 
 
 def copied_scenes(document: Document, layers: list[dict[str, Any]]) -> list[dict[str, Any]]:
@@ -78,9 +88,13 @@ def copied_scenes(document: Document, layers: list[dict[str, Any]]) -> list[dict
     return [used for used in document.get("scenes", []) if used["id"] in shown]
 
 
-def _alone(layer: dict[str, Any], family: set[str]) -> dict[str, Any]:
-    """A layer without the group or matte that stays behind."""
-    left = dict(layer)
+def _alone(document: Document, layer: dict[str, Any], family: set[str]) -> dict[str, Any]:
+    """A layer without the group, the matte, the markers and the sounds that stay behind."""
+    behind = {each["id"]: None for each in document["layers"] if each["id"] not in family}
+    left = with_sounds(layer, behind)
+    if any("marker" in move for move in left.get("moves", [])):
+        left = {**left, "moves": [without_marker(document, move) for move in left["moves"]]}
+    left = dict(left)
     if left.get("group") not in family:
         left.pop("group", None)
     if left.get("matte", {}).get("layer") not in family:

@@ -1,6 +1,7 @@
 """Edits of the list of layers."""
 
 import re
+from collections.abc import Mapping
 from typing import Any
 
 from pydantic import Field
@@ -35,7 +36,8 @@ class AddLayer(Edit):
 
 @edit("remove-layer")
 class RemoveLayer(Edit):
-    """Takes a layer away, a group with all that is in it; it is a matte no more."""
+    """Takes a layer away, a group with all that is in it; it is a matte and a sound that
+    moves go by no more."""
 
     layer: str
 
@@ -48,10 +50,11 @@ class RemoveLayer(Edit):
             for layer in document["layers"]
             if layer.get("kind") == "clicks" and layer.get("title") in gone
         }
+        silent = dict.fromkeys(gone)
         left = [
-            {name: value for name, value in layer.items() if name != "matte"}
+            {name: value for name, value in with_sounds(layer, silent).items() if name != "matte"}
             if layer.get("matte", {}).get("layer") in gone
-            else layer
+            else with_sounds(layer, silent)
             for layer in document["layers"]
             if layer["id"] not in gone
         ]
@@ -242,7 +245,29 @@ def _renamed(layer: dict[str, Any], names: dict[str, str]) -> dict[str, Any]:
         copy["title"] = names[copy["title"]]
     if copy.get("matte", {}).get("layer") in names:
         copy["matte"] = {**copy["matte"], "layer": names[copy["matte"]["layer"]]}
-    return copy
+    return with_sounds(copy, names)
+
+
+def with_sounds(layer: dict[str, Any], names: Mapping[str, str | None]) -> dict[str, Any]:
+    """A layer whose moves go by other sounds: `names` holds the new id of each, or None, by which
+    they go by all that is heard."""
+
+    def heard(selector: dict[str, Any]) -> dict[str, Any]:
+        if selector.get("sound") not in names:
+            return selector
+        left = {name: value for name, value in selector.items() if name != "sound"}
+        other = names[selector["sound"]]
+        return left if other is None else {**left, "sound": other}
+
+    if not any(
+        "sound" in each for move in layer.get("moves", []) for each in move.get("reach", [])
+    ):
+        return layer
+    moves = [
+        {**move, "reach": [heard(each) for each in move["reach"]]} if "reach" in move else move
+        for move in layer["moves"]
+    ]
+    return {**layer, "moves": moves}
 
 
 def _in_front_of(document: Document, layer: str, added: list[dict[str, Any]]) -> list[Change]:

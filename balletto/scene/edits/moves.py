@@ -12,7 +12,7 @@ from ..tracks import is_track
 from ..value_names import selector_name
 from .base import Document, Edit, edit
 from .keyframes import backwards, turned_round
-from .paths import find, frames, free_id, layer_pointer, name_of, owner_of, pointer_to
+from .paths import find, frames, free_id, layer_pointer, move_start, name_of, owner_of, pointer_to
 
 
 @edit("add-move")
@@ -227,3 +227,23 @@ class SetOrder(Edit):
 
     def label(self, document: Document) -> str:
         return f"Order of {owner_of(document, self.path)}: {self.value.replace('-', ' ')}"
+
+
+@edit("start-at-marker")
+class StartAtMarker(Edit):
+    """Has a move start at a marker by its name; without one, at the frame that it starts at now."""
+
+    path: str
+    value: str | None
+
+    def changes(self, document: Document) -> list[Change]:
+        pointer = pointer_to(document, self.path)
+        move = get(document, pointer)
+        left = {name: value for name, value in move.items() if name not in ("start", "marker")}
+        at_frame: dict[str, Any] = {"start": move_start(document, move)}
+        begins = at_frame if self.value is None else {"marker": self.value}
+        return [Change("put", pointer, {**left, **begins})]
+
+    def label(self, document: Document) -> str:
+        where = "at no marker" if self.value is None else f"at marker “{self.value}”"
+        return f"{name_of(get(document, pointer_to(document, self.path)))} starts {where}"

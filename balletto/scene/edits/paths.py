@@ -69,7 +69,21 @@ def start_of(document: Document, path: str) -> float:
     start = start_path(path)
     if start is None:
         return 0
-    return get(document, pointer_to(document, start.removesuffix(".start"))).get("start", 0)
+    return move_start(document, get(document, pointer_to(document, start.removesuffix(".start"))))
+
+
+def move_start(document: Document, move: dict[str, Any]) -> float:
+    """The frame of the scene at which a move starts: what it says, or that of its marker."""
+    if "start" in move or "marker" not in move:
+        return move.get("start", 0)
+    named = [each["at"] for each in document.get("markers", []) if each["name"] == move["marker"]]
+    return min(named, default=0)
+
+
+def without_marker(document: Document, move: dict[str, Any]) -> dict[str, Any]:
+    """A move that stays at the frame that it starts at."""
+    left = {name: value for name, value in move.items() if name != "marker"}
+    return {**left, "start": move_start(document, move)} if "marker" in move else move
 
 
 def frames(number: float) -> float:

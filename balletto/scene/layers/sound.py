@@ -2,9 +2,11 @@
 
 from typing import ClassVar, Literal
 
+import numpy as np
+
 from ..media import FileName, Seconds
 from ..model import Decibels
-from ..tracks import Changing
+from ..tracks import Changing, value_at
 from .base import Layer
 
 
@@ -29,3 +31,20 @@ class SoundLayer(Layer):
     def words(self) -> str:
         """The name of its file."""
         return self.file
+
+    def amplitude(self, times: np.ndarray) -> np.ndarray:
+        """How many times as loud as its file it is by its gain, at frames of the scene."""
+        amplitude: np.ndarray = 10 ** (
+            np.broadcast_to(value_at(self.gain, times), times.shape) / 20
+        )
+        return amplitude
+
+    def faded(self, since: np.ndarray, lasts: float) -> np.ndarray:
+        """How loud it is by its fades, even in amplitude, so many seconds since its beginning, of
+        all that it lasts."""
+        shares = np.ones(since.shape)
+        if self.fade_in:
+            shares *= np.clip(since / self.fade_in, 0, 1)
+        if self.fade_out:
+            shares *= np.clip((lasts - since) / self.fade_out, 0, 1)
+        return shares

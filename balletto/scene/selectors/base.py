@@ -49,6 +49,11 @@ class SelectedUnits(Protocol):
     def in_picture(self, times: np.ndarray) -> np.ndarray:
         """The rest centres in the picture at `times`, (t, 1) or (t, n): (t, n, 2)."""
 
+    def loudness(
+        self, sound: str | None, band: str, times: np.ndarray, smooth: np.ndarray
+    ) -> np.ndarray:
+        """How loud a sound is at times, each the mean over `smooth` frames, in 0..1."""
+
 
 class Selector(Kind):
     """What all kinds have: `strength` scales the value, then `combine` joins it to those before.

@@ -4,7 +4,14 @@
 const WIDTH = 288;
 const HEIGHT = 26;
 const MIDDLE = HEIGHT / 2;
-const NAMES = { sweep: "Sweep", scatter: "Chance", wave: "Wave", jitter: "Shake", spot: "Spot" };
+const NAMES = {
+  sweep: "Sweep",
+  scatter: "Chance",
+  wave: "Wave",
+  jitter: "Shake",
+  spot: "Spot",
+  loudness: "Loudness",
+};
 
 const upTo = (value, low, high) => Math.max(low, Math.min(high, value));
 
@@ -36,7 +43,7 @@ function line(values) {
     .join("");
 }
 
-const LOOKS = { sweep: area, spot: area, scatter: needles, jitter: needles, wave: line };
+const LOOKS = { sweep: area, spot: area, scatter: needles, jitter: needles, wave: line, loudness: area };
 
 /** Puts an empty chart for each selector of each move into its card. */
 export function drawReaches(motion) {

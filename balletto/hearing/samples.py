@@ -1,0 +1,32 @@
+"""The samples of files of sound, as floats; 1.0 is as loud as can be."""
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import av
+import numpy as np
+
+RATE = 48_000  # samples a second of what is heard
+
+
+class SoundError(Exception):
+    """A file of sound cannot be read; the message says which and why."""
+
+
+def read(path: Path) -> np.ndarray:
+    """All samples of a file, in stereo at RATE: (2, n). SoundError if it cannot be read."""
+    parts = list(blocks(path, RATE, "stereo"))
+    return np.concatenate(parts, axis=1) if parts else np.zeros((2, 0), dtype=np.float32)
+
+
+def blocks(path: Path, rate: int, layout: str) -> Iterator[np.ndarray]:
+    """The samples of a file in turn, each block (channels, n): a long file need not fit into
+    memory. SoundError if it cannot be read."""
+    resampler = av.AudioResampler(format="fltp", layout=layout, rate=rate)
+    try:
+        with av.open(str(path)) as file:
+            for frame in file.decode(audio=0):
+                yield from (each.to_ndarray() for each in resampler.resample(frame))
+        yield from (each.to_ndarray() for each in resampler.resample(None))
+    except (av.FFmpegError, IndexError, OSError) as error:
+        raise SoundError(f"The sound {path.name} cannot be read: {error}") from None

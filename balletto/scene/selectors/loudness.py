@@ -1,0 +1,73 @@
+"""As loud as a sound is at the time."""
+
+from typing import Annotated, Any, ClassVar, Literal
+
+import numpy as np
+from pydantic import Field
+
+from ..measures import Measure
+from ..model import Counts, Factor, Number, needs
+from ..pose_properties import Asked
+from ..tracks import Changing, value_at
+from ..wording import Said
+from .base import SelectedUnits, Selector, values_of
+
+_SMOOTH = Measure(" frames", drag=0.125, low=0, one=" frame")
+_BANDS = (
+    ("all", "in all tones"),
+    ("low", "in low tones"),
+    ("middle", "in middle tones"),
+    ("high", "in high tones"),
+)
+Sound = Annotated[
+    str,
+    Field(min_length=1, max_length=200),
+    needs("the id of a sound layer, or the name of a file that lies beside the scene"),
+]
+Smoothing = Annotated[float, Number("a number of frames", Counts.DURATION, ge=0, le=100_000)]
+
+
+class Loudness(Selector):
+    """How loud a sound is at the time, from 0 in silence to 1 at its loudest, times `gain`.
+
+    `sound` is a layer, heard as its gain and its fades say, or a file, heard from frame 0 on;
+    without it all sound layers are heard together. `band` are the tones that count: low below
+    200 Hz, high above 2000 Hz. It is the mean over `smooth` frames about the time.
+    """
+
+    rank: ClassVar = 60
+    title: ClassVar = "loudness"
+    also: ClassVar = ("loudness of the music", "the music", "the sound", "the beat", "beat")
+    values: ClassVar = {
+        **values_of(
+            "loudness",
+            sound=Said("Sound", options=((None, "what is heard"),), is_name=True),
+            smooth=Said("Smoothing", _SMOOTH, 3),
+            gain=Said("Gain", Measure(" %", scale=100, drag=0.005, step=0.1, low=0), 1),
+        ),
+        "band": Said("Tones", options=_BANDS),
+    }
+
+    kind: Literal["loudness"]
+    sound: Sound | None = None
+    band: Literal["all", "low", "middle", "high"] = "all"
+    smooth: Changing[Smoothing] = 3
+    gain: Changing[Factor] = 1
+
+    @property
+    def words(self) -> str:
+        return "the loudness of {sound}, {band}, smoothed over {smooth}"
+
+    @property
+    def less_used(self) -> str:
+        return "strength {strength}, taken {gain}"
+
+    @classmethod
+    def starts(cls, size: tuple[int, int]) -> list[tuple[str, dict[str, Any]]]:
+        return [("the loudness of a sound", {"kind": "loudness"})]
+
+    def weights(self, units: SelectedUnits, times: np.ndarray, asked: Asked) -> np.ndarray:
+        """Weights (times, units) in 0..1, the same for all units that are asked at one time."""
+        heard = units.loudness(self.sound, self.band, times, value_at(self.smooth, times))
+        loud = np.clip(heard * value_at(self.gain, times), 0.0, 1.0)
+        return np.broadcast_to(loud, (len(times), len(units)))
