@@ -9,13 +9,9 @@ from playwright.sync_api import Page, sync_playwright
 from balletto.scene import files
 
 from .application import signed_in, spread, started, upload
+from .chromium import CHROMIUM, FLAGS
 from .core import title_scene
 
-CHROMIUM = "/usr/bin/chromium"
-FLAGS = [
-    "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
-    "--disable-background-networking", "--disable-component-update", "--disable-sync",
-]  # fmt: skip
 STEPS = 60  # of a scrub
 STEP_MS = 33  # between two moves of the pointer
 OPENINGS = 5

@@ -26,11 +26,10 @@ from balletto.picture.incremental_renderer import IncrementalRenderer
 from balletto.scene import files
 from balletto.scene.document import Scene
 
+from .chromium import CHROMIUM, FLAGS
 from .core import SIZE, TEXT, title_scene
 from .timing import interleaved, milliseconds
 
-CHROMIUM = "/usr/bin/chromium"
-FLAGS = ["--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"]
 SHOTS = 24  # frames that the browser is asked for
 DEMO = Path(__file__).parents[1] / "web" / "projects" / "demo_scenes"
 RICHEST = "2-opening.balletto.json"

@@ -17,7 +17,7 @@ from balletto.scene import files
 from balletto.scene.document import Scene
 
 from .application import signed_in, started
-from .browsing import CHROMIUM, FLAGS
+from .chromium import CHROMIUM, FLAGS
 
 _KEPT = "() => !document.querySelector('#kept.is-busy')"
 

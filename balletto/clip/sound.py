@@ -19,7 +19,7 @@ from ..scene.hash_random import hash_random
 from ..scene.layers.clicks import ClicksLayer
 from ..scene.layers.nested import NestedLayer
 from ..scene.layers.sound import SoundLayer
-from ..sounds import click_file
+from ..stock import click_file
 from .errors import ClipError
 
 _LONGEST_CLICK = 2  # seconds of a file that is heard as one

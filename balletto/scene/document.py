@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal, TypeAlias
 from pydantic import AfterValidator, Field, PrivateAttr
 from pydantic_core import PydanticCustomError
 
+from ..stock import stock_path
 from .fits import Fit, View
 from .layers import AnyLayer, Layer
 from .layers.flurry import FlurryLayer
@@ -163,9 +164,10 @@ class Scene(Model):
         return self
 
     def path_of(self, file: str) -> Path | None:
-        """Where a file lies that the scene names; None if it is not there."""
+        """Where a file lies that the scene names, beside it or among those that ship; None if it is
+        not there."""
         path = self._folder / file if self._folder else None
-        return path if path and path.is_file() else None
+        return path if path and path.is_file() else stock_path(file)
 
     def files(self) -> Iterator[tuple[str, str]]:
         """The files that are named: what shows or sounds it, and the name."""

@@ -2,7 +2,9 @@
 
 from typing import Any
 
+from ..stock.shapes import SHAPES
 from .flurry import FADING_IN, POPPING, SHRINKING
+from .outlines import scaled_drawing
 
 GOLD = "#F2B705"
 _COLORS = [GOLD, "#2BB5A0", "#D1495B", "#FFFFFF"]
@@ -20,6 +22,17 @@ THINGS: dict[str, list[dict[str, Any]]] = {
     "triangles": _filled({"kind": "polygon", "corners": 3, "radius": 14}),
     "strips": _filled({"kind": "rectangle", "size": [10, 26]}),
     "flakes": [{"shape": {"kind": "ellipse", "size": [12, 12]}, "fill": "#FFFFFF"}],
+    **{
+        many: [
+            {"shape": {"kind": "path", "path": scaled_drawing(SHAPES[one](), 0.18)}, "fill": color}
+        ]
+        for many, one, color in (
+            ("hearts", "heart", "#D1495B"),
+            ("sparkles", "sparkle", GOLD),
+            ("leaves", "leaf", "#2BB5A0"),
+            ("drops", "drop", "#2BB5A0"),
+        )
+    },
     "streaks": [
         {
             "shape": {"kind": "line", "from": [0, -16], "to": [0, 16]},

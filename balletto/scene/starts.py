@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from ..stock.shapes import SHAPES
 from .flurry import Flurry
 from .flurry_starts import STARTS, THINGS
 from .model import Counts
@@ -121,19 +122,37 @@ def as_it_would_come(layer: Data, document: Data, other: Data) -> Data | None:
 
 
 def new_shape(document: Data, kind: str) -> Data:
-    """A shape of a kind, a line or filled, not larger than it would be in the usual picture."""
+    """A shape of a kind, a line or filled, or one that ships, by its name; not larger than it would
+    be in the usual picture."""
     width, height = document["size"]
     share = min(width, height) / _USUAL_SIDE
+    if kind in SHAPES:
+        path = {"kind": "path", "path": SHAPES[kind]()}
+        return _layer_of(document, path, SHAPE_FILL, None, round(_SHIPPED_SCALE * share, 3))
     is_line = SHAPE_KINDS[kind].is_line
     stroke = {"width": max(1, round(8 * share, 1)), "color": "#FFFFFF"} if is_line else None
+    shape = {"kind": kind, **_Sized(share).part(SHAPE_KINDS[kind], {})}
+    return _layer_of(document, shape, "none" if is_line else SHAPE_FILL, stroke)
+
+
+_SHIPPED_SCALE = 2  # those that ship are 200 px across
+
+
+def _layer_of(
+    document: Data, shape: Data, fill: str, stroke: Data | None, scale: float = 1
+) -> Data:
+    width, height = document["size"]
+    place: Data = {"position": [width / 2, height / 2, 0]}
+    if scale != 1:
+        place["scale"] = [scale, scale]
     return {
         "kind": "shape",
         "name": "",
         "span": [0, document["length"]],
-        "shape": {"kind": kind, **_Sized(share).part(SHAPE_KINDS[kind], {})},
-        "fill": "none" if is_line else SHAPE_FILL,
+        "shape": shape,
+        "fill": fill,
         "stroke": stroke,
-        "transform": {"position": [width / 2, height / 2, 0]},
+        "transform": place,
     }
 
 

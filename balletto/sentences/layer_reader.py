@@ -13,6 +13,7 @@ from typing import Any
 from ..scene.measures import DEGREES, LENGTH_PX, WHOLE
 from ..scene.shapes import SHAPE_KINDS, Shape
 from ..scene.stroke import STROKE, Stroke
+from ..stock.shapes import SHAPES
 from .elements import COLORS, ColorOf, Literal, NumberOf, Reading, StringOf, TimeOf, Values
 from .flurry_reader import FlurryReader, flurry_heads
 from .formation_reader import FormationReader
@@ -63,9 +64,13 @@ def _several(head: Head) -> Head:
     """The same of several: "12 rectangles of 20 px by 200 px"."""
     first, *rest = head.pattern.elements
     _, noun, *more = first.words.split() if isinstance(first, Literal) else ("", "")
-    many = Literal(" ".join([f"{noun}s", *more]))
+    many = Literal(" ".join([_PLURALS.get(noun, f"{noun}s"), *more]))
     count = NumberOf("count", WHOLE, example=12, is_plain=True)
-    return Head(Pattern((count, many, *rest), is_rare=True), head.kind, head.shape)
+    several = Pattern((count, many, *rest), head.pattern.sets, is_rare=True)
+    return Head(several, head.kind, head.shape)
+
+
+_PLURALS = {"leaf": "leaves", "cross": "crosses"}
 
 
 def _heads_of_one() -> tuple[Head, ...]:
@@ -76,6 +81,9 @@ def _heads_of_one() -> tuple[Head, ...]:
     for kind, model in SHAPE_KINDS.items():
         if not model.needed:
             found += [Head(pattern, "shape", kind) for pattern in _beginnings(kind, model)]
+    for name, drawn in SHAPES.items():
+        pattern = Pattern(row(with_article(name)).elements, (("path", drawn()),))
+        found.append(Head(pattern, "shape", "path"))
     return tuple(found)
 
 

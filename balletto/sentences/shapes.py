@@ -5,6 +5,7 @@ from typing import Any
 from ..scene.layers.shape import ShapeLayer
 from ..scene.measures import DEGREES
 from ..scene.shapes import SHAPE_KINDS
+from ..stock.shapes import SHAPES
 from .parts import say_part
 from .pieces import Choice, Color, Number, Pieces, joined, said, text_of
 
@@ -22,16 +23,34 @@ def say_shape(layer: ShapeLayer) -> Pieces:
     """A shape, without its line."""
     path, shape = f"{layer.id}.shape", layer.shape
     own = shape.model_dump(exclude_unset=True, by_alias=True)
+    shipped = shipped_name(getattr(shape, "path", ""))
+    title = shipped or shape.wording.title
     others = [
-        ({"kind": kind, **model.needed}, model.wording.title)
-        for kind, model in SHAPE_KINDS.items()
-        if kind != shape.kind
+        *((PATHS[name], name) for name in SHAPES if name != shipped),
+        *(
+            ({"kind": kind, **model.needed}, model.wording.title)
+            for kind, model in SHAPE_KINDS.items()
+            if kind != shape.kind
+        ),
     ]
-    options = ((own, shape.wording.title), *others)
-    kind = Choice(path, "Shape", path, value=own, options=options)
+    kind = Choice(path, "Shape", path, value=own, options=((own, title), *others))
+    article = with_article(title).split()[0].capitalize()
+    if shipped:
+        return said("{} {}, {}.", article, kind, _fill(layer))
     form = say_part(path, shape, shape.wording)
-    article = with_article(shape.wording.title).split()[0].capitalize()
     return said("{} {} {}, {}.", article, kind, form, _fill(layer))
+
+
+# The shapes that ship, as they are kept in scenes, by what they are called.
+PATHS: dict[str, dict[str, Any]] = {
+    name: {"kind": "path", "path": drawn()} for name, drawn in SHAPES.items()
+}
+_NAMES = {data["path"]: name for name, data in PATHS.items()}
+
+
+def shipped_name(path: str) -> str:
+    """What the shape that ships is called that is drawn so; empty if none is."""
+    return _NAMES.get(path, "")
 
 
 def shape_text(layer: ShapeLayer) -> str:

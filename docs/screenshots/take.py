@@ -1,6 +1,6 @@
 """Takes the pictures in this folder from a running application with the demo project.
 
-var/venv/bin/python docs/screenshots/take.py ADDRESS PASSWORD
+PYTHONPATH=. var/venv/bin/python docs/screenshots/take.py ADDRESS PASSWORD
 """
 
 import sys
@@ -8,8 +8,9 @@ from pathlib import Path
 
 from playwright.sync_api import Page, sync_playwright
 
+from benchmarks.chromium import CHROMIUM, FLAGS
+
 FOLDER = Path(__file__).parent
-FLAGS = ["--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run"]
 
 
 def take(page: Page, name: str) -> None:
@@ -73,7 +74,7 @@ def clips(page: Page, address: str) -> None:
 def main(address: str, password: str) -> None:
     """All pictures, in the order of a person's way through the application."""
     with sync_playwright() as playwright:
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=FLAGS)
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(address)
         page.get_by_label("Password").fill(password)

@@ -19,16 +19,12 @@ from django.test import Client, LiveServerTestCase
 from django.test.testcases import LiveServerThread, QuietWSGIRequestHandler
 from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect, sync_playwright
 
+from benchmarks.chromium import CHROMIUM, FLAGS
 from tests.core.scenes import scene_data
 from web.projects import history
 from web.projects.models import Project, Scene
 from web.services.start import ROOT, render_worker
 
-CHROMIUM = "/usr/bin/chromium"
-FLAGS = [
-    "--headless", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
-    "--disable-background-networking", "--disable-component-update", "--disable-sync",
-]  # fmt: skip
 PASSWORD = "a-long-way-round-the-sun"  # noqa: S105
 
 expect.set_options(timeout=15_000)

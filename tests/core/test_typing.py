@@ -18,8 +18,8 @@ from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.scene.edits import apply
 from balletto.scene.presets import beside, presets, without
-from balletto.sounds import CLICKS, click_file
-from balletto.sounds.make import made
+from balletto.stock import CLICKS, click_file
+from balletto.stock.sounds import made
 
 from .scenes import scene_data
 

@@ -7,6 +7,7 @@ from . import views
 urlpatterns = [
     path("", views.library, name="library"),
     path("send/", views.send, name="send-file"),
+    path("stock/<str:name>", views.show_stock, name="show-stock"),
     path("<int:file_id>/", views.show, name="show-file"),
     path("<int:file_id>/remove/", views.remove_file, name="remove-file"),
 ]

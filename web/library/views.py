@@ -1,11 +1,12 @@
 """A person's files: sent by the workbench, listed, removed."""
 
 from django.contrib import messages
-from django.http import HttpRequest, HttpResponse, JsonResponse
+from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
 from balletto.picture.media import MediaError
+from balletto.stock import STOCK, stock_path
 from web.serving import send_file
 
 from .models import MediaFile
@@ -22,7 +23,8 @@ def library(request: HttpRequest) -> HttpResponse:
             except MediaError as error:
                 messages.error(request, str(error))
         return redirect("library")
-    return render(request, "library/library.html", {"files": request.user.media.all()})
+    shown = {"files": request.user.media.all(), "stock": STOCK.values()}
+    return render(request, "library/library.html", shown)
 
 
 @require_POST
@@ -50,6 +52,15 @@ def show(request: HttpRequest, file_id: int) -> HttpResponse:
     response = send_file(request, folder_of(own.owner_id) / own.name, own.title, False)
     response["Content-Security-Policy"] = "default-src 'none'; style-src 'unsafe-inline'; sandbox"
     return response
+
+
+@require_GET
+def show_stock(request: HttpRequest, name: str) -> HttpResponse:
+    """A file that ships."""
+    path = stock_path(name)
+    if path is None:
+        raise Http404
+    return send_file(request, path, path.name, False)
 
 
 @require_POST

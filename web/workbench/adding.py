@@ -12,7 +12,9 @@ from balletto.scene.presets import beside, fits, fitted, needed_of, presets, wit
 from balletto.scene.shapes import SHAPE_KINDS
 from balletto.scene.starts import new_flurry, new_shape, new_title
 from balletto.scene.svg_layers import layers_of_svg
+from balletto.stock.shapes import SHAPES
 from web.library.models import MediaFile
+from web.library.offered import file_named
 from web.library.store import folder_of
 from web.projects.access import own_scene
 from web.projects.nesting import source_of, usable
@@ -81,7 +83,7 @@ def _add_title(request: EditRequest, wanted: Data) -> Data:
 def _add_shape(request: EditRequest, wanted: Data) -> Data:
     """A shape in the middle of the picture, of a size that suits it."""
     kind = wanted.get("shape")
-    known = [name for name, model in SHAPE_KINDS.items() if not model.needed]
+    known = [*(name for name, model in SHAPE_KINDS.items() if not model.needed), *SHAPES]
     if kind not in known:
         raise SceneError.at("shape", f"one of {', '.join(known)} is needed")
     return {"name": "add-layer", "layer": new_shape(request.data, kind)}
@@ -115,16 +117,19 @@ def _own_file(request: EditRequest, wanted: Data, **more: str) -> MediaFile:
     own = MediaFile.objects.filter(owner=request.scene.project.owner_id, **more)
     kept = own.filter(name=str(wanted.get("file"))).first()
     if kept is None:
-        raise SceneError.at("file", "this file is not there any more: add it once more")
+        raise SceneError.at("file", _GONE)
     return kept
 
 
+_GONE = "this file is not there any more: add it once more"
 _KINDS_OF_FILES = {"still": "picture", "video": "video", "sound": "sound"}
 
 
 def _add_file(request: EditRequest, wanted: Data) -> Data:
     """A layer that shows or plays a file, in the middle of the picture and not larger than it."""
-    kept = _own_file(request, wanted)
+    kept = file_named(request.scene.project.owner_id, str(wanted.get("file")))
+    if kept is None:
+        raise SceneError.at("file", _GONE)
     width, height = request.data["size"]
     layer = {
         "kind": _KINDS_OF_FILES[kept.kind],
@@ -135,9 +140,12 @@ def _add_file(request: EditRequest, wanted: Data) -> Data:
     if kept.kind == "sound":
         layer["span"][0] = min(request.selection.frame, request.data["length"] - 1)
     else:
-        scale = round(min(1.0, width / kept.width, height / kept.height), 4)
-        place = {"position": [width / 2, height / 2, 0], "scale": [scale, scale]}
-        layer["transform"] = place
+        fits = (width / kept.width, height / kept.height)
+        # A background that ships covers the picture, and goes on.
+        scale = round(max(fits) if kept.ships else min(1.0, *fits), 4)
+        layer["transform"] = {"position": [width / 2, height / 2, 0], "scale": [scale, scale]}
+    if kept.ships and kept.kind == "video":
+        layer["after"] = "loop"
     return {"name": "add-layer", "layer": layer}
 
 

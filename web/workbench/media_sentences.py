@@ -14,7 +14,7 @@ from balletto.scene.layers.clicks import CLICKING, ClicksLayer
 from balletto.scene.measures import Measure
 from balletto.scene.wording import Said, Wording
 from balletto.sentences.pieces import Choice
-from web.library.models import MediaFile
+from web.library.offered import OfferedFile
 from web.projects.nesting import scene_of
 
 from .phrases import NOW, Moment, tight
@@ -57,7 +57,7 @@ MEDIA: dict[str, Wording] = {
 
 
 def media_sentences(
-    document: Scene, layer: Layer, files: list[MediaFile], moment: Moment = NOW
+    document: Scene, layer: Layer, files: list[OfferedFile], moment: Moment = NOW
 ) -> list[SafeString]:
     """What a layer shows or plays, as it is at a moment; `files` are those to choose from."""
     if isinstance(layer, ClicksLayer):
@@ -76,15 +76,19 @@ def media_more(layer: Layer) -> list[SafeString]:
     return SentencePart(layer.id, layer, sentence).more() if sentence else []
 
 
-def file_choice(path: str, name: str, kind: str, files: list[MediaFile]) -> Choice:
+def file_choice(path: str, name: str, kind: str, files: list[OfferedFile]) -> Choice:
     """Which of a person's files of a kind stands at a path of the scene."""
-    options = [(each.name, each.title) for each in files if each.kind == kind][:_MOST_CHOICES]
+    fitting = [each for each in files if each.kind == kind]
+    own = [each for each in fitting if not each.ships][:_MOST_CHOICES]
+    options = [
+        (each.name, each.title) for each in (*own, *(each for each in fitting if each.ships))
+    ]
     if name not in dict(options):
         options = [(name, name), *options]
     return Choice(path, "File", value=name, options=tuple(options))
 
 
-def _files(layer: Any, files: list[MediaFile]) -> Choice:
+def _files(layer: Any, files: list[OfferedFile]) -> Choice:
     return file_choice(f"{layer.id}.file", layer.file, FILE_KINDS[layer.kind], files)
 
 

@@ -13,7 +13,8 @@ from balletto.scene.starts import new_flurry, new_shape, new_title
 from balletto.scene.tracks import value_at
 from balletto.sentences.move_clauses import UNITS_OF_LAYERS
 from balletto.sentences.place_reader import END, of_one, with_courses
-from web.library.models import MediaFile
+from balletto.sentences.shapes import shipped_name
+from web.library.offered import file_called
 from web.projects.nesting import offered
 
 from .adding import ADDING
@@ -255,8 +256,11 @@ def _new_title(request: EditRequest, data: Data) -> Data:
 
 
 def _new_shape(request: EditRequest, data: Data) -> Data:
-    layer = new_shape(request.data, data["shape"]["kind"])
+    name = shipped_name(data["shape"].get("path", "")) or data["shape"]["kind"]
+    layer = new_shape(request.data, name)
     layer["shape"] = {**layer["shape"], **data["shape"]}
+    if "count" in data or "formation" in data:
+        layer["transform"].pop("scale", None)  # where there are several, each is as it was drawn
     if "fill" in data:
         layer["fill"] = data["fill"]
     if "stroke" in data:
@@ -287,12 +291,8 @@ _KINDS_OF_FILES = {"picture": "still", "video": "video", "sound": "sound"}
 
 def _new_file(request: EditRequest, data: Data) -> Data:
     """A layer of a file that was sent, by its name, with its ending or without."""
-    called = data["called"]
-    own = MediaFile.objects.filter(
-        owner=request.scene.project.owner_id, kind=_KINDS_OF_FILES[data["kind"]]
-    )
-    found = own.filter(title__iexact=called).first()
-    found = found or own.filter(title__istartswith=f"{called}.").first()
+    called, kind = data["called"], _KINDS_OF_FILES[data["kind"]]
+    found = file_called(request.scene.project.owner_id, called, kind)
     if found is None:
         told = f"there is no {data['kind']} “{called}”: send the file first"
         raise SceneError.at(data["kind"], told)

@@ -12,7 +12,7 @@ from balletto.scene.measures import Measure
 from balletto.scene.motion_blur import SHUTTER
 from balletto.scene.starts import USUAL_SIZES
 from balletto.sentences.scenes import PICTURE, SEEN_FROM
-from web.library.models import MediaFile
+from web.library.offered import OfferedFile
 
 from .appearance_sentences import layer_name
 from .chips import Chip, choice_chip, color_chip, number_chip
@@ -40,7 +40,7 @@ _SCALE = Measure(" %", scale=100, drag=0.005, step=0.01, low=0.01)
 class SceneWords:
     """The sentences of a scene; `files` are those that it can lie on, the newest first."""
 
-    def __init__(self, document: Scene, files: list[MediaFile], moment: Moment = NOW):
+    def __init__(self, document: Scene, files: list[OfferedFile], moment: Moment = NOW):
         self._scene, self._files, self._moment = document, files, moment
 
     @property
@@ -61,12 +61,10 @@ class SceneWords:
         for file_kind, (kind, words) in _FROM_FILES.items():
             if kind == background.kind:
                 options.append((value, words))
-            elif file := self._newest(file_kind):
-                options.append(({"kind": kind, "file": file}, words))
+            elif file := next((each for each in self._files if each.kind == file_kind), None):
+                after = {"after": "loop"} if file.ships else {}
+                options.append(({"kind": kind, "file": file.name, **after}, words))
         return choice_chip(Chip("background-kind", edit_of(_PATH), "Background"), value, options)
-
-    def _newest(self, kind: str) -> str | None:
-        return next((file.name for file in self._files if file.kind == kind), None)
 
     def _color(self) -> SafeString:
         chip = Chip("background", edit_of(f"{_PATH}.color"), "Background colour")

@@ -24,7 +24,8 @@ from balletto.scene.starts import WORDS
 from balletto.scene.tracks import value_at
 from balletto.sentences.moves import Names
 from balletto.sentences.scenes import RATE
-from web.library.models import MediaFile
+from balletto.stock.shapes import SHAPES
+from web.library.offered import OfferedFile, files_of
 from web.library.store import opened
 from web.pictures.looks import address
 from web.projects import history
@@ -88,6 +89,13 @@ def _prominence(title: Title) -> float:
     """How large the letters of a title stand in the picture, at rest."""
     scale = value_at(title.transform.scale, np.array(1e6))
     return title.style.size * float(np.abs(scale).max())
+
+
+def _as_layers(files: list[OfferedFile]) -> list[dict[str, Any]]:
+    """Files as layers to add: edits with their names."""
+    return [
+        {"label": file.title, "edit": {"name": "add-file", "file": file.name}} for file in files
+    ]
 
 
 class WorkbenchView:
@@ -205,8 +213,7 @@ class WorkbenchView:
     flurries_to_add = flurries_to_add()
     shapes_to_add = tuple(
         {"label": kind, "edit": {"name": "add-shape", "shape": kind}}
-        for kind, model in SHAPE_KINDS.items()
-        if not model.needed
+        for kind in [*(k for k, model in SHAPE_KINDS.items() if not model.needed), *SHAPES]
     )
 
     # What the browser offers to be chosen as a file.
@@ -349,18 +356,19 @@ class WorkbenchView:
         return SceneWords(self.document, self.files, self.moment)
 
     @cached_property
-    def files(self) -> list[MediaFile]:
-        """The newest files of the owner, to be chosen from."""
-        own = MediaFile.objects.filter(owner_id=self.scene.project.owner_id)
-        return list(own.only("name", "title", "kind")[:_MOST_FILES])
+    def files(self) -> list[OfferedFile]:
+        """The newest files of the owner and all that ship, to be chosen from."""
+        return files_of(self.scene.project.owner_id, _MOST_FILES)
 
     @property
     def files_to_add(self) -> list[dict[str, Any]]:
-        """The newest of these as layers, as edits with their names."""
-        return [
-            {"label": file.title, "edit": {"name": "add-file", "file": file.name}}
-            for file in self.files[:_MOST_ADDED]
-        ]
+        """The newest of the owner's as layers, as edits with their names."""
+        return _as_layers([file for file in self.files if not file.ships][:_MOST_ADDED])
+
+    @property
+    def stock_to_add(self) -> list[dict[str, Any]]:
+        """Those that ship, likewise; clicks are heard by layers of their own."""
+        return _as_layers([file for file in self.files if file.ships])
 
     @property
     def scenes_to_add(self) -> list[dict[str, Any]]:

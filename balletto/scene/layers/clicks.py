@@ -4,7 +4,7 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
-from ...sounds import CLICKS
+from ...stock import CLICKS
 from .. import measures
 from ..measures import Measure
 from ..media import FileName

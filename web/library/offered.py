@@ -1,0 +1,55 @@
+"""The files that scenes can show or sound: a person's own, and those that ship."""
+
+from typing import NamedTuple
+
+from balletto.stock import STOCK, StockFile
+
+from .models import MediaFile
+
+
+class OfferedFile(NamedTuple):
+    """A file as scenes use it; kind: still, video or sound; a sound has no size."""
+
+    name: str
+    title: str
+    kind: str
+    width: int = 0
+    height: int = 0
+    ships: bool = False
+
+
+def files_of(owner_id: int, most: int) -> list[OfferedFile]:
+    """The newest files of a person, so many at most, and all that ship."""
+    own = MediaFile.objects.filter(owner_id=owner_id)[:most]
+    return [*map(_own, own), *map(_shipped, STOCK.values())]
+
+
+def file_named(owner_id: int, name: str) -> OfferedFile | None:
+    """The file that scenes call so; None if there is none."""
+    if name in STOCK:
+        return _shipped(STOCK[name])
+    own = MediaFile.objects.filter(owner_id=owner_id, name=name).first()
+    return own and _own(own)
+
+
+def file_called(owner_id: int, title: str, kind: str) -> OfferedFile | None:
+    """The file of a kind that people call so, with its ending or without; their own come first."""
+    own = MediaFile.objects.filter(owner_id=owner_id, kind=kind)
+    found = (
+        own.filter(title__iexact=title).first()
+        or own.filter(title__istartswith=f"{title}.").first()
+    )
+    if found is not None:
+        return _own(found)
+    ship = (
+        each for each in STOCK.values() if (each.title.lower(), each.kind) == (title.lower(), kind)
+    )
+    return next(map(_shipped, ship), None)
+
+
+def _own(file: MediaFile) -> OfferedFile:
+    return OfferedFile(file.name, file.title, file.kind, file.width, file.height)
+
+
+def _shipped(file: StockFile) -> OfferedFile:
+    return OfferedFile(file.name, file.title, file.kind, *file.size, ships=True)
