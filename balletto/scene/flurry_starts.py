@@ -14,6 +14,10 @@ def _filled(shape: dict[str, Any]) -> list[dict[str, Any]]:
     return [{"shape": shape, "fill": GOLD}]
 
 
+def _small(shipped: str) -> str:
+    return scaled_drawing(SHAPES[shipped](), 0.18)
+
+
 # Pieces by what they are called, as `source` of a flurry.
 THINGS: dict[str, list[dict[str, Any]]] = {
     "circles": _filled({"kind": "ellipse", "size": [18, 18]}),
