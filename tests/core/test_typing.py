@@ -1,8 +1,6 @@
 """The caret of a title that is typed, and its clicks: at the very frames where letters appear."""
 
-import io
 import json
-import wave
 from unittest import TestCase
 
 import numpy as np
@@ -18,8 +16,6 @@ from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.scene.edits import apply
 from balletto.scene.presets import beside, presets, without
-from balletto.stock import CLICKS, click_file
-from balletto.stock.sounds import made
 
 from .scenes import scene_data
 
@@ -94,16 +90,6 @@ class ClicksTest(TestCase):
         data = data_of()
         gone = apply(data, {"name": "remove-layer", "layer": "t1"}).document
         self.assertEqual(gone["layers"], [])
-
-    def test_those_that_ship_are_what_the_script_makes(self):
-        whole = 0
-        for name in CLICKS:
-            content = click_file(name).read_bytes()
-            self.assertEqual(content, made(name), name)
-            whole += len(content)
-            with wave.open(io.BytesIO(content)) as sound:
-                self.assertEqual((sound.getnchannels(), sound.getsampwidth()), (1, 2))
-        self.assertLess(whole, 40 * 1024)
 
 
 class CaretTest(TestCase):
