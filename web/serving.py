@@ -9,6 +9,9 @@ from django.http import FileResponse, HttpRequest, HttpResponse, StreamingHttpRe
 
 _RANGE = re.compile(r"bytes=(\d*)-(\d*)$")
 _CHUNK = 256 * 1024
+# So much at a time of a part without an end: a player that waits would hold a thread of the server
+# for as long; it asks for the next part when it needs it.
+_PART = 1024 * 1024
 
 
 def send_file(request: HttpRequest, path: Path, name: str, download: bool) -> HttpResponse:
@@ -20,6 +23,8 @@ def send_file(request: HttpRequest, path: Path, name: str, download: bool) -> Ht
         response["Accept-Ranges"] = "bytes"
         return response
     first, end = _bounds(*asked.groups(), size)
+    if not asked[2]:
+        end = min(end, first + _PART)
     if first >= end:
         return HttpResponse(status=416, headers={"Content-Range": f"bytes */{size}"})
     kind = mimetypes.guess_type(path.name)[0] or "application/octet-stream"

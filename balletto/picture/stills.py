@@ -1,4 +1,4 @@
-"""Frames as picture files: PNG to keep, JPEG and PNG for the page."""
+"""Frames as picture files: PNG to keep, JPEG, PNG and WebP for the page."""
 
 import io
 
@@ -22,6 +22,15 @@ def jpeg(pixels: np.ndarray, quality: int = 85) -> bytes:
     return simplejpeg.encode_jpeg(
         np.ascontiguousarray(pixels), quality, colorspace="BGRA", colorsubsampling="444"
     )
+
+
+def thumbnail(pixels: np.ndarray, side: int) -> bytes:
+    """A WebP of pixels (height, width, 4), BGRA premultiplied, at most `side` px either way."""
+    image = Image.fromarray(straight_rgba(pixels))
+    image.thumbnail((side, side))
+    file = io.BytesIO()
+    image.save(file, "WEBP")
+    return file.getvalue()
 
 
 def straight_bgra(pixels: np.ndarray) -> np.ndarray:

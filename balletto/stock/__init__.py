@@ -46,7 +46,7 @@ STOCK: dict[str, StockFile] = {
     for file in (
         *(StockFile(f"stock-{name}.mp4", title, "video", SIZE) for name, title in _BACKGROUNDS),
         *(StockFile(f"stock-{name}.wav", title, "sound") for name, title in _SOUNDS),
-        *(StockFile(f"click-{name}.wav", f"Click of a {name}", "sound") for name in CLICKS),
+        *(StockFile(f"click-{name}.wav", f"Click: {name}", "sound") for name in CLICKS),
     )
 }
 

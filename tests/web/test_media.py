@@ -2,6 +2,7 @@
 
 import io
 import zipfile
+from unittest import mock
 
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import override_settings
@@ -273,3 +274,72 @@ class NestedTest(MediaTest):
         scene = opened(self.document, self.ada.pk)
         self.assertEqual(scene.scenes[0].scene.folder, folder_of(self.ada.pk))
         self.assertEqual(scene_files.to_data(scene), self.document)
+
+
+class StockTest(MediaTest):
+    """What ships beside one's own files."""
+
+    def newest(self, **edit):
+        self.edit(**edit)
+        return self.document["layers"][-1]
+
+    def test_a_background_covers_the_picture_and_goes_on(self):
+        layer = self.newest(name="add-file", file="stock-halftone.mp4")
+        self.assertEqual((layer["kind"], layer["after"]), ("video", "loop"))
+        self.assertEqual(layer["transform"]["scale"], [1.5, 1.5])
+        page = self.page(layer["id"])
+        self.assertContains(page, "Halftone")
+        self.assertNotContains(page, "is not there")
+
+    def test_it_is_said_by_its_title(self):
+        layer = self.newest(name="say", text="the video “Stars”", layers=[])
+        self.assertEqual(layer["file"], "stock-stars.mp4")
+
+    def test_it_is_shown_under_files(self):
+        page = self.client.get(reverse("library"))
+        for name in ("stock-waves.mp4", "stock-beat.wav", "click-key.wav"):
+            self.assertContains(page, reverse("show-stock", args=[name]))
+        poster = self.client.get(reverse("stock-poster", args=["stock-waves.mp4"]))
+        self.assertEqual(Image.open(io.BytesIO(poster.content)).size, (640, 360))
+        for name in ("show-stock", "stock-poster"):
+            self.assertEqual(self.client.get(reverse(name, args=["secrets.mp4"])).status_code, 404)
+
+    def test_a_player_that_waits_holds_no_thread_for_long(self):
+        address = reverse("show-stock", args=["stock-drifting-colour.mp4"])
+        whole = len(self.client.get(address).getvalue())
+        with mock.patch("web.serving._PART", 1000):
+            part = self.client.get(address, headers={"Range": "bytes=0-"})
+            self.assertEqual(part["Content-Range"], f"bytes 0-999/{whole}")
+            self.assertEqual(len(part.getvalue()), 1000)
+            said = self.client.get(address, headers={"Range": "bytes=10-2009"})
+            self.assertEqual(len(said.getvalue()), 2000)
+
+    def test_shapes_that_ship_are_added_and_said(self):
+        layer = self.newest(name="add-shape", shape="planet")
+        self.assertEqual(layer["shape"]["kind"], "path")
+        self.assertContains(self.page(layer["id"]), ">planet<")
+        several = self.newest(name="say", text="6 hearts in a ring of 200 px", layers=[])
+        self.assertNotIn("scale", several["transform"])
+
+    def test_markers_stand_at_the_beats_and_moves_start_there(self):
+        sound = self.newest(name="add-file", file="stock-beat.wav")["id"]
+        self.edit(name="mark-beats", layer=sound)
+        found = {round(marker["at"] / 30, 1) for marker in self.document["markers"]}
+        self.assertLessEqual({0.5, 1.0}, found)
+        refused = self.edit(422, name="mark-beats", layer="t1")
+        self.assertIn("beats are found in sounds alone", refused.json()["message"])
+        line = "letters rise 40, at marker “Beat 2”"
+        self.edit(name="say", text=line, layers=["t1"])
+        self.assertEqual(self.document["layers"][0]["moves"][-1]["marker"], "Beat 2")
+        self.assertContains(self.page("t1"), "at marker")
+
+    def test_moves_go_by_a_sound_that_is_chosen(self):
+        sound = self.newest(name="add-file", file="stock-beat.wav")["id"]
+        self.edit(name="say", text="letters pulse with the music", layers=["t1"])
+        move = self.document["layers"][0]["moves"][-1]
+        path = f"t1.moves.{move['id']}.reach.0.sound"
+        self.assertContains(self.page("t1"), "what is heard")
+        self.edit(name="set-value", path=path, value=sound)
+        self.assertContains(self.page("t1"), "Beat, 120 a minute")
+        self.edit(name="remove-layer", layer=sound)
+        self.assertNotIn("sound", self.document["layers"][0]["moves"][-1]["reach"][0])

@@ -1,11 +1,14 @@
 """A person's files: sent by the workbench, listed, removed."""
 
+from pathlib import Path
+
 from django.contrib import messages
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
-from balletto.picture.media import MediaError
+from balletto.picture.media import MediaError, video
+from balletto.picture.stills import thumbnail
 from balletto.stock import STOCK, stock_path
 from web.serving import send_file
 
@@ -52,6 +55,35 @@ def show(request: HttpRequest, file_id: int) -> HttpResponse:
     response = send_file(request, folder_of(own.owner_id) / own.name, own.title, False)
     response["Content-Security-Policy"] = "default-src 'none'; style-src 'unsafe-inline'; sandbox"
     return response
+
+
+@require_GET
+def poster(request: HttpRequest, file_id: int) -> HttpResponse:
+    """The first frame of a video."""
+    own = own_file(request, file_id)
+    return _first_frame(folder_of(own.owner_id) / own.name)
+
+
+@require_GET
+def stock_poster(request: HttpRequest, name: str) -> HttpResponse:
+    """The first frame of a video that ships."""
+    path = stock_path(name)
+    if path is None:
+        raise Http404
+    return _first_frame(path)
+
+
+def _first_frame(path: Path) -> HttpResponse:
+    try:
+        pixels = video(path).at(0.0).pixels
+    except MediaError:
+        raise Http404 from None
+    response = HttpResponse(thumbnail(pixels, _POSTER_SIDE), content_type="image/webp")
+    response["Cache-Control"] = "private, max-age=86400"
+    return response
+
+
+_POSTER_SIDE = 640  # px
 
 
 @require_GET

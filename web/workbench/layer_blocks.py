@@ -28,6 +28,7 @@ from .media_sentences import (
     media_more,
     media_sentences,
     missing_words,
+    sound_actions,
     source_link,
 )
 from .move_offers import MoveOffers
@@ -258,6 +259,10 @@ class LayerBlock:
         more = media_actions(self.view.document, self.layer)
         copies = formation_actions(self.layer)
         return [*PLACE_ACTIONS[self.layer.kind](self.layer), *more, *copies]
+
+    @property
+    def sound_actions(self) -> list[dict[str, Any]]:
+        return sound_actions(self.layer)
 
     @cached_property
     def all_warnings(self) -> list[SceneWarning]:

@@ -103,13 +103,15 @@ def media_actions(document: Scene, layer: Layer) -> list[dict[str, Any]]:
     if layer.kind in ("picture", "video", "scene"):
         edit = {"name": "fill-picture", "layer": layer.id}
         actions.append({"label": "fill the picture", "edit": edit})
-    if layer.kind == "sound":
-        edit = {"name": "mark-beats", "layer": layer.id}
-        actions.append({"label": "markers at its beats", "edit": edit})
     if layer.kind == "video" and (length := frames_of(document, layer)) is not None:
         edit = {"name": "set-length", "length": length + round(layer.span[0])}
         actions.append({"label": "the scene as long as it", "edit": edit})
     return actions
+
+
+def sound_actions(layer: Layer) -> list[dict[str, Any]]:
+    """Markers at the beats of a sound."""
+    return [{"label": "Markers at its beats", "edit": {"name": "mark-beats", "layer": layer.id}}]
 
 
 def frames_of(document: Scene, played: Any) -> int | None:

@@ -120,6 +120,22 @@ class WorkbenchView:
         """When sentences are told: at the playhead, with the parts open that are."""
         return Moment(self.selection.frame, opened=self.selection.opened)
 
+    @property
+    def flags(self) -> list[dict[str, Any]]:
+        """The markers, each with the frames up to the next and what its flag says: of beats, which
+        stand close together, the number."""
+        markers = self.document.markers
+        ends = [marker.at for marker in markers[1:]] + [self.document.length]
+        return [
+            {
+                "at": marker.at,
+                "name": marker.name,
+                "flag": marker.name.removeprefix("Beat "),
+                "room": max(0, end - marker.at),
+            }
+            for marker, end in zip(markers, ends, strict=False)  # without markers an end is left
+        ]
+
     @cached_property
     def names(self) -> Names:
         """What moves may name: the sounds and the markers of the scene."""

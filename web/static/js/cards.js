@@ -1,11 +1,12 @@
 // Cards of scenes play when they are pointed at or have the focus: a film of their frames, one below
-// the other, is fetched then and run past.
+// the other, is fetched then and run past. So do videos that ship.
 
 const FRAME_MS = 125;
 let playing = null;
 
 function stop() {
   if (!playing) return;
+  playing.video?.pause();
   clearInterval(playing.timer);
   playing.film.style.backgroundImage = "";
   playing = null;
@@ -14,6 +15,12 @@ function stop() {
 async function play(card) {
   if (playing?.card === card || matchMedia("(prefers-reduced-motion: reduce)").matches) return;
   stop();
+  const video = card.querySelector("video");
+  if (video) {
+    playing = { card, video, film: card, timer: 0 };
+    video.play().catch(() => {}); // pointed at no more before it began
+    return;
+  }
   const film = card.querySelector("[data-film]");
   const strip = new Image();
   playing = { card, film, timer: 0 };
