@@ -8,6 +8,7 @@ import numpy as np
 from ..lettering.layout import lay_out
 from ..motion.affine import resting_matrices
 from ..scene.document import Scene
+from ..scene.grips import Grip
 from ..scene.layers import Layer
 from ..scene.layers.title import Title
 from ..scene.primitives import moved
@@ -33,7 +34,7 @@ def mask_handles(scene: Scene, layer: Layer, frame: float) -> list[dict[str, Any
     return [
         _mask(index, mask, still if mask.fixed else own, at)
         for index, mask in enumerate(layer.masks)
-        if mask.on and not _is_tied(mask)
+        if mask.on and not is_tied(mask)
     ]
 
 
@@ -49,7 +50,7 @@ def mask_elsewhere(
     """
     layer = scene.layer(layer_id)
     mask = layer.masks[index]
-    if mask.fixed == fixed or _is_tied(mask):
+    if mask.fixed == fixed or is_tied(mask):
         return {}
     across, down = scene.view.origin
     still = np.array([[1.0, 0.0, across], [0.0, 1.0, down], [0.0, 0.0, 1.0]])
@@ -102,8 +103,9 @@ _ELSEWHERE: dict[str, Callable[[np.ndarray, Any], Any]] = {
 }  # fmt: skip
 
 
-def _is_tied(mask: Any) -> bool:
-    return any(isinstance(value, Tied) for _, value in mask)
+def is_tied(part: Any) -> bool:
+    """Whether a value of a part follows others."""
+    return any(isinstance(value, Tied) for _, value in part)
 
 
 def _mask(index: int, mask: Any, matrix: np.ndarray, at: np.ndarray) -> dict[str, Any]:
@@ -115,7 +117,7 @@ def _mask(index: int, mask: Any, matrix: np.ndarray, at: np.ndarray) -> dict[str
         "rotation": round(turned, _DIGITS),
         "size": size and np.round(size, _DIGITS).tolist(),
         "outline": _outline(mask, size, center, turned, matrix, at),
-        **_maps(matrix),
+        **maps(matrix),
     }
 
 
@@ -130,35 +132,44 @@ def _outline(
         left, top, right, bottom = box_of(mask.outline(at))
         points = np.array([[left, top], [right, top], [right, bottom], [left, bottom]])
     turned_commands = moved((("line", tuple(points.reshape(-1).tolist())),), center, turned)
-    return _seen(matrix, np.array(turned_commands[0][1]).reshape(-1, 2))
+    return seen_points(matrix, np.array(turned_commands[0][1]).reshape(-1, 2))
 
 
 def line_handles(scene: Scene, layer: Layer, frame: float) -> dict[str, Any] | None:
     """The ends of a line as they are at a frame, from `from` to `to`, with the maps to the picture
     and back; None if it is none, or its ends are tied."""
     shape = getattr(layer, "shape", None)
-    if shape is None or shape.kind != "line" or _is_tied(shape):
+    if shape is None or shape.kind != "line" or is_tied(shape):
         return None
     at = np.array(float(frame))
     matrix = resting_matrices(scene, layer, np.array([float(frame)]))[0]
     ends = [value_at(value, at).tolist() for value in (shape.start, shape.end)]
-    return {"ends": ends, "seen": _seen(matrix, np.array(ends)), **_maps(matrix)}
+    return {"ends": ends, "seen": seen_points(matrix, np.array(ends)), **maps(matrix)}
 
 
 def copy_handles(scene: Scene, layer: Layer, frame: float) -> dict[str, Any] | None:
     """Where the copies of a layer are seen by its formation alone, what of that can be dragged, and
     the maps to the picture and back; None if it has none."""
     formation = layer.formation
-    if formation is None or _is_tied(formation):
+    if formation is None or is_tied(formation):
         return None
     time = np.array([float(frame)])
     matrix = resting_matrices(scene, layer, time)[0]
-    grips = [
-        {**grip._asdict(), "seen": _seen(matrix, np.array([grip.at]))[0]}
-        for grip in formation.grips(time)
-    ]
     places = formation.places(time)[0][0]
-    return {"grips": grips, "seen": _seen(matrix, places), **_maps(matrix)}
+    grips = grips_seen(formation.grips(time), "formation", matrix)
+    return {"grips": grips, "seen": seen_points(matrix, places), **maps(matrix)}
+
+
+def grips_seen(grips: list[Grip], part: str, matrix: np.ndarray) -> list[dict[str, Any]]:
+    """Grips of a part of a layer with where they are seen, and the path of their value in it."""
+    return [
+        {
+            **grip._asdict(),
+            "path": f"{part}.{grip.name}",
+            "seen": seen_points(matrix, np.array([grip.at]))[0],
+        }
+        for grip in grips
+    ]
 
 
 def window_handles(scene: Scene, title: Title, frame: float) -> dict[str, Any] | None:
@@ -173,19 +184,21 @@ def window_handles(scene: Scene, title: Title, frame: float) -> dict[str, Any] |
     left, top, right, bottom = boxes.T
     corners = np.stack([left, top, right, top, right, bottom, left, bottom], axis=1)
     return {
-        "outlines": [_seen(matrix, each.reshape(-1, 2)) for each in corners],
+        "outlines": [seen_points(matrix, each.reshape(-1, 2)) for each in corners],
         "box": np.round(boxes[0], _DIGITS).tolist(),
         "grow": list(window.grown),
         "soft": list(window.softened),
-        **_maps(matrix),
+        **maps(matrix),
     }
 
 
-def _seen(matrix: np.ndarray, points: np.ndarray) -> list[list[float]]:
+def seen_points(matrix: np.ndarray, points: np.ndarray) -> list[list[float]]:
+    """Points (n, 2) of a layer's space in the picture."""
     seen = np.column_stack([points, np.ones(len(points))]) @ matrix.T
     return np.round(seen[:, :2] / np.maximum(seen[:, 2:], 1e-6), 2).tolist()
 
 
-def _maps(matrix: np.ndarray) -> dict[str, list[list[float]]]:
+def maps(matrix: np.ndarray) -> dict[str, list[list[float]]]:
+    """The maps from a layer's space to the picture and back, three rows each."""
     back = np.linalg.pinv(matrix)
     return {"matrix": np.round(matrix, 8).tolist(), "back": np.round(back, 10).tolist()}

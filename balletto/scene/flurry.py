@@ -1,12 +1,15 @@
 """Flurries: many small things that are thrown. The data only; balletto.motion.flurries says where
 they are, balletto/picture/layers/flurry.py draws them."""
 
+import math
 from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, TypeAlias
 
+import numpy as np
 from pydantic import Field, field_validator
 
 from . import measures
 from .eases import Ease
+from .grips import Grip
 from .kinds import Kind
 from .measures import Measure
 from .media import FileName
@@ -85,6 +88,10 @@ class Place(Kind):
 
     wording: ClassVar[Wording]
 
+    def grips(self, time: np.ndarray) -> list[Grip]:
+        """What hands can take hold of at a time (1,)."""
+        return []
+
 
 class PointPlace(Place):
     """All at one point."""
@@ -111,6 +118,16 @@ class LinePlace(Place):
     length: Changing[Distance] = 600
     angle: Changing[Degrees] = 0
 
+    def grips(self, time: np.ndarray) -> list[Grip]:
+        length, angle = (float(value_at(value, time)[0]) for value in (self.length, self.angle))
+        turn = math.radians(angle)
+        end = (length / 2 * math.cos(turn), length / 2 * math.sin(turn))
+        other = (-end[0], -end[1])
+        return [
+            Grip("place.length", "distance", end, factor=2),
+            Grip("place.angle", "angle", other, minus=-90, value=angle),
+        ]
+
 
 class BoxPlace(Place):
     """Anywhere in a box."""
@@ -129,6 +146,13 @@ class BoxPlace(Place):
     width: Changing[Distance] = 600
     height: Changing[Distance] = 300
 
+    def grips(self, time: np.ndarray) -> list[Grip]:
+        width, height = (float(value_at(value, time)[0]) for value in (self.width, self.height))
+        return [
+            Grip("place.width", "across", (width / 2, 0.0), factor=2),
+            Grip("place.height", "down", (0.0, height / 2), factor=2),
+        ]
+
 
 class RingPlace(Place):
     """On a ring."""
@@ -142,6 +166,9 @@ class RingPlace(Place):
 
     kind: Literal["ring"]
     radius: Changing[Distance] = 200
+
+    def grips(self, time: np.ndarray) -> list[Grip]:
+        return [Grip("place.radius", "distance", (float(value_at(self.radius, time)[0]), 0.0))]
 
 
 PLACE_KINDS: dict[str, type[Place]] = {
@@ -238,6 +265,37 @@ class Flurry(Model):
     source: Annotated[tuple[Source, ...], Field(min_length=1, max_length=100)]
     colors: Annotated[tuple[Color, ...], Field(max_length=100)] = ()
 
+    def reach_at(self, time: np.ndarray) -> float:
+        """How far from the origin hands take hold of what is thrown at a time (1,): as far as
+        pieces come in REACHED seconds without drag."""
+        return max(_LEAST_REACH, abs(float(value_at(self.speed, time)[0])) * REACHED)
+
+    def grips(self, time: np.ndarray) -> list[Grip]:
+        """What hands can take hold of at a time (1,): direction, spread and speed on the fan that
+        pieces are thrown into, and the place that they are born at."""
+        direction, spread, speed = (
+            float(value_at(value, time)[0]) for value in (self.direction, self.spread, self.speed)
+        )
+        reach = self.reach_at(time)
+
+        def on_fan(angle: float) -> tuple[float, float]:
+            return reach * math.sin(math.radians(angle)), -reach * math.cos(math.radians(angle))
+
+        half = min(abs(spread), 360.0) / 2
+        grips = [
+            Grip("direction", "angle", on_fan(direction), value=direction),
+            Grip("spread", "angle", on_fan(direction + half), minus=direction, value=half,
+                 factor=2, least=0),
+            *self.place.grips(time),
+        ]  # fmt: skip
+        if speed >= 0 and reach > _LEAST_REACH:
+            at = on_fan(direction - half / 2 if half else direction - _BESIDE)
+            grips.append(Grip("speed", "distance", at, factor=1 / REACHED))
+        return grips
+
+
+REACHED, _LEAST_REACH = 0.25, 60.0  # seconds, px
+_BESIDE = 12.0  # degrees from the direction, where there is no spread
 
 PIECES = Measure("", drag=0.1, low=1, high=MOST_PIECES)
 A_SECOND = Measure(" px a second", drag=2)

@@ -139,17 +139,9 @@ class PictureTest(BrowserTest):
             "formation": {"kind": "ring", "count": 8, "radius": 300, "sweep": 180},
         }  # fmt: skip
         self.scene = self.open_scene(self.sign_in("cy"), layers=[shape])
-        px = self.page.locator("#canvas").bounding_box()["width"] / 1920
 
         def drag(name, across, down):
-            box = self.page.locator(f'[data-grip="copies"][data-hand="{name}"]').bounding_box()
-            x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
-            self.page.mouse.move(x, y)
-            self.page.mouse.down()
-            for step in range(1, 5):
-                self.page.mouse.move(x + across * px * step / 4, y + down * px * step / 4)
-            self.settled(self.page.mouse.up)
-            return self.document(self.scene)["layers"][0]["formation"]
+            return self.drag_grip("copies", name, across, down)["formation"]
 
         self.assertAlmostEqual(drag("radius", 100, 0)["radius"], 400, delta=4)
         # From below over the left side to the top of it, and on.
@@ -161,6 +153,41 @@ class PictureTest(BrowserTest):
         moved = drag("step", 50, 80)["step"]
         self.assertAlmostEqual(moved[0], 250, delta=3)
         self.assertAlmostEqual(moved[1], 80, delta=3)
+
+    def drag_grip(self, part, name, across, down):
+        """The layer once a grip was dragged so many px of the picture."""
+        px = self.page.locator("#canvas").bounding_box()["width"] / 1920
+        box = self.page.locator(f'[data-grip="{part}"][data-hand="{name}"]').bounding_box()
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        self.page.mouse.move(x, y)
+        self.page.mouse.down()
+        for step in range(1, 5):
+            self.page.mouse.move(x + across * px * step / 4, y + down * px * step / 4)
+        self.settled(self.page.mouse.up)
+        return self.document(self.scene)["layers"][0]
+
+    def test_a_flurry_is_dragged_by_its_fan(self):
+        flurry = {
+            "kind": "flurry", "id": "f1", "span": [0, 90],
+            "flurry": {
+                "source": [{"shape": {"kind": "ellipse", "size": [18, 18]}}], "count": 12,
+                "speed": 1000, "spread": 60, "place": {"kind": "ring", "radius": 100},
+            },
+            "transform": {"position": [960, 540, 0]},
+        }  # fmt: skip
+        self.scene = self.open_scene(self.sign_in("cy"), layers=[flurry])
+        expect(self.page.locator(".flown")).to_have_count(9)
+
+        def drag(name, across, down):
+            return self.drag_grip("flurry", name, across, down)["flurry"]
+
+        # The fan reaches as far as pieces come in a quarter of a second: 250 px.
+        self.assertAlmostEqual(drag("direction", 250, 250)["direction"], 90, delta=2)
+        self.assertAlmostEqual(drag("spread", -216.5, 125)["spread"], 180, delta=4)
+        # Speed is dragged half-way between the direction and the one edge: here 45 degrees up.
+        faster = 250 / 2**0.5
+        self.assertAlmostEqual(drag("speed", faster, -faster)["speed"], 2000, delta=40)
+        self.assertAlmostEqual(drag("place.radius", 60, 0)["place"]["radius"], 160, delta=3)
 
     def edit_formation(self, formation):
         """Says it, as a hand would."""

@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from balletto.motion.flurries import births_of, pieces_at
 from balletto.motion.poses import poses
+from balletto.picture.flurry_handles import flurry_handles
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.scene.edits import apply
@@ -129,6 +130,38 @@ class LawTest(TestCase):
             if tried == 40:
                 break
         self.assertEqual(tried, 40)
+
+
+class HandlesTest(TestCase):
+    """What hands take hold of, by where it is seen."""
+
+    def handles(self, **flurry):
+        scene = scene_of(flurry)
+        return flurry_handles(scene, scene.layers[0], 0)
+
+    def test_the_fan_is_what_is_said(self):
+        told = self.handles(direction=90, spread=40, speed=800, place={"kind": "point"})
+        grips = {grip["name"]: grip for grip in told["grips"]}
+        np.testing.assert_allclose(grips["direction"]["at"], [200, 0], atol=1e-6)
+        np.testing.assert_allclose(np.hypot(*grips["speed"]["at"]), 200)
+        self.assertEqual(grips["spread"]["value"] * grips["spread"]["factor"], 40)
+        self.assertTrue(all(len(way) > 1 for way in told["ways"]))
+
+    def test_places_have_grips_of_their_own(self):
+        for place, at in (
+            ({"kind": "line", "length": 400, "angle": 90}, [0, 200]),
+            ({"kind": "box", "width": 300, "height": 100}, [150, 0]),
+            ({"kind": "ring", "radius": 80}, [80, 0]),
+        ):
+            found = [g for g in self.handles(place=place)["grips"] if g["name"].startswith("place")]
+            np.testing.assert_allclose(found[0]["at"], at, atol=1e-6)
+
+    def test_ways_go_where_pieces_fly(self):
+        told = self.handles(direction=90, spread=0, speed=600, gravity=0, place={"kind": "point"},
+                            speed_chance=0, drag=0, wind=0)  # fmt: skip
+        for way in told["ways"]:
+            self.assertGreater(way[-1][0], way[0][0])
+            self.assertAlmostEqual(way[-1][1], way[0][1], delta=0.1)
 
 
 class DrawnTest(TestCase):

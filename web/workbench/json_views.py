@@ -18,6 +18,7 @@ from balletto.motion.timing import timing
 from balletto.motion.units import Units
 from balletto.picture import handles
 from balletto.picture.bounds import places
+from balletto.picture.flurry_handles import flurry_handles
 from balletto.picture.mask_handles import (
     copy_handles,
     line_handles,
@@ -162,6 +163,7 @@ def places_at(document: Scene, number: int, said: Said) -> dict[str, Any]:
         found["masks"] = mask_handles(document, title, number)
         found["line"] = line_handles(document, title, number)
         found["copies"] = copy_handles(document, title, number)
+        found["flurry"] = flurry_handles(document, title, number)
         if isinstance(title, Title):
             found["window"] = window_handles(document, title, number)
         moves = title.moves if isinstance(title, Title) else ()

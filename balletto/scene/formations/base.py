@@ -1,12 +1,13 @@
 """What all formations have: how many copies, what the last one has, chance, and delays.
 balletto.motion.formations works them out."""
 
-from typing import Annotated, ClassVar, Literal, NamedTuple
+from typing import Annotated, ClassVar
 
 import numpy as np
 from pydantic_core import PydanticCustomError
 
 from .. import measures
+from ..grips import Grip
 from ..kinds import Kind
 from ..measures import Measure
 from ..model import Counts, Degrees, Factor, Model, Number, Opacity, Pixels, Seed
@@ -46,22 +47,6 @@ def needs_few(count: int) -> None:
             "at most {most} copies are needed, got {got}",
             {"most": MOST_COPIES, "got": count},
         )
-
-
-class Grip(NamedTuple):
-    """What a hand takes hold of: a value of the formation, by a point of the layer's space.
-
-    hand: how the value follows from where the hand is: "offset" from `origin`, "distance" from the
-    origin of the layer, or "angle" about it (0 is up, clockwise), less `minus` degrees, of which
-    `value` is the angle as it is
-    """
-
-    name: str
-    hand: Literal["offset", "distance", "angle"]
-    at: tuple[float, float]
-    origin: tuple[float, float] = (0.0, 0.0)
-    minus: float = 0.0
-    value: float = 0.0
 
 
 class Formation(Kind):

@@ -6,12 +6,13 @@ import numpy as np
 from pydantic import model_validator
 
 from .. import measures
+from ..grips import Grip
 from ..measures import Measure
 from ..model import Factor
 from ..points import Point
 from ..tracks import Changing, value_at
 from ..wording import Said, Wording
-from .base import Count, Formation, Grip, needs_few
+from .base import Count, Formation, needs_few
 
 
 class GridFormation(Formation):

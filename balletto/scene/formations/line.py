@@ -5,11 +5,12 @@ from typing import Annotated, ClassVar, Literal
 import numpy as np
 
 from .. import measures
+from ..grips import Grip
 from ..model import Counts, Number
 from ..points import Point
 from ..tracks import Changing, value_at
 from ..wording import Said, Wording
-from .base import COPIES, Count, Formation, Grip
+from .base import COPIES, Count, Formation
 
 Anchor = Annotated[float, Number("a share", Counts.PART, ge=0, le=1)]
 

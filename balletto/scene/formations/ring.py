@@ -6,10 +6,11 @@ import numpy as np
 from pydantic import Field
 
 from .. import measures
+from ..grips import Grip
 from ..model import Degrees, Distance, Size2
 from ..tracks import Changing, value_at
 from ..wording import Said, Wording
-from .base import COPIES, Count, Formation, Grip
+from .base import COPIES, Count, Formation
 
 Sector = Annotated[tuple[Degrees, Degrees], Field(strict=False)]
 _FACINGS = (("out", "facing out"), ("still", "all upright"))

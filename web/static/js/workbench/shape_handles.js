@@ -53,22 +53,29 @@ function maskHandles(mask, number, px) {
   ];
 }
 
-/** Where copies stand, and what of that is dragged. */
-function copyHandles(copies, px) {
-  if (!copies) return [];
-  const way = shape("polyline", { points: copies.seen.map((place) => place.join(",")).join(" "), class: "mask" });
-  const grips = copies.grips.map(({ seen, name }, number) =>
-    grip(seen, px, { class: "spot__grip", "data-grip": "copies", "data-number": number, "data-hand": name }),
+const line = (points, name) =>
+  shape("polyline", { points: points.map((place) => place.join(",")).join(" "), class: name });
+
+/** What is dragged of copies or of a flurry. */
+const gripsOf = (part, held, px) =>
+  held.grips.map(({ seen, name }, number) =>
+    grip(seen, px, { class: "spot__grip", "data-grip": part, "data-number": number, "data-hand": name }),
   );
-  return [way, ...grips];
+
+/** Where copies stand; where pieces are thrown, and the ways of some. */
+function partHandles({ copies, flurry }, px) {
+  const ofCopies = copies ? [line(copies.seen, "mask"), ...gripsOf("copies", copies, px)] : [];
+  if (!flurry) return ofCopies;
+  const ways = flurry.ways.map((way) => line(way, "flown"));
+  return [...ofCopies, ...ways, line(flurry.fan, "mask"), ...gripsOf("flurry", flurry, px)];
 }
 
 export function shapeHandles({ places, px }) {
   const ends = (places.line?.seen ?? []).map((place, number) =>
     grip(place, px, { class: "spot__grip", "data-grip": "line-end", "data-number": number }),
   );
-  const copies = copyHandles(places.copies, px);
-  return [...copies, ...(places.masks ?? []).flatMap((mask, number) => maskHandles(mask, number, px)), ...ends];
+  const parts = partHandles(places, px);
+  return [...parts, ...(places.masks ?? []).flatMap((mask, number) => maskHandles(mask, number, px)), ...ends];
 }
 
 /** What each hand of a mask sets: a name and its value. */
@@ -92,12 +99,32 @@ const MASK_VALUES = {
 };
 
 const angleOf = ([x, y]) => (Math.atan2(x, -y) * 180) / Math.PI;
-// What a grip of copies sets, from where the hand is in the space of the layer.
-const COPY_VALUES = {
+// What a grip sets, from where the hand is in the space of the layer.
+const GRIP_VALUES = {
   offset: ({ origin }, here) => here.map((value, axis) => toTenths(value - origin[axis])),
-  distance: (_, here) => toTenths(Math.hypot(...here)),
-  angle: ({ minus }, here, turns) => toTenths(turns(angleOf(here)) - minus),
+  distance: ({ factor }, here) => toTenths(Math.hypot(...here) * factor),
+  across: ({ factor }, here) => toTenths(Math.abs(here[0]) * factor),
+  down: ({ factor }, here) => toTenths(Math.abs(here[1]) * factor),
+  angle({ minus, factor, least }, here, turns) {
+    const value = toTenths((turns(angleOf(here)) - minus) * factor);
+    return least === null ? value : Math.max(least, value);
+  },
 };
+
+/** The hand of a part of the layer that has grips. */
+const partHand =
+  (part) =>
+  ({ number }, { places }) => {
+    const { back, grips } = places[part];
+    const held = grips[number];
+    const turns = turning(held.value + held.minus);
+    const said = held.name.split(".").at(-1);
+    return (here) => {
+      const value = GRIP_VALUES[held.hand](held, through(back, here), turns);
+      const path = `${state.layer}.${held.path}`;
+      return { edit: edit(path, value), said: `${said} of the ${part} ${[value].flat().join(", ")}` };
+    };
+  };
 
 /** Follows an angle over the top, so that it goes on beyond half a turn. */
 function turning(from) {
@@ -109,16 +136,8 @@ function turning(from) {
 }
 
 export const formHands = {
-  copies({ number }, { places }) {
-    const { back, grips } = places.copies;
-    const held = grips[number];
-    const turns = turning(held.value + held.minus);
-    return (here) => {
-      const value = COPY_VALUES[held.hand](held, through(back, here), turns);
-      const path = `${state.layer}.formation.${held.name}`;
-      return { edit: edit(path, value), said: `${held.name} of the copies ${[value].flat().join(", ")}` };
-    };
-  },
+  copies: partHand("copies"),
+  flurry: partHand("flurry"),
   mask({ number, hand }, { places }, from) {
     const mask = places.masks[number];
     return (here, event) => {
