@@ -12,7 +12,7 @@ from ..scene.moves import Becoming, BecomingShape, Move
 from ..scene.shapes import Shape
 from .evaluate import trace
 from .layer_motion import moves_of, units_of_move
-from .units import cells_among, part_of, units_for
+from .units import cells_among, letter_moves, part_of, units_for
 
 
 class Ways(NamedTuple):
@@ -30,7 +30,7 @@ class Ways(NamedTuple):
 def ways_of(scene: Scene, title: Title, layout: Layout, times: np.ndarray) -> Ways | None:
     """Where letters are between texts, from the weights of the moves that say so; None if no move
     does."""
-    moves = [move for move in title.moves if move.on and move.becomes is not None]
+    moves = [move for move in letter_moves(title) if move.on and move.becomes is not None]
     if not moves:
         return None
     targets = tuple(_laid_out(title, move.becomes) for move in moves if move.becomes)

@@ -9,10 +9,13 @@ from typing import NamedTuple
 
 import numpy as np
 
+from ..lettering.layout import Layout, lay_out
 from ..scene.document import Scene
 from ..scene.eases import ease_function
-from ..scene.flurry import BoxPlace, Flurry, LifeCourse, LinePlace, RingPlace
+from ..scene.flurry import BoxPlace, Flurry, LifeCourse, LinePlace, RingPlace, TextSource
 from ..scene.hash_random import hash_random
+from ..scene.layers.title import Title
+from ..scene.style import Style
 from ..scene.tracks import value_at
 
 # The numbers with which the properties of a piece draw their chances.
@@ -74,6 +77,22 @@ def pieces_at(scene: Scene, flurry: Flurry, looks: int, times: np.ndarray) -> Pi
 
     place = wide(start[:, 0] + x), wide(start[:, 1] + y)
     return Pieces(born, *place, wide(turn), wide(size), wide(opacity), source, color)
+
+
+def looks_of(flurry: Flurry) -> int:
+    """How many looks there are to choose from: each letter of a text is one, all else as well,
+    also what is not there."""
+    return sum(
+        len(letters_of(source.text, source.style).characters)
+        if isinstance(source, TextSource)
+        else 1
+        for source in flurry.source
+    )
+
+
+def letters_of(text: str, style: Style) -> Layout:
+    """The letters of a text that is thrown."""
+    return lay_out(Title(id="flurry", kind="title", span=(0, 1), text=text, style=style))
 
 
 _AT_BIRTH = ("direction", "spread", "speed", "gravity", "wind", "drag", "spin")

@@ -11,7 +11,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ..lettering.layout import lay_out
+from ..lettering.layout import UNIT_KINDS, lay_out
 from ..scene.document import Scene
 from ..scene.layers import Layer
 from ..scene.layers.title import Title
@@ -89,7 +89,7 @@ def both_of(name: str, before: np.ndarray, own: np.ndarray) -> np.ndarray:
 def units_of_move(scene: Scene, layer: Layer, move: Move) -> Units:
     """What a move of any layer moves: the letters of a title, words, lines; or a layer as a whole,
     the members of a group."""
-    if isinstance(layer, Title):
+    if isinstance(layer, Title) and move.unit in UNIT_KINDS:
         return units_for(scene, layer, lay_out(layer), move)
     if move.unit in COPIES and layer.formation is not None:
         return units_at(scene, layer, copy_places(layer, str(move.unit)))
@@ -99,7 +99,7 @@ def units_of_move(scene: Scene, layer: Layer, move: Move) -> Units:
 
 def unit_words(scene: Scene, layer: Layer, move: Move) -> list[str]:
     """What each unit of a move of any layer is called."""
-    if isinstance(layer, Title):
+    if isinstance(layer, Title) and move.unit in UNIT_KINDS:
         return unit_texts(lay_out(layer), move)
     if move.unit in COPIES and layer.formation is not None:
         count = len(copy_places(layer, str(move.unit)))

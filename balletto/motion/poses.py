@@ -12,10 +12,10 @@ from ..scene.layers.flurry import FlurryLayer
 from ..scene.layers.title import Title
 from ..scene.tracks import value_at
 from .evaluate import Composite, compose, trace
-from .flurries import pieces_at
+from .flurries import looks_of, pieces_at
 from .formations import copies_at
 from .turns import clicks_of
-from .units import unit_texts, units_for
+from .units import letter_moves, unit_texts, units_for
 
 TRANSFORM = ("position", "rotation", "scale", "opacity")
 TOLD_OF_COPIES = ("x", "y", "rotation", "scale_x", "scale_y", "opacity", "time")
@@ -53,10 +53,7 @@ def _copies(scene: Scene, layer: Layer, frames: list[int]) -> dict[str, Any]:
 def _pieces(scene: Scene, layer: FlurryLayer, frames: list[int]) -> dict[str, Any]:
     """Where the pieces of a flurry are about its origin; the letters of a text are looks of their
     own."""
-    looks = 0
-    for source in layer.flurry.source:
-        text = getattr(source, "text", None)
-        looks += 1 if text is None else len("".join(text.split()))
+    looks = looks_of(layer.flurry)
     pieces = pieces_at(scene, layer.flurry, looks, np.array(frames, dtype=float))
     told: dict[str, Any] = {"born": pieces.born.tolist()}
     for name in ("x", "y", "rotation", "size", "opacity"):
@@ -71,7 +68,9 @@ def _letters(scene: Scene, title: Title, frames: list[int]) -> dict[str, Any]:
     layout = lay_out(title)
     times = np.array(frames, dtype=float)
     traces = [
-        trace(move, units_for(scene, title, layout, move), times) for move in title.moves if move.on
+        trace(move, units_for(scene, title, layout, move), times)
+        for move in letter_moves(title)
+        if move.on
     ]
     rest = Composite((len(times), layout.count("character")))
     values = compose(scene, title, layout, times).get("character", rest)

@@ -4,21 +4,23 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ..lettering.layout import Layout, lay_out
+from ..lettering.layout import UNIT_KINDS, Layout, lay_out
 from ..scene.caret import Caret
 from ..scene.document import Scene
 from ..scene.layers.clicks import ClicksLayer
 from ..scene.layers.title import Title
 from ..scene.moves import Move
+from .layer_motion import units_of_move
 from .stagger import delays_of
-from .units import cells_among, part_of, units_for
+from .units import cells_among, part_of
 
 _TOGETHER = 1e-6  # frames within which turns are at the same moment
 
 
 def turns_of(scene: Scene, title: Title, layout: Layout, move: Move) -> np.ndarray:
     """The frame at which the turn of each unit comes: the start of the move and its delay, (n,)."""
-    turns: np.ndarray = move.start + delays_of(move.stagger, units_for(scene, title, layout, move))
+    units = units_of_move(scene, title, move)
+    turns: np.ndarray = move.start + delays_of(move.stagger, units)
     return turns
 
 
@@ -72,7 +74,8 @@ def caret_at(
     move = next((each for each in title.moves if each.id == caret.move), None)
     first = title.span[0] if caret.first is None else caret.first
     is_over = caret.end is not None and time >= caret.end
-    if move is None or time < first or is_over or not len(layout.characters):
+    is_of_letters = move is not None and move.unit in UNIT_KINDS and len(layout.characters)
+    if move is None or not is_of_letters or time < first or is_over:
         return None
     turns, letters = _letters_by_unit(scene, title, layout, move)
     has_come = turns <= time + _TOGETHER

@@ -7,7 +7,7 @@ from functools import partial
 
 import numpy as np
 
-from ..lettering.layout import Layout, edges_of, unions
+from ..lettering.layout import UNIT_KINDS, Layout, edges_of, unions
 from ..scene.document import Scene
 from ..scene.layers.title import Title
 from ..scene.moves import Move
@@ -107,6 +107,11 @@ def is_of_whole_units(layout: Layout, kind: str, part: Part) -> bool:
     """Whether the units of a part are whole words, lines or titles."""
     own = layout.member[kind]
     return bool(np.isin(own, own[part.letters]).sum() == len(part.letters))
+
+
+def letter_moves(title: Title) -> list[Move]:
+    """The moves of a title that are of its letters, words, lines or itself, not of its copies."""
+    return [move for move in title.moves if move.unit in UNIT_KINDS]
 
 
 def units_for(scene: Scene, title: Title, layout: Layout, move: Move) -> Units:

@@ -22,7 +22,7 @@ from .follow import settling
 from .layer_motion import meaningless
 from .properties import ABOUT_PIVOT, parts_of
 from .stagger import delays_of
-from .units import units_for
+from .units import letter_moves, units_for
 
 SAFE_MARGIN = 0.05  # of the picture, on every side: what text keeps clear of by custom
 _LOOKS = 13  # times over its span at which a title is looked at
@@ -165,7 +165,7 @@ def _counted(some: int, count: int, unit: str, one: str, many: str) -> str:
 
 def _without_effect(case: _Case) -> Iterator[SceneWarning]:
     """Moves, or values of them, that change nothing."""
-    for move in case.title.moves:
+    for move in letter_moves(case.title):
         path = _path(case, move)
         if not move.on:
             continue
@@ -222,7 +222,7 @@ def _tags(family: str) -> set[str]:
 
 
 def _working(title: Title) -> list[Move]:
-    return [move for move in title.moves if does_something(move)]
+    return [move for move in letter_moves(title) if does_something(move)]
 
 
 def _path(case: _Case, move: Move) -> str:

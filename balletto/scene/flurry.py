@@ -21,6 +21,7 @@ from .model import (
     Duration,
     Factor,
     Frames,
+    Identifier,
     Model,
     Number,
     Seed,
@@ -215,20 +216,27 @@ class TextSource(Model):
     style: Style = Style()
 
 
+class LayerSource(Model):
+    """What another layer of the scene draws, shown or not, about its origin."""
+
+    layer: Identifier
+
+
 def _source_kind(data: Any) -> str:
     names = data if isinstance(data, dict) else type(data).model_fields
-    return next((name for name in ("shape", "file", "text") if name in names), "")
+    return next((name for name in ("shape", "file", "text", "layer") if name in names), "")
 
 
 if TYPE_CHECKING:
-    Source: TypeAlias = ShapeSource | PictureSource | TextSource
+    Source: TypeAlias = ShapeSource | PictureSource | TextSource | LayerSource
 else:
     Source = one_of(
         _source_kind,
-        "a shape, a file or a text",
+        "a shape, a file, a text or a layer",
         shape=ShapeSource,
         file=PictureSource,
         text=TextSource,
+        layer=LayerSource,
     )
 
 

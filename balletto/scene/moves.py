@@ -38,7 +38,7 @@ from .shapes import AnyShape
 from .style import RunStyle
 from .tracks import Changing, Track
 
-Unit = Literal["character", "word", "line", "title"]
+Unit = Literal["character", "word", "line", "title", "copy", "row", "column"]
 Share = Annotated[float, Number("a share of the box", Counts.PART, ge=-1000, le=1000)]
 Pivot = Annotated[tuple[Share, Share], Field(strict=False), needs("two shares of the box [x, y]")]
 
@@ -165,7 +165,8 @@ Amount = Annotated[float, Number("an amount", Counts.FACTOR, ge=-1000, le=1000)]
 
 
 class Move(Model):
-    """One movement of all units of a kind: pose, amount over local time, stagger, reach.
+    """One movement of all units of a kind: pose, amount over local time, stagger, reach. Copies,
+    and their rows and columns, there are where the title has a formation.
 
     With `until_turn` hidden, a unit is not seen before its own time begins. `pivot` is the point
     that units turn and grow about, in shares of the box of `pivot_of`: [0, 0] is the left top,

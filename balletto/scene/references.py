@@ -17,7 +17,26 @@ def reference_faults(scene: Any) -> list[Fault]:
         if layer.matte is not None and layer.matte.layer not in kinds:
             told = f'there is no layer "{layer.matte.layer}"'
             faults.append(Fault(f"layers[{index}].matte.layer", told))
+    faults += _wrong_sources(scene, kinds)
     return faults or _circles(scene) or _too_many_copies(scene)
+
+
+# What pieces of a flurry can look like.
+THROWN = ("title", "shape", "picture", "video", "scene")
+
+
+def _wrong_sources(scene: Any, kinds: dict[str, str]) -> list[Fault]:
+    """A fault for each flurry that throws a layer which is not there, or cannot be thrown."""
+    faults = []
+    for index, layer in enumerate(scene.layers):
+        for number, source in enumerate(layer.flurry.source if layer.kind == "flurry" else ()):
+            thrown = getattr(source, "layer", None)
+            if thrown is not None and kinds.get(thrown) not in THROWN:
+                told = f'there is no layer "{thrown}"'
+                if thrown in kinds:
+                    told = f'"{thrown}" is a {kinds[thrown]}, which cannot be thrown'
+                faults.append(Fault(f"layers[{index}].flurry.source[{number}].layer", told))
+    return faults
 
 
 MOST_COPIED = 10_000  # copies of one layer, with those of the groups that it is in
@@ -39,7 +58,8 @@ def _too_many_copies(scene: Any) -> list[Fault]:
             )
             return [Fault(f"layers[{index}].formation", told)]
         trails = [effect.copies + 1 for effect in layer.effects if effect.kind == "trail"]
-        drawn += copies * max(1, len(layer.words), pieces) * max(trails, default=1)
+        letters = max(1, len(layer.words), pieces * _letters_thrown(scene, layer))
+        drawn += copies * letters * max(trails, default=1)
         if drawn > MOST_DRAWN:
             told = (
                 f"at most {MOST_DRAWN:,} things can be drawn by copies, pieces and trails, these "
@@ -47,6 +67,15 @@ def _too_many_copies(scene: Any) -> list[Fault]:
             )
             return [Fault(f"layers[{index}].{'formation' if numbers else 'flurry'}", told)]
     return []
+
+
+def _letters_thrown(scene: Any, layer: Any) -> int:
+    """How much the largest piece of a flurry draws."""
+    if layer.kind != "flurry":
+        return 1
+    words = {each.id: len(each.words) for each in scene.layers}
+    thrown = [words.get(getattr(source, "layer", ""), 1) for source in layer.flurry.source]
+    return max(1, *thrown)
 
 
 MAX_DEPTH = 5  # scenes in scenes

@@ -3,6 +3,7 @@
 from typing import Any
 
 from ..stock.shapes import SHAPES
+from .errors import SceneError
 from .flurry import Flurry
 from .flurry_starts import STARTS, THINGS
 from .model import Counts
@@ -64,8 +65,9 @@ def new_title(document: Data) -> Data:
 
 
 def new_flurry(document: Data, said: Data) -> Data:
-    """A flurry of a kind (`start`), of things by their names or letters of a `text`, with all else
-    that is said of it."""
+    """A flurry of a kind (`start`), of things by their names, letters of a `text`, or a `layer` of
+    the document by its id or name, with all else that is said of it. SceneError if there is none.
+    """
     width, height = document["size"]
     share = min(width, height) / _USUAL_SIDE
     start = STARTS[said.get("start", "burst")]
@@ -74,8 +76,10 @@ def new_flurry(document: Data, said: Data) -> Data:
         source = THINGS[said["things"]]
     elif "text" in said:
         source = [{"text": said["text"], "style": {"axes": {"wght": 800}, "size": 64}}]
+    elif "layer" in said:
+        source = [{"layer": _layer_called(document, said["layer"])}]
     usual = _Sized(share).part(Flurry, {"source": source, **start["flurry"]})
-    own = {name: said[name] for name in said if name not in ("start", "things", "text")}
+    own = {name: said[name] for name in said if name not in ("start", "things", "text", "layer")}
     across, down = start["side"]
     return {
         "kind": "flurry",
@@ -84,6 +88,14 @@ def new_flurry(document: Data, said: Data) -> Data:
         "flurry": {**usual, **own},
         "transform": {"position": [round(width * across), round(height * down), 0]},
     }
+
+
+def _layer_called(document: Data, called: str) -> str:
+    """The id of a layer by itself, its name or its words; the one in front of several."""
+    for layer in reversed(document["layers"]):
+        if called in (layer["id"], layer.get("name"), layer.get("text")):
+            return str(layer["id"])
+    raise SceneError.at("layer", f"there is no layer “{called}”")
 
 
 def color_of(style: Data) -> str:

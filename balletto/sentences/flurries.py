@@ -2,20 +2,21 @@
 
 from typing import Any
 
-from ..scene.flurry import BIRTHS, COUNT, FLIGHT, FLURRY, PIECES, Flurry, TextSource
+from ..scene.flurry import BIRTHS, COUNT, FLIGHT, FLURRY, PIECES, Flurry, LayerSource, TextSource
 from ..scene.flurry_starts import THINGS
 from .letters import quoted
 from .parts import say_part
 from .pieces import Aside, Choice, Color, Number, Pieces, joined, said, text_of
 
 OWN_THINGS = "things of their own"
-COLORED = "coloured {}"
+COLORED, COPIES = "coloured {}", "copies of {}"
 
 
-def say_flurry(path: str, flurry: Flurry) -> list[Pieces]:
-    """All that is said of it: what is thrown and how; from where, when and in which colours."""
+def say_flurry(path: str, flurry: Flurry, things: tuple[tuple[Any, str], ...] = ()) -> list[Pieces]:
+    """All that is said of it: what is thrown and how; from where, when and in which colours.
+    `things` are what else of the scene could be thrown, as it is kept and as it is told."""
     count = Number(f"{path}.count", COUNT.label, value=flurry.count, measure=PIECES)
-    what = said("A flurry of {} {}", count, _things(path, flurry))
+    what = said("A flurry of {} {}", count, _things(path, flurry, things))
     births = say_part(f"{path}.births", flurry.births, BIRTHS)
     place = say_part(f"{path}.place", flurry.place, flurry.place.wording)
     colors: list[Pieces] = [
@@ -42,17 +43,20 @@ def flurry_text(flurry: Flurry) -> str:
     return f"{first.removesuffix('.')}, {second.removeprefix('They are ')}"
 
 
-def _things(path: str, flurry: Flurry) -> Pieces:
+def _things(path: str, flurry: Flurry, more: tuple[tuple[Any, str], ...]) -> Pieces:
     """What is thrown, of which others can be chosen."""
     own = [
         source.model_dump(exclude_unset=True, by_alias=True, mode="json")
         for source in flurry.source
     ]
-    options = tuple((source, words) for words, source in THINGS.items())
+    options = (*((source, words) for words, source in THINGS.items()), *more)
     return (Choice(f"{path}.source", "What is thrown", value=own, options=options,
                    other=_called(flurry.source)),)  # fmt: skip
 
 
 def _called(sources: tuple[Any, ...]) -> str:
     texts = [quoted(source.text) for source in sources if isinstance(source, TextSource)]
+    layers = [quoted(source.layer) for source in sources if isinstance(source, LayerSource)]
+    if len(layers) == len(sources):
+        return COPIES.format(" and ".join(layers))
     return f"letters of {' and '.join(texts)}" if texts else OWN_THINGS

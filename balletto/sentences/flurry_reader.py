@@ -8,11 +8,13 @@ from typing import Any
 
 from ..scene.flurry import BIRTHS, FLIGHT, FLURRY, PIECES, PLACE_KINDS, Births, Flurry
 from ..scene.flurry_starts import STARTS, THINGS
+from ..scene.formations.base import COPIES
 from .elements import ColorOf, Literal, NumberOf, Option, Reading, StringOf, Values
 from .part_reader import PartKind, PartReader, kind_of_wording
 from .patterns import Pattern, row
 
 _THING = Option("things", tuple((name, name) for name in THINGS))
+_COPIES = NumberOf("count", COPIES, example=40)
 _COUNT = NumberOf("count", PIECES, example=40, is_plain=True)
 
 
@@ -27,6 +29,7 @@ def flurry_heads() -> tuple[Pattern, ...]:
         rows = [row(title), Pattern((of, _COUNT, _THING)), Pattern((of, _THING))]
         rows.append(Pattern((of, StringOf("text"))))
         rows.append(Pattern((of, _COUNT, Literal("letters"), Literal("of"), StringOf("text"))))
+        rows.append(Pattern((of, _COPIES, Literal("of"), StringOf("layer"))))
         found += [Pattern(each.elements, start) for each in rows]
     return tuple(sorted(found, key=lambda pattern: -len(pattern.elements)))
 

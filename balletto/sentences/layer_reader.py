@@ -48,6 +48,7 @@ def _heads() -> tuple[Head, ...]:
 _SEVERAL = ("shape", "title", "scene", "picture", "video")
 
 
+@cache
 def shape_heads() -> tuple[Head, ...]:
     """How all shapes begin that need no drawing."""
     return tuple(head for head in _heads_of_one() if head.shape)
@@ -73,6 +74,7 @@ def _several(head: Head) -> Head:
 _PLURALS = {"leaf": "leaves", "cross": "crosses"}
 
 
+@cache
 def _heads_of_one() -> tuple[Head, ...]:
     found = [Head(row("a title", StringOf("text")), "title")]
     found.append(Head(row("an adjustment"), "adjustment"))

@@ -84,10 +84,14 @@ Named = tuple[tuple[str, str], ...]
 
 @dataclass(frozen=True)
 class Names:
-    """What a scene has that moves may name: each as it is kept, and as it is told."""
+    """What a scene has that moves may name: each as it is kept, and as it is told.
+
+    has_copies: whether the layer that moves has some
+    """
 
     sounds: Named = ()
     markers: Named = ()
+    has_copies: bool = False
 
 
 NO_NAMES = Names()
@@ -177,6 +181,8 @@ class _MoveSaid:
 
     def _units(self) -> Pieces:
         options = UNITS_OF.get(type(self.move), UNITS)
+        if self.names.has_copies or self.move.unit in dict(_COPIES):
+            options = tuple(dict((*options, *_COPIES)).items())
         unit = Choice(f"{self.path}.unit", "Unit", value=self.move.unit, options=options)
         if self.move.among is None:
             return (unit,)

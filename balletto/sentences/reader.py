@@ -275,7 +275,8 @@ def _setting(reading: Reading, context: Context) -> Attempt:
 
 def move_of(data: dict[str, Any]) -> Move:
     """A move that is said, as a model; ValidationError if it is none."""
-    is_of_layers = data.get("unit") in UNITS_OF_LAYERS
+    unit = data.get("unit")
+    is_of_layers = unit in UNITS_OF_LAYERS and "text" not in (data.get("becomes") or {})
     made: Move = (GroupMove if is_of_layers else Move).model_validate(
         {"id": "m1", **data}, strict=False
     )

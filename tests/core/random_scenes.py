@@ -10,6 +10,8 @@ from balletto.scene.outlines import MAX_DRAWING
 from balletto.scene.schema import schema
 
 _SCHEMA = schema()
+# The rules of each part of a scene, by its name.
+RULES = _SCHEMA["$defs"]
 _TEXTS = (
     "Orbit",
     "",
@@ -60,6 +62,7 @@ class RandomScenes:
             data["layers"] = [each for each in data["layers"] if each["kind"] != "scene"]
             data["scenes"] = []
         self._refer(data["layers"])
+        self._mark(data)
         self._tie(data)
         return data
 
@@ -91,7 +94,7 @@ class RandomScenes:
         kind = self.random.choice(["Title"] * 8 + others)
         if kind == "Title":
             return self._title(number)
-        layer = self._any(_SCHEMA["$defs"][kind], 0)
+        layer = self._any(RULES[kind], 0)
         for place, move in enumerate(layer.get("moves", [])):
             move["id"] = f"m{place}"
         return layer | {"id": f"t{number}", "span": [0, 90]}
@@ -104,6 +107,13 @@ class RandomScenes:
             data["scenes"] = [{"id": "s1", "scene": inner}]
         for layer in nested:
             layer["scene"] = "s1"
+
+    def _mark(self, data: dict[str, Any]) -> None:
+        """Moves start at markers that are there."""
+        names = [marker["name"] for marker in data.get("markers") or [] if marker.get("name")]
+        for move in [move for layer in data["layers"] for move in layer.get("moves") or []]:
+            if move.pop("marker", None) and names:
+                move["marker"] = self.random.choice(names)
 
     def _refer(self, layers: list[dict[str, Any]]) -> None:
         """Groups and mattes lead to layers that are there, and not in a circle."""
@@ -120,7 +130,7 @@ class RandomScenes:
 
     def _title(self, number: int) -> dict[str, Any]:
         chance = self.random
-        title = self._any(_SCHEMA["$defs"]["Title"], 0)
+        title = self._any(RULES["Title"], 0)
         title |= {"id": f"t{number}", "kind": "title", "text": chance.choice(_TEXTS)}
         title["span"] = [0, chance.choice([120, 60, 0, -5, 7.5])]
         for move in title.get("moves", []):
@@ -136,7 +146,7 @@ class RandomScenes:
         """Anything that a rule of the schema allows."""
         chance = self.random
         while "$ref" in rule:
-            rule = _SCHEMA["$defs"][rule["$ref"].split("/")[-1]]
+            rule = RULES[rule["$ref"].split("/")[-1]]
         for choice in ("oneOf", "anyOf"):
             if choice in rule:
                 return self._any(chance.choice(rule[choice]), depth)

@@ -6,21 +6,21 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from balletto.motion.flurries import births_of, pieces_at
+from balletto.motion.flurries import births_of, looks_of, pieces_at
 from balletto.motion.poses import poses
 from balletto.picture.flurry_handles import flurry_handles
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.scene.edits import apply
+from balletto.scene.edits.copies import copied_layers
 from balletto.scene.errors import SceneError
 from balletto.scene.flurry import Flurry
 from balletto.scene.flurry_starts import STARTS, THINGS
-from balletto.scene.schema import schema
 from balletto.scene.starts import new_flurry, new_scene
 from balletto.sentences.flurries import flurry_text
 from balletto.sentences.reader import read
 
-from .random_scenes import RandomScenes
+from .random_scenes import RULES, RandomScenes
 from .scenes import GOLDEN, scene_data
 
 EMPTY = new_scene("", (1920, 1080), "30", 90)
@@ -112,7 +112,7 @@ class LawTest(TestCase):
                 self.assertEqual(Flurry.model_validate(again, strict=False), flurry)
 
     def test_the_same_of_any_flurry(self):
-        rules = schema()["$defs"]["Flurry"]
+        rules = RULES["Flurry"]
         tried = 0
         for seed in range(200):
             made = RandomScenes(seed)
@@ -162,6 +162,70 @@ class HandlesTest(TestCase):
         for way in told["ways"]:
             self.assertGreater(way[-1][0], way[0][0])
             self.assertAlmostEqual(way[-1][1], way[0][1], delta=0.1)
+
+
+class LayersThrownTest(TestCase):
+    """Layers of the scene as what is thrown."""
+
+    def scene(self, **shape):
+        thrown = {
+            "kind": "shape", "id": "s1", "span": [0, 90], "on": False, "fill": "#FF0000",
+            "shape": {"kind": "ellipse", "size": [12, 12]}, "stroke": None, **shape,
+        }  # fmt: skip
+        flurry = {"kind": "flurry", "id": "f1", "span": [0, 90],
+                  "flurry": {"count": 8, "speed": 200, "spread": 360, "source": [{"layer": "s1"}]},
+                  "transform": {"position": [160, 90, 0]}}  # fmt: skip
+        black = {"kind": "color", "color": "#000000"}
+        return scene_data(size=[320, 180], length=90, background=black, layers=[thrown, flurry])
+
+    def test_it_looks_like_the_shape_wherever_that_stands(self):
+        place = {"position": [30, 40, 0], "rotation": [0, 0, 30], "scale": [2, 0.5]}
+        plain = drawn(scene_of({"count": 8, "speed": 200, "spread": 360}), 20)
+        for transform in ({}, place):
+            found = drawn(files.from_data(self.scene(transform=transform)), 20)
+            self.assertLess(np.abs(found - plain).max(), 12)
+
+    def test_words_and_colours(self):
+        data = self.scene()
+        data["layers"][0] = {**scene_data("Hi")["layers"][0], "id": "s1", "on": False}
+        white = drawn(files.from_data(data), 10)
+        self.assertGreater(white.max(), 200)
+        data["layers"][1]["flurry"]["colors"] = ["#000000"]
+        self.assertEqual(drawn(files.from_data(data), 10).max(), 0)
+
+    def test_what_cannot_be_thrown_is_told(self):
+        for thrown, told in (("f1", '"f1" is a flurry, which cannot be thrown'),
+                             ("s9", 'there is no layer "s9"')):  # fmt: skip
+            data = self.scene()
+            data["layers"][1]["flurry"]["source"] = [{"layer": thrown}]
+            with self.assertRaisesRegex(SceneError, told):
+                files.from_data(data)
+
+    def test_links_follow_copies_and_end_with_the_layer(self):
+        data = self.scene()
+        gone = apply(data, {"name": "remove-layer", "layer": "s1"}).document
+        self.assertEqual(gone["layers"][0]["flurry"]["source"], THINGS["circles"])
+        both = copied_layers(data, ["s1", "f1"], same_scene=False)
+        pasted = apply(data, {"name": "paste-layers", "layers": both}).document["layers"]
+        self.assertEqual(pasted[-1]["flurry"]["source"], [{"layer": pasted[-2]["id"]}])
+        alone = copied_layers(data, ["f1"], same_scene=False)
+        self.assertEqual(alone[0]["flurry"]["source"], THINGS["circles"])
+
+    def test_it_is_said_and_read(self):
+        data = self.scene()
+        text = flurry_text(files.from_data(data).layers[1].flurry)
+        self.assertIn("8 copies of “s1”", text)
+        self.assertEqual(read(text).data["flurry"]["layer"], "s1")
+        made = new_flurry(data, {"layer": "s1", "count": 3})
+        self.assertEqual(made["flurry"]["source"], [{"layer": "s1"}])
+        with self.assertRaisesRegex(SceneError, "there is no layer “Moon”"):
+            new_flurry(data, {"layer": "Moon"})
+
+    def test_letters_are_counted_as_they_are_drawn(self):
+        scene = scene_of({"source": [{"text": "e\u0301 🚀"}], "count": 30})
+        self.assertEqual(looks_of(scene.layers[0].flurry), 2)
+        told = poses(scene, "f0", [0])["pieces"]["source"][0]
+        self.assertEqual(set(told), {0, 1})
 
 
 class DrawnTest(TestCase):

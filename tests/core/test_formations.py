@@ -8,17 +8,18 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from balletto.motion.formations import copies_at
+from balletto.motion.layer_motion import unit_words, units_of_move
 from balletto.motion.poses import poses
-from balletto.motion.warnings import layer_warnings_of
+from balletto.motion.warnings import layer_warnings_of, warnings_of
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.scene.errors import SceneError
 from balletto.scene.formations import FORMATION_KINDS, MOST_COPIES
-from balletto.scene.schema import schema
 from balletto.sentences.formations import formation_text
+from balletto.sentences.moves import move_text
 from balletto.sentences.reader import read
 
-from .random_scenes import RandomScenes
+from .random_scenes import RULES, RandomScenes
 from .scenes import GOLDEN, scene_data
 
 
@@ -122,6 +123,27 @@ class NumbersTest(TestCase):
         with self.assertRaisesRegex(SceneError, "what stands in the picture alone"):
             scene_of(sound)
 
+    def test_copies_of_titles_move_like_all_copies_and_letters_stay(self):
+        keys = {"keys": [{"at": 0, "value": 1}, {"at": 10, "value": 0}]}
+        move = {"id": "m1", "unit": "copy", "pose": {"y": 30, "opacity": 0}, "amount": keys,
+                "stagger": {"gap": 4}}  # fmt: skip
+        letters = {"id": "m2", "pose": {"x": 5}}
+        row = {"kind": "line", "count": 3, "step": [40, 0]}
+        title = {**scene_data("Hi")["layers"][0], "formation": row, "moves": [move, letters]}
+        scene = scene_of(title)
+        got = copies_at(scene, scene.layers[0], np.array([0.0, 5.0, 30.0]))
+        np.testing.assert_allclose(got.y[:, 1], [30, 27, 0], atol=1e-6)
+        told = poses(scene, "t1", [0])
+        np.testing.assert_allclose(np.array(told["values"]["x"]), 5)
+        self.assertEqual(unit_words(scene, scene.layers[0], scene.layers[0].moves[0]), list("123"))
+        told_of = [each.path for each in warnings_of(scene, scene.layers[0])]
+        self.assertFalse([path for path in told_of if "moves" in path])
+        self.assertIn("Each copy", move_text(scene.layers[0].moves[0]))
+        without = scene_of({**title, "formation": None})
+        move = without.layers[0].moves[0]
+        self.assertEqual(len(units_of_move(without, without.layers[0], move)), 1)
+        draw_frame(Picture(without), 3)
+
 
 class DrawnTest(TestCase):
     def test_one_copy_is_the_layer(self):
@@ -200,7 +222,7 @@ class DrawnTest(TestCase):
     def test_any_formation_is_drawn(self, seed, frame):
         """Whatever it says, nothing but a picture comes of it."""
         made = RandomScenes(seed)
-        rules = schema()["$defs"][made.random.choice(list(FORMATION_KINDS.values())).__name__]
+        rules = RULES[made.random.choice(list(FORMATION_KINDS.values())).__name__]
         data = made.part(rules)
         try:
             scene = scene_of(bar(formation=data))

@@ -12,11 +12,12 @@ from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.scene.errors import SceneError
 
+from .amounts import some
 from .media import media_folder
 from .random_scenes import RandomScenes
 from .scenes import scene_data
 
-SCENES = 2000
+SCENES = some(500, 5000)
 
 
 class FuzzTest(TestCase):

@@ -16,7 +16,6 @@ from balletto.scene.masks import MASK_KINDS
 from balletto.scene.motion_blur import MotionBlur
 from balletto.scene.moves import Move
 from balletto.scene.orders import ORDERS
-from balletto.scene.schema import schema
 from balletto.scene.style import Style
 from balletto.scene.windows import Window
 from balletto.sentences.completions import complete
@@ -28,7 +27,7 @@ from balletto.sentences.scenes import scene_text
 from balletto.sentences.shapes import shape_text
 from balletto.sentences.styles import run_text, style_text
 
-from .random_scenes import RandomScenes
+from .random_scenes import RULES, RandomScenes
 from .scenes import scene_data
 
 HERE = Path(__file__).parent
@@ -120,7 +119,7 @@ class LawTest(TestCase):
     """read(say(x)) is x."""
 
     def test_moves(self):
-        rules = schema()["$defs"]["Move"]
+        rules = RULES["Move"]
         tried = 0
         for seed in range(COUNT * 4):
             data = {**RandomScenes(seed).part(rules), "id": "m1"}
@@ -139,7 +138,7 @@ class LawTest(TestCase):
         self.assertEqual(tried, COUNT)
 
     def test_styles_effects_masks_windows_shutters(self):
-        rules = schema()["$defs"]
+        rules = RULES
         for what, (models, say) in KINDS.items():
             for model in models:
                 for seed in range(max(3, COUNT // len(models))):
@@ -158,7 +157,7 @@ class LawTest(TestCase):
         """A run of letters, by what it has of its own."""
         for seed in range(COUNT):
             made = RandomScenes(seed)
-            style = made.part(schema()["$defs"]["RunStyle"])
+            style = made.part(RULES["RunStyle"])
             if style.get("font"):
                 style["font"] = made.random.choice(list(FAMILIES))
             run = Run.model_validate({"from": 5, "to": 10, "style": style}, strict=False)
@@ -182,7 +181,7 @@ class LawTest(TestCase):
             return near([layer.shape.model_dump(by_alias=True), fill])
 
         for seed in range(COUNT):
-            data = {**RandomScenes(seed).part(schema()["$defs"]["ShapeLayer"]), "id": "s1"}
+            data = {**RandomScenes(seed).part(RULES["ShapeLayer"]), "id": "s1"}
             data |= {"stroke": None, "span": [0, 9], "formation": None}
             if isinstance(data.get("fill"), dict):
                 data["fill"].pop("over", None)  # the box of a shape is one

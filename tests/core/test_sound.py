@@ -11,7 +11,7 @@ from balletto.clip.errors import ClipError
 from balletto.clip.export_settings import usual_settings
 from balletto.clip.render import render
 from balletto.clip.sound import mix, wav
-from balletto.hearing.samples import RATE, read
+from balletto.hearing.samples import RATE, SoundError, read
 from balletto.scene import files
 
 from .media import media_folder
@@ -132,8 +132,10 @@ class TrackTest(TestCase):
     def test_a_broken_file_is_said(self):
         path = self.folder / "bell.wav"
         path.write_bytes(b"no sound")
-        with self.assertRaisesRegex(ClipError, "bell.wav cannot be read"):
+        with self.assertRaisesRegex(SoundError, "bell.wav cannot be read"):
             read(path)
+        with self.assertRaisesRegex(ClipError, "bell.wav cannot be read"):
+            mix(scene(sound(file="bell.wav")).in_folder(self.folder))
 
     def test_samples_are_kept_as_they_are(self):
         samples = read(media_folder() / "bell.wav")

@@ -13,6 +13,7 @@ from .test_shares import run_shares, share_of_tests
 
 TEST_VAR = ROOT / "var" / "test"
 FIRST_TEST_PORT = 33161
+LONG = "BALLETTO_LONG"  # a variable of the environment by which tests know that they may take long
 
 _SCRIPTS = Path(sys.executable).parent
 _NODE_PROGRAMS = ROOT / "node_modules" / ".bin"
@@ -32,6 +33,8 @@ def add_checks(commands: argparse._SubParsersAction) -> None:
     test = commands.add_parser("test", help="lint, then run all tests, or just those named")
     test.add_argument("labels", nargs="*", metavar="LABEL", help="tests.core, tests.web, ...")
     test.add_argument("--no-lint", action="store_true")
+    more = "more of what tries things by chance, and how much of the code is tested"
+    test.add_argument("--long", action="store_true", help=more)
     test.add_argument("--share", metavar="N/M", help="of all tests the Nth of M shares alone")
     test.set_defaults(run=run_tests)
     commands.add_parser("lint", help="check style and layers").set_defaults(run=run_lint)
@@ -60,14 +63,17 @@ def _lint(command: tuple[Path | str, ...]) -> subprocess.CompletedProcess[str]:
 
 def run_tests(arguments: argparse.Namespace) -> int:
     """Runs lint and the tests: all, in shares side by side, or just those named."""
+    if arguments.long:
+        os.environ[LONG] = "1"
+    is_long = LONG in os.environ
     if arguments.share:
         number, count = (int(part) for part in arguments.share.split("/"))
-        return _run_labels(share_of_tests(number, count), number)
+        return _run_labels(share_of_tests(number, count, is_long), number)
     if not arguments.no_lint and run_lint():
         return 1
     if arguments.labels:
         return _run_labels(arguments.labels, 0)
-    return _run_script_tests() or run_shares(len(os.sched_getaffinity(0)) + 2, TEST_VAR)
+    return _run_script_tests() or run_shares(len(os.sched_getaffinity(0)) + 2, TEST_VAR, is_long)
 
 
 def _run_script_tests() -> int:

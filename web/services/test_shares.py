@@ -22,21 +22,21 @@ _LONG = {
 }
 
 
-def share_of_tests(number: int, count: int) -> list[str]:
-    """The test modules of share `number` (from 1) of `count`. The first share is what is measured
-    for coverage, and so takes longer; the others are of about the same length each."""
+def share_of_tests(number: int, count: int, is_long: bool = False) -> list[str]:
+    """The test modules of share `number` (from 1) of `count`, all of about the same length. Of long
+    tests the first share is what is measured for coverage."""
     weighed = _weighed()
-    measured = [label for _, label in weighed if _is_measured(label)]
-    if number == 1:
+    measured = [label for _, label in weighed if is_long and _is_measured(label)]
+    if measured and number == 1:
         return sorted(measured)
-    loads = [0.0] * (count - 1)
+    loads = [0.0] * (count - 1 if measured else count)
     shares: list[list[str]] = [[] for _ in loads]
     for weight, label in sorted(weighed, reverse=True):
         if label not in measured:
             lightest = loads.index(min(loads))
             loads[lightest] += weight
             shares[lightest].append(label)
-    return shares[number - 2]
+    return shares[number - 2 if measured else number - 1]
 
 
 def _weighed() -> list[tuple[float, str]]:
@@ -48,9 +48,9 @@ def _weighed() -> list[tuple[float, str]]:
     return found
 
 
-def run_shares(count: int, logs: Path) -> int:
-    """Runs all shares at once, then prints what each said, how much of the code the first one ran,
-    and one closing line for all.
+def run_shares(count: int, logs: Path, is_long: bool) -> int:
+    """Runs all shares at once, then prints what each said, of long tests how much of the code the
+    first one ran, and one closing line for all.
 
     1 if any of them failed or could not run, or if too little of the code is tested.
     """
@@ -59,7 +59,7 @@ def run_shares(count: int, logs: Path) -> int:
     running = []
     for number in range(1, count + 1):
         log = logs / f"tests-{number}.log"
-        words = [*_python(number, coverage), "test", "--share", f"{number}/{count}"]
+        words = [*_python(number, coverage, is_long), "test", "--share", f"{number}/{count}"]
         with log.open("w") as output:
             running.append((subprocess.Popen(words, stdout=output, stderr=output, cwd=ROOT), log))
     try:
@@ -74,14 +74,14 @@ def run_shares(count: int, logs: Path) -> int:
         closing = next((line for line in reversed(text.splitlines()) if " passed, " in line), "")
         counts = [int(part.split()[0]) for part in closing.split(", ")] if closing else [0, 1, 0]
         totals = [total + more for total, more in zip(totals, counts, strict=True)]
-    too_little = _is_too_little_covered(coverage)
+    too_little = is_long and _is_too_little_covered(coverage)
     print("{} passed, {} failed, {} skipped".format(*totals))
     return int(any(codes) or not totals[0] or too_little)
 
 
-def _python(number: int, coverage: Path) -> list[str]:
-    """What runs a share: the first one by what measures it."""
-    if number > 1:
+def _python(number: int, coverage: Path, is_long: bool) -> list[str]:
+    """What runs a share: the first one of long tests by what measures it."""
+    if number > 1 or not is_long:
         return [sys.executable, "-m", "web.command"]
     measured = [sys.executable, "-m", "coverage", "run", f"--data-file={coverage}"]
     return [*measured, "-m", "web.command"]

@@ -4,19 +4,43 @@ from typing import Any
 
 from django.utils.safestring import SafeString
 
+from balletto.scene.document import Scene
 from balletto.scene.flurry import PLACE_KINDS
 from balletto.scene.flurry_starts import STARTS
 from balletto.scene.layers.flurry import FlurryLayer
+from balletto.scene.references import THROWN
 from balletto.sentences.flurries import say_flurry
+from web.library.offered import OfferedFile
 
+from .appearance_sentences import layer_name
 from .phrases import NOW, Moment, shown, shown_less, shown_tracks, tight
 
+Things = tuple[tuple[list[dict[str, Any]], str], ...]
+_MOST_PICTURES = 20  # that are offered
 _COLORS = ["#F2B705", "#2BB5A0", "#D1495B", "#FFFFFF"]
 
 
-def flurry_sentences(layer: FlurryLayer, moment: Moment = NOW) -> list[SafeString]:
-    """What is thrown and how, from where and when on."""
-    return [tight(shown(each, moment)) for each in say_flurry(f"{layer.id}.flurry", layer.flurry)]
+def flurry_sentences(
+    layer: FlurryLayer, moment: Moment = NOW, things: Things = ()
+) -> list[SafeString]:
+    """What is thrown and how, from where and when on; `things` of the scene could be thrown."""
+    said = say_flurry(f"{layer.id}.flurry", layer.flurry, things)
+    return [tight(shown(each, moment)) for each in said]
+
+
+def things_of(scene: Scene, files: list[OfferedFile]) -> Things:
+    """What of a scene could be thrown: its layers, and pictures from files."""
+    layers = [
+        ([{"layer": layer.id}], f"copies of “{layer_name(layer)}”")
+        for layer in scene.layers
+        if layer.kind in THROWN
+    ]
+    stills = [
+        ([{"file": file.name}], f"pictures “{file.title}”")
+        for file in files
+        if file.kind == "still"
+    ]
+    return (*layers, *stills[:_MOST_PICTURES])
 
 
 def flurry_more(layer: FlurryLayer) -> list[SafeString]:

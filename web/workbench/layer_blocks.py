@@ -21,7 +21,7 @@ from balletto.scene.moves import Move
 from balletto.scene.tracks import Track
 
 from .appearance_sentences import AppearanceCard, appearance_cards, appearance_to_add
-from .flurry_sentences import flurry_actions, flurry_more, flurry_sentences
+from .flurry_sentences import flurry_actions, flurry_more, flurry_sentences, things_of
 from .formation_sentences import formation_actions, formation_more, formation_sentence
 from .media_sentences import (
     media_actions,
@@ -32,7 +32,7 @@ from .media_sentences import (
     source_link,
 )
 from .move_offers import MoveOffers
-from .move_sentences import MoveSentence
+from .move_sentences import MoveSentence, names_of
 from .shape_sentences import shape_actions, shape_more, shape_sentences
 from .title_sentences import TypeSentence, place_actions, place_more, place_sentence, way_actions
 
@@ -133,7 +133,8 @@ class LayerBlock:
     def form_sentences(self) -> list[SafeString]:
         """What a shape or a flurry is like."""
         if isinstance(self.layer, FlurryLayer):
-            return flurry_sentences(self.layer, self.view.moment)
+            things = things_of(self.view.document, self.view.files)
+            return flurry_sentences(self.layer, self.view.moment, things)
         is_shape = isinstance(self.layer, ShapeLayer)
         return shape_sentences(self.layer, self.view.moment) if is_shape else []
 
@@ -334,7 +335,8 @@ class MoveCard:
 
     @property
     def words(self) -> MoveSentence:
-        return MoveSentence(self.title, self.move, self.view.moment, self.view.names)
+        names = names_of(self.view.document, self.title)
+        return MoveSentence(self.title, self.move, self.view.moment, names)
 
     @property
     def offers(self) -> MoveOffers:

@@ -15,13 +15,14 @@ from .appearance_sentences import layer_name
 from .phrases import NOW, Moment, shown, shown_less, shown_tracks, tight, track_more
 
 
-def names_of(scene: Scene) -> Names:
-    """What moves of a scene may name: its sounds and its markers."""
+def names_of(scene: Scene, layer: Layer) -> Names:
+    """What moves of a layer may name: sounds and markers of the scene, its copies."""
     sounds = [
         (layer.id, layer_name(layer)) for layer in scene.layers if isinstance(layer, SoundLayer)
     ]
     markers = dict.fromkeys(marker.name for marker in scene.markers if marker.name)
-    return Names(tuple(sounds), tuple((name, f"“{name}”") for name in markers))
+    named = tuple((name, f"“{name}”") for name in markers)
+    return Names(tuple(sounds), named, layer.formation is not None)
 
 
 class MoveSentence:

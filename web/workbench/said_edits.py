@@ -6,6 +6,7 @@ from typing import Any
 
 import numpy as np
 
+from balletto.motion.copy_places import COPIES
 from balletto.picture.bounds import position_at_sides
 from balletto.scene.errors import SceneError
 from balletto.scene.flurry_starts import THINGS
@@ -32,7 +33,7 @@ def _move(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]
     own = request.layer(layer)
     if own.get("formation") and data.get("stagger") and "unit" not in data:
         data = {**data, "unit": "copy"}  # one after another: that is of what there are several
-    move = {"name": _named(line), **of_kind(own["kind"], data)}
+    move = {"name": _named(line), **of_kind(own, data)}
     first = own["span"][0]
     if not {"start", "marker"} & set(data) and first > 0:
         move["start"] = first
@@ -42,11 +43,13 @@ def _move(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]
     return [{"name": "add-move", "layer": layer, "move": move}]
 
 
-def of_kind(kind: str, data: Data) -> Data:
-    """A move for a kind of layer: what is no title moves as a whole, or a group by its members."""
-    unit = data.get("unit", "")
+def of_kind(layer: Data, data: Data) -> Data:
+    """A move for a layer: what is no title moves as a whole, or a group by its members; copies
+    move where there are some."""
+    unit, kind = data.get("unit", ""), layer["kind"]
     if kind == "title":
-        return {**data, "unit": "title"} if unit in UNITS_OF_LAYERS else data
+        is_there = unit in COPIES and layer.get("formation")
+        return {**data, "unit": "title"} if unit in UNITS_OF_LAYERS and not is_there else data
     kept = unit in UNITS_OF_LAYERS and (unit != "member" or kind == "group")
     return {**data, "unit": unit if kept else "layer"}
 

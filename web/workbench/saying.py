@@ -173,7 +173,7 @@ def _said_anew(request: EditRequest, wanted: Data, line: str) -> Data:
         raise SceneError.at(layer["id"], "this move is not there any more")
     if wanted.get("goes_on"):
         line = _going_on(request.document, layer["id"], before, line)
-    data = of_kind(layer["kind"], _read(request, line, layer["id"], ("move",)).data)
+    data = of_kind(layer, _read(request, line, layer["id"], ("move",)).data)
     value = {**({"name": before.name} if before.name else {}), **data, "id": before.id}
     return {"name": "set-value", "path": f"{layer['id']}.moves.{before.id}", "value": value}
 
@@ -234,5 +234,5 @@ def _in_full(what: str, data: Data, text: str, context: Context) -> str:
     """What is said, in full words: of a move all that it leaves out too."""
     if what != "move":
         return text.strip()
-    suited = of_kind(context.kind, data) if context.kind else data
+    suited = of_kind({"kind": context.kind, "formation": True}, data) if context.kind else data
     return move_text(move_of(suited), context.text)

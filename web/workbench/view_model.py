@@ -22,7 +22,6 @@ from balletto.scene.presets import fits, parts_of, presets
 from balletto.scene.shapes import SHAPE_KINDS
 from balletto.scene.starts import WORDS
 from balletto.scene.tracks import value_at
-from balletto.sentences.moves import Names
 from balletto.sentences.scenes import RATE
 from balletto.stock.shapes import SHAPES
 from web.library.offered import OfferedFile, files_of
@@ -37,7 +36,6 @@ from .chips import Chip, choice_chip
 from .ease_chips import ease_chips
 from .flurry_sentences import flurries_to_add
 from .layer_blocks import LayerBlock, MoveCard, key_times
-from .move_sentences import names_of
 from .phrases import Moment, tight
 from .scene_sentences import SceneWords
 from .ties import tie_targets
@@ -135,11 +133,6 @@ class WorkbenchView:
             }
             for marker, end in zip(markers, ends, strict=False)  # without markers an end is left
         ]
-
-    @cached_property
-    def names(self) -> Names:
-        """What moves may name: the sounds and the markers of the scene."""
-        return names_of(self.document)
 
     @cached_property
     def layers(self) -> list["LayerBlock"]:

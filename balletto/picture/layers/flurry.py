@@ -5,13 +5,11 @@ from typing import Any, ClassVar, NamedTuple
 
 import numpy as np
 
-from ...lettering.layout import lay_out
-from ...motion.flurries import pieces_at
+from ...motion.flurries import letters_of, pieces_at
 from ...motion.layer_motion import moved_matrices, moved_values
 from ...scene.document import Scene
-from ...scene.flurry import BoxPlace, LinePlace, PictureSource, RingPlace, ShapeSource, TextSource
+from ...scene.flurry import BoxPlace, LayerSource, LinePlace, RingPlace, ShapeSource, TextSource
 from ...scene.layers.flurry import FlurryLayer
-from ...scene.layers.title import Title
 from ...scene.tracks import value_at
 from ..appearance import gradient_over, plain_fills
 from ..bitmaps import Box
@@ -20,22 +18,29 @@ from ..canvas import Canvas, DrawItem, Line
 from ..effect_values import shadow_at, with_shadows
 from ..media import still
 from ..outlines import Commands, of_glyphs
-from .base import RestBox, around_origin
+from .base import Prepare, RestBox, around_origin
 from .form import PreparedForm, box_of, form_of
 from .look import Look
 from .shape import stroke_at
 
+_LEAST_AREA = 1e-9  # of a px of the layer, below which it is seen from its edge
 _LEAST = 40.0  # px that a flurry takes up at rest, to be taken hold of
 
 
 class _Look(NamedTuple):
-    """What a piece looks like, about its own middle: a prepared outline, its box, what fills it and
-    its line."""
+    """What a piece looks like, about its own middle: what it draws, and the box of that."""
 
-    outline: Any
+    items: list[DrawItem]
     box: Box
-    fill: Any
-    line: Line | None
+
+
+_IN_PLACE = np.eye(3).reshape(-1).tolist()
+_NOTHING = _Look([], around([]))
+
+
+def _of_one(outline: Any, box: Box, fill: Any, line: Line | None) -> _Look:
+    """A look that is one outline."""
+    return _Look([DrawItem(outline, _IN_PLACE, fill, 1.0, line)], box)
 
 
 class PreparedFlurry(PreparedForm):
@@ -43,6 +48,16 @@ class PreparedFlurry(PreparedForm):
 
     prepares: ClassVar = FlurryLayer
     _layer: FlurryLayer
+
+    def __init__(self, scene: Scene, layer: FlurryLayer, prepare: Prepare):
+        from . import PREPARED_LAYERS  # which is made of this module too
+
+        super().__init__(scene, layer, prepare)
+        thrown = [each.layer for each in layer.flurry.source if isinstance(each, LayerSource)]
+        self._layers_thrown = {
+            each: PREPARED_LAYERS[scene.layer(each).kind](scene, scene.layer(each), prepare)
+            for each in thrown
+        }
 
     @classmethod
     def rest_box(cls, scene: Scene, layer: FlurryLayer, frame: float) -> RestBox:
@@ -84,26 +99,20 @@ class PreparedFlurry(PreparedForm):
         matrices[:, 2, 2] = 1.0
         placed = matrix @ matrices
         opacities = (pieces.opacity[0, alive] * opacity).tolist()
-        colors = layer.flurry.colors
-        flat = placed.reshape(-1, 9).tolist()
         chosen = [looks[number] for number in pieces.source[alive].tolist()]
         painted: list[int] = [-1] * len(alive)
         if pieces.color is not None:
             painted = pieces.color[alive].tolist()
         # Pieces of one look and colour are dressed once.
-        dressed: dict[tuple[int, int], tuple[Any, Line | None]] = {}
+        dressed: dict[tuple[int, int], list[DrawItem]] = {}
         items = []
+        flat = placed.reshape(-1, 9).tolist()
         for look, paint, there, share in zip(chosen, painted, flat, opacities, strict=True):
             key = (id(look), paint)
             if key not in dressed:
-                fill, line = look.fill, look.line
-                if paint >= 0:
-                    fill, line = _colored(fill, line, colors[paint])
-                dressed[key] = own.tinted(fill), own.lined(line)
-            fill, line = dressed[key]
-            items.append(
-                DrawItem(look.outline, there, fill, share, line, own.blur, False, None, own.filled)
-            )
+                color = layer.flurry.colors[paint] if paint >= 0 else None
+                dressed[key] = [_dressed(item, own, color) for item in look.items]
+            items += _thrown(dressed[key], there, share)
         boxes = np.array([look.box for look in chosen]).reshape(-1, 4)
         shadow = shadow_at(layer, time)
         more = 3 * own.blur + (shadow.margin if shadow else 0.0)
@@ -115,16 +124,39 @@ class PreparedFlurry(PreparedForm):
         """The looks that pieces have, those of a text letter by letter."""
         found: list[_Look] = []
         for source in self._layer.flurry.source:
-            if isinstance(source, ShapeSource):
-                found.append(_of_shape(source, time, canvas.outline))
-            elif isinstance(source, TextSource):
+            if isinstance(source, TextSource):
                 found += _of_text(source.model_dump_json(), canvas.outline)
-            elif isinstance(source, PictureSource) and (path := self._scene.path_of(source.file)):
-                bitmap = still(path)
-                form = form_of(bitmap, bitmap.size)
-                outline = _prepared(form.commands, canvas.outline)
-                found.append(_Look(outline, box_of(form.commands), form.fill, None))
+            else:
+                found.append(self._look(source, canvas, time))
         return found
+
+    def _look(self, source: Any, canvas: Canvas, time: float) -> _Look:
+        if isinstance(source, ShapeSource):
+            return _of_shape(source, time, canvas.outline)
+        if isinstance(source, LayerSource):
+            return self._of_layer(source.layer, canvas, time)
+        path = self._scene.path_of(source.file)
+        if path is None:
+            return _NOTHING
+        bitmap = still(path)
+        form = form_of(bitmap, bitmap.size)
+        outline = _prepared(form.commands, canvas.outline)
+        return _of_one(outline, box_of(form.commands), form.fill, None)
+
+    def _of_layer(self, layer: str, canvas: Canvas, time: float) -> _Look:
+        """What another layer draws at a time, about its origin."""
+        at = np.array([time])
+        matrix = moved_matrices(self._scene, self._scene.layer(layer), at)[0]
+        if abs(np.linalg.det(matrix)) < _LEAST_AREA:
+            return _NOTHING
+        back = np.linalg.inv(matrix)
+        drawn = self._layers_thrown[layer].drawn(canvas, at)
+        items = _thrown(drawn.samples[0], back.reshape(-1).tolist(), 1.0)
+        box = drawn.find_box()
+        if not items or box is None or not np.isfinite(box).all():
+            return _Look(items, around([]))
+        seen = np.ones((1, 1), dtype=bool)
+        return _Look(items, boxes_of(np.array([box]), back[None, None], seen)[0])
 
 
 def _of_shape(source: ShapeSource, time: float, prepare: Any) -> _Look:
@@ -134,7 +166,8 @@ def _of_shape(source: ShapeSource, time: float, prepare: Any) -> _Look:
     fill: Any = source.fill
     fill = (None if fill == "none" else fill) if isinstance(fill, str) else gradient_over(fill, box)
     line = stroke_at(source.stroke, at) if source.stroke else None
-    return _Look(_prepared(commands, prepare), widened(box, line.width if line else 0), fill, line)
+    wide = widened(box, line.width if line else 0)
+    return _of_one(_prepared(commands, prepare), wide, fill, line)
 
 
 @lru_cache(maxsize=512)
@@ -146,8 +179,7 @@ def _prepared(commands: Commands, prepare: Any) -> Any:
 def _of_text(told: str, prepare: Any) -> list[_Look]:
     """The letters of a text, each about the middle of its box."""
     source = TextSource.model_validate_json(told)
-    title = Title(id="flurry", kind="title", span=(0, 1), text=source.text, style=source.style)
-    layout = lay_out(title)
+    layout = letters_of(source.text, source.style)
     found = []
     fills = plain_fills(layout)
     for character, fill in zip(layout.characters, fills, strict=True):
@@ -161,8 +193,47 @@ def _of_text(told: str, prepare: Any) -> list[_Look]:
         setting = character.setting
         line = Line(setting.outline, setting.outline_color) if setting.outline > 0 else None
         box = widened((left - x, top - y, right - x, bottom - y), setting.outline)
-        found.append(_Look(prepare(moved), box, fill, line))
+        found.append(_of_one(prepare(moved), box, fill, line))
     return found
+
+
+def _dressed(item: DrawItem, look: Look, color: str | None) -> DrawItem:
+    """What a piece draws, in a colour if there is one, and as moves make of it."""
+    fill, line = item.fill, item.line
+    if color is not None:
+        fill, line = _colored(fill, line, color)
+    return item._replace(
+        fill=look.tinted(fill),
+        line=look.lined(line),
+        blur=item.blur + look.blur,
+        filled=item.filled * look.filled,
+    )
+
+
+def _thrown(items: list[DrawItem], there: list[float], opacity: float) -> list[DrawItem]:
+    """What a piece draws where it is."""
+    # All by their places: replacing two by their names takes three times as long, for each piece.
+    return [
+        DrawItem(
+            item.outline,
+            there if item.matrix is _IN_PLACE else _through(there, item.matrix),
+            item.fill,
+            item.opacity * opacity,
+            item.line,
+            item.blur,
+            item.is_copy,
+            None,
+            item.filled,
+            item.within,
+        )
+        for item in items
+    ]
+
+
+def _through(matrix: list[float], inner: list[float]) -> list[float]:
+    both = np.reshape(matrix, (3, 3)) @ np.reshape(inner, (3, 3))
+    made: list[float] = both.reshape(-1).tolist()
+    return made
 
 
 def _colored(fill: Any, line: Line | None, color: str) -> tuple[Any, Line | None]:

@@ -17,7 +17,7 @@ from ..ties import ties_in
 from ..tracks import is_track, value_at
 from .base import Document, Edit, edit
 from .keyframes import Key, Rows, track_of
-from .layers import family_of, with_new_ids, with_sounds
+from .layers import family_of, with_links, with_new_ids
 from .paths import (
     find,
     frames,
@@ -91,7 +91,7 @@ def copied_scenes(document: Document, layers: list[dict[str, Any]]) -> list[dict
 def _alone(document: Document, layer: dict[str, Any], family: set[str]) -> dict[str, Any]:
     """A layer without the group, the matte, the markers and the sounds that stay behind."""
     behind = {each["id"]: None for each in document["layers"] if each["id"] not in family}
-    left = with_sounds(layer, behind)
+    left = with_links(layer, behind)
     if any("marker" in move for move in left.get("moves", [])):
         left = {**left, "moves": [without_marker(document, move) for move in left["moves"]]}
     left = dict(left)

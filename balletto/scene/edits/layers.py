@@ -9,6 +9,7 @@ from pydantic import Field
 from ..changes import Change, get
 from ..document import rate_of
 from ..errors import SceneError
+from ..flurry_starts import THINGS
 from ..layers import LAYER_KINDS, AnyLayer
 from ..model import MAX_NAME, Counts
 from ..rewriting import Mark, Rewriter, Where
@@ -36,8 +37,8 @@ class AddLayer(Edit):
 
 @edit("remove-layer")
 class RemoveLayer(Edit):
-    """Takes a layer away, a group with all that is in it; it is a matte and a sound that
-    moves go by no more."""
+    """Takes a layer away, a group with all that is in it; it is a matte, a sound that
+    moves go by and a piece of a flurry no more."""
 
     layer: str
 
@@ -52,9 +53,9 @@ class RemoveLayer(Edit):
         }
         silent = dict.fromkeys(gone)
         left = [
-            {name: value for name, value in with_sounds(layer, silent).items() if name != "matte"}
+            {name: value for name, value in with_links(layer, silent).items() if name != "matte"}
             if layer.get("matte", {}).get("layer") in gone
-            else with_sounds(layer, silent)
+            else with_links(layer, silent)
             for layer in document["layers"]
             if layer["id"] not in gone
         ]
@@ -245,7 +246,26 @@ def _renamed(layer: dict[str, Any], names: dict[str, str]) -> dict[str, Any]:
         copy["title"] = names[copy["title"]]
     if copy.get("matte", {}).get("layer") in names:
         copy["matte"] = {**copy["matte"], "layer": names[copy["matte"]["layer"]]}
-    return with_sounds(copy, names)
+    return with_links(copy, names)
+
+
+def with_links(layer: dict[str, Any], names: Mapping[str, str | None]) -> dict[str, Any]:
+    """A layer that goes by other sounds and throws other layers: `names` holds the new id of each,
+    or None for those that are gone."""
+    return with_thrown(with_sounds(layer, names), names)
+
+
+def with_thrown(layer: dict[str, Any], names: Mapping[str, str | None]) -> dict[str, Any]:
+    """A layer that throws other layers, or, where none are left, circles."""
+    sources = layer.get("flurry", {}).get("source", [])
+    if not any(source.get("layer") in names for source in sources):
+        return layer
+    kept = [
+        source if source.get("layer") not in names else {"layer": names[source["layer"]]}
+        for source in sources
+    ]
+    left = [source for source in kept if source.get("layer", "") is not None]
+    return {**layer, "flurry": {**layer["flurry"], "source": left or THINGS["circles"]}}
 
 
 def with_sounds(layer: dict[str, Any], names: Mapping[str, str | None]) -> dict[str, Any]:
