@@ -6,6 +6,7 @@ from functools import cache
 from itertools import zip_longest
 from typing import Any
 
+from ..scene.caret import CARET, Caret
 from ..scene.effects import EFFECT_KINDS
 from ..scene.kinds import Kind
 from ..scene.masks import MASK_KINDS
@@ -110,6 +111,7 @@ def part_kinds() -> tuple[PartKind, ...]:
     kinds += [_kind("mask", name, model) for name, model in MASK_KINDS.items()]
     kinds.append(kind_of_wording("motion_blur", MotionBlur, SHUTTER))
     kinds.append(_window())
+    kinds.append(kind_of_wording("caret", Caret, CARET))
     return tuple(kinds)
 
 

@@ -8,6 +8,7 @@ from typing import Any, NamedTuple
 
 from pydantic import ValidationError
 
+from ..scene.caret import Caret
 from ..scene.document import Scene
 from ..scene.effects import EFFECT_KINDS
 from ..scene.files import faults_of
@@ -56,8 +57,8 @@ _NAME = re.compile(
 )
 # All that can be said, in the order in which it is tried: what is known by its first words first.
 EVERYTHING = (
-    "effect", "formation", "mask", "motion_blur", "window", "scene", "style", "run", "place",
-    "setting", "layer", "move",
+    "effect", "formation", "mask", "motion_blur", "window", "caret", "scene", "style", "run",
+    "place", "setting", "layer", "move",
 )  # fmt: skip
 # What may have a name in front: "Rise: letters from 100 below".
 NAMED = ("layer", "move")
@@ -218,7 +219,7 @@ def attempts(text: str, context: Context) -> list[Attempt]:
 
 
 # What is said of titles alone.
-_OF_TITLES = ("style", "run", "window")
+_OF_TITLES = ("style", "run", "window", "caret")
 
 
 def _suits(what: str, kind: str) -> bool:
@@ -318,7 +319,9 @@ def _valid_layer(data: dict[str, Any]) -> Model | None:
 
 
 def _part_attempt(kind: PartKind, reader: PartReader) -> Attempt:
-    return Attempt(kind.what, reader, reader.data, _valid(kind.model))
+    # The move that a caret goes with is not said.
+    more = {"move": "m1"} if kind.model is Caret else {}
+    return Attempt(kind.what, reader, reader.data, _valid(kind.model, **more))
 
 
 def _valid(model: type[Model], **more: Any) -> Callable[[dict[str, Any]], Model]:

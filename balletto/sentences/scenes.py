@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from ..scene.caret import CARET
 from ..scene.document import Scene
 from ..scene.layers import Layer
 from ..scene.layers.shape import ShapeLayer
@@ -63,6 +64,8 @@ def layer_sentences(layer: Layer) -> Iterator[str]:
     yield from (move_text(move, text) for move in getattr(layer, "moves", ()))
     if isinstance(layer, Title) and layer.window:
         yield window_text(layer.window)
+    if isinstance(layer, Title) and layer.caret:
+        yield text_of(say_part("", layer.caret, CARET))
     yield from (effect_text(effect) for effect in layer.effects)
     yield from (mask_text(mask) for mask in layer.masks)
     if layer.motion_blur:

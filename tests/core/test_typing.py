@@ -16,6 +16,7 @@ from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.scene.edits import apply
 from balletto.scene.presets import beside, presets, without
+from balletto.sentences.reader import read
 
 from .scenes import scene_data
 
@@ -148,3 +149,18 @@ class PresetTest(TestCase):
         self.assertEqual(set(beside(preset, layer, "m1")), {"caret", "clicks"})
         self.assertEqual(set(beside(without(preset, ["clicks"]), layer, "m1")), {"caret"})
         json.dumps(beside(preset, layer, "m1"))
+
+
+class SaidTest(TestCase):
+    """A caret as it is typed."""
+
+    def test_it_is_read_without_its_move(self):
+        for text, data in (
+            ("a caret of 8 px", {"width": 8}),
+            ("a caret", {}),
+            (
+                "A caret of 6 px, #FFCC00, blinking every 0.5 s.",
+                {"width": 6, "color": "#FFCC00", "blink": 0.5},
+            ),
+        ):
+            self.assertEqual(read(text)[:2], ("caret", data))

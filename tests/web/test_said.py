@@ -101,6 +101,31 @@ class SaidTest(PageTest):
         self.scene.refresh_from_db()
         self.assertEqual(list(self.layers()), ["t1"])
 
+    def test_a_caret_goes_with_the_move_that_came_last(self):
+        refused = self.say("a caret of 8 px", expect=422).json()["message"]
+        self.assertIn("add one that brings letters first", refused)
+        self.say("letters fade in, every 3")
+        self.say("a caret of 8 px")
+        self.say("a caret, #FFCC00")
+        title = self.layers()["t1"]
+        self.assertEqual(title["caret"]["move"], title["moves"][0]["id"])
+        self.assertEqual((title["caret"]["width"], title["caret"]["color"]), (8, "#FFCC00"))
+
+    def test_copies_of_a_title_move_by_what_is_said(self):
+        self.say("4 copies in a row, each 0 px by 120 px from the one before")
+        self.say("copies fade in, every 6")
+        self.assertEqual(self.layers()["t1"]["moves"][0]["unit"], "copy")
+        self.assertContains(self.page("t1"), "Each copy")
+        self.say("each row rises 40", "t1")
+
+    def test_layers_are_thrown_by_their_names(self):
+        self.say("a burst of 12 copies of “Nine Moons”")
+        flurry = next(each for each in self.layers().values() if each["kind"] == "flurry")
+        self.assertEqual(flurry["flurry"]["source"], [{"layer": "t1"}])
+        self.assertContains(self.page(flurry["id"]), "copies of “Nine Moons”")
+        refused = self.say("a burst of 12 copies of “Ten Suns”", expect=422).json()["message"]
+        self.assertIn("there is no layer “Ten Suns”", refused)
+
     def test_words_become_words_and_shapes_shapes(self):
         self.say("becomes “Ten Suns”, there red, over 30")
         (move,) = self.layers()["t1"]["moves"]

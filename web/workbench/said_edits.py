@@ -10,7 +10,7 @@ from balletto.motion.copy_places import COPIES
 from balletto.picture.bounds import position_at_sides
 from balletto.scene.errors import SceneError
 from balletto.scene.flurry_starts import THINGS
-from balletto.scene.starts import new_flurry, new_shape, new_title
+from balletto.scene.starts import new_caret, new_flurry, new_shape, new_title
 from balletto.scene.tracks import value_at
 from balletto.sentences.move_clauses import UNITS_OF_LAYERS
 from balletto.sentences.place_reader import END, of_one, with_courses
@@ -74,6 +74,16 @@ def _value(name: str) -> Callable[[EditRequest, str, str, Data], list[Data]]:
     return lambda request, layer, line, data: [
         {"name": "set-value", "path": f"{layer}.{name}", "value": data}
     ]
+
+
+def _caret(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+    """A caret that goes with the move that was added last, unless there is one already."""
+    title = request.layer(layer)
+    moves = title.get("moves", [])
+    if not moves:
+        raise SceneError.at(layer, "a caret goes with a move: add one that brings letters first")
+    now = title.get("caret") or new_caret(title, moves[-1]["id"])
+    return [{"name": "set-value", "path": f"{layer}.caret", "value": {**now, **data}}]
 
 
 def _style(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
@@ -168,6 +178,7 @@ MADE_OF_LAYERS: dict[str, OfLayer] = {
     "effect": _effect,
     "mask": _mask,
     "window": _value("window"),
+    "caret": _caret,
     "motion_blur": _value("motion_blur"),
     "formation": _value("formation"),
     "style": _style,

@@ -40,6 +40,7 @@ async function refresh() {
   emit("motion");
 }
 
+const MOST_SIGNS = 40; // side by side below a small chart, so that they can be read
 const span = (move) => [Math.min(...move.starts), Math.max(...move.ends)];
 const round = (number) => String(Number(number.toFixed(1))).replace("-", "−");
 
@@ -179,7 +180,8 @@ function drawCharts() {
     const chart = document.getElementById(`chart-${move.id}`);
     if (!chart) continue;
     const words = wordsOf(move);
-    const most = move.units.length > 40;
+    const longest = Math.max(...move.units.map((unit) => [...unit].length), 1);
+    const most = move.units.length * Math.min(longest, 2) > MOST_SIGNS;
     const bars = move.units.flatMap((unit, index) => {
       const bar = element("span", "chart__u");
       bar.append(element("i", ""), element("b", "", most ? "" : unit));
