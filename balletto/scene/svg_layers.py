@@ -5,7 +5,7 @@ group. What SVG 2 says besides (text, patterns, masks, filters) is left out.
 import math
 import re
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from typing import Any
 from xml.etree.ElementTree import Element, ParseError, fromstring
 
@@ -21,6 +21,7 @@ from .outlines import MAX_DRAWING, written
 
 MOST_SHAPES = 300
 _DEEPEST = 40  # groups in groups
+_MOST_VISITED = 20_000  # elements, those that are used several times as often
 Style = dict[str, str]
 _INHERITED = (
     "fill", "stroke", "stroke-width", "stroke-linecap", "stroke-linejoin", "stroke-dasharray",
@@ -31,6 +32,9 @@ _ENDS = {"butt": "flat", "round": "round", "square": "square"}
 _JOINS = {"miter": "sharp", "round": "round", "bevel": "cut"}
 _TRANSFORM = re.compile(r"(matrix|translate|scale|rotate|skewX|skewY)\s*\(([^)]*)\)")
 _NUMBER = re.compile(r"[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?")
+# px of a unit: CSS Values and Units 4, section 6.2.
+_UNITS = {"": 1, "px": 1, "pt": 4 / 3, "pc": 16, "in": 96, "cm": 96 / 2.54, "mm": 96 / 25.4}
+_LENGTH = re.compile(rf"({_NUMBER.pattern})({'|'.join(_UNITS)})")
 _RULE = re.compile(r"\.([\w-]+)\s*\{([^}]*)\}")
 
 
@@ -57,7 +61,7 @@ def layers_of_svg(content: bytes, name: str, span: tuple[int, int]) -> list[dict
     except ParseError as error:
         raise ValueError(f"it cannot be read as an SVG: {error}") from None
     reader = _Reader(root)
-    found = list(reader.shapes(root, _Here()))
+    found = list(reader.shapes(root, _Here(_of_view_box(root))))
     if not found:
         raise ValueError("it has no paths and no plain shapes")
     boxes = [box for box, _ in found]
@@ -74,6 +78,29 @@ def layers_of_svg(content: bytes, name: str, span: tuple[int, int]) -> list[dict
     return [*layers, {"kind": "group", "id": "g", "name": name, "span": list(span)}]
 
 
+def _of_view_box(root: Element) -> Transform:
+    """The way from what is drawn to the size that the file says, all of it seen: where a view box
+    differs from that."""
+    box = [float(number) for number in _NUMBER.findall(root.get("viewBox", ""))]
+    sides = [_LENGTH.fullmatch(root.get(side, "").strip()) for side in ("width", "height")]
+    if len(box) != 4 or min(box[2:]) <= 0 or not all(sides):
+        return Identity
+    width, height = (float(side[1]) * _UNITS[side[2]] for side in sides if side)
+    scale = min(width / box[2], height / box[3])
+    return Identity.scale(scale) if scale > 0 else Identity
+
+
+def _placed(element: Element, here: _Here) -> _Here:
+    """Where what a `use` stands for is drawn."""
+    if _tag(element) != "use":
+        return here
+    x, y = (
+        float(found.group()) if (found := _NUMBER.match(element.get(axis, ""))) else 0.0
+        for axis in ("x", "y")
+    )
+    return replace(here, transform=here.transform.translate(x, y))
+
+
 class _Reader:
     """Reads the elements of a file; knows its gradients and the classes of its style sheet."""
 
@@ -83,10 +110,13 @@ class _Reader:
         self._classes = {
             name: _declared(text) for sheet in sheets for name, text in _RULE.findall(sheet)
         }
-        self._count = 0
+        self._count = self._visited = 0
 
     def shapes(self, element: Element, here: _Here) -> Iterator[tuple[Any, dict[str, Any]]]:
         """The shapes of an element and all within it, each with its box."""
+        self._visited += 1
+        if self._visited > _MOST_VISITED:
+            raise ValueError("its parts use each other more often than is read")
         if _tag(element) in _HIDDEN or here.depth > _DEEPEST:
             return
         own = {**self._styled(element)}
@@ -100,8 +130,16 @@ class _Reader:
         inside = _Here(transform, inherited, opacity, here.depth + 1)
         if shape := self._shape(element, inside):
             yield shape
-        for child in element:
-            yield from self.shapes(child, inside)
+        for child in self._used(element) if _tag(element) == "use" else element:
+            yield from self.shapes(child, _placed(element, inside))
+
+    def _used(self, element: Element) -> list[Element]:
+        """What a `use` stands for: what lies in a symbol, or another element itself."""
+        href = element.get("href") or element.get("{http://www.w3.org/1999/xlink}href") or ""
+        target = self._by_id.get(href.removeprefix("#"))
+        if target is None:
+            return []
+        return list(target) if _tag(target) == "symbol" else [target]
 
     def _styled(self, element: Element) -> Style:
         """What is said of an element: by attributes, by its classes, by its own style."""

@@ -35,6 +35,39 @@ class SvgLayersTest(TestCase):
         self.assertEqual(disc["transform"]["position"], [-50, -15, 0])
         self.assertEqual(ring["transform"]["position"], [10, -15, 0])
 
+    def test_a_view_box_that_differs_from_the_size_is_brought_to_it(self):
+        body = '<rect width="10" height="5" stroke="red" fill="none" stroke-width="1"/>'
+        for size, scale in (
+            ('width="400" height="400"', 2),
+            ('width="100mm" height="100mm"', 100 / 25.4 * 96 / 200),
+            ('width="100%" height="100%"', 1),
+            ("", 1),
+        ):
+            head = HEAD.replace("viewBox", f"{size} viewBox")
+            shape, _ = layers_of_svg(f"{head}{body}</svg>".encode(), "Badge", (0, 90))
+            self.assertAlmostEqual(shape["stroke"]["width"], scale, delta=0.01)
+
+    def test_what_is_used_stands_where_it_is_used(self):
+        first, again, whole, _ = layers(
+            '<defs><rect id="a" width="10" height="10"/></defs>'
+            '<symbol id="b"><circle cx="0" cy="0" r="5"/></symbol>'
+            '<use href="#a"/><use href="#a" x="50" fill="red"/>'
+            '<use xmlns:x="http://www.w3.org/1999/xlink" x:href="#b" x="100" y="5"/>'
+            '<use href="#gone"/>'
+        )
+        places = [each["transform"]["position"][0] for each in (first, again, whole)]
+        self.assertEqual([place - places[0] for place in places], [0, 50, 95])
+        self.assertEqual(again["fill"], "#FF0000")
+
+    def test_what_is_used_over_and_over_has_a_bound(self):
+        doubles = "".join(
+            f'<g id="n{n}"><use href="#n{n - 1}"/><use href="#n{n - 1}"/></g>' for n in range(1, 30)
+        )
+        with self.assertRaisesRegex(ValueError, "more often than is read|too many for layers"):
+            layers(f'<g id="n0"><text>o</text></g>{doubles}')
+        with self.assertRaisesRegex(ValueError, "no paths"):
+            layers('<g id="a"><use href="#a"/></g>')
+
     def test_styles_classes_and_current_colours(self):
         one, other, _ = layers(
             "<style>.a { fill: #0a0; stroke: black }</style>"
