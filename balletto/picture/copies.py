@@ -28,10 +28,13 @@ class _InPlace:
     """The copies of a layer at one time that are seen: what the layer draws at the frames `shown`
     is brought through a matrix of the picture to where each stands.
 
-    which: of each copy the place in `shown`, (n,); matrices: (n, 3, 3); opacity: (n,)
+    numbers: of the copies, (n,); which: of each the place in `shown`; backs: from the picture of
+        what is drawn to the layer, (shown, 3, 3); matrices: (n, 3, 3); opacity: (n,)
     looks: what moves make of each besides
     """
 
+    numbers: np.ndarray
+    backs: np.ndarray
     shown: np.ndarray
     which: np.ndarray
     matrices: np.ndarray
@@ -44,8 +47,7 @@ class _InPlace:
 
 def _in_place(scene: Scene, layer: Layer, time: float) -> _InPlace:
     copies = copies_at(scene, layer, np.array([time]))
-    own = moved_space(scene, layer, np.array([time]))
-    there = through_camera(own.after(copies.space), scene)[0]
+    there = _there(scene, layer, copies, time)
     shown, which = np.unique(copies.time[0], return_inverse=True)
     rest = moved_matrices(scene, layer, shown)
     is_open = np.abs(np.linalg.det(rest)) > _LEAST
@@ -57,7 +59,15 @@ def _in_place(scene: Scene, layer: Layer, time: float) -> _InPlace:
     used, which = np.unique(which[numbers], return_inverse=True)
     matrices = there[numbers] @ backs[used][which]
     opacity = np.clip(copies.opacity[0, numbers], 0.0, 1.0).tolist()
-    return _InPlace(shown[used], which, matrices, opacity, _looks(copies, numbers))
+    looks = _looks(copies, numbers)
+    return _InPlace(numbers, backs[used], shown[used], which, matrices, opacity, looks)
+
+
+def _there(scene: Scene, layer: Layer, copies: Copies, time: float) -> np.ndarray:
+    """From the space of the layer to where each copy is seen, (n, 3, 3)."""
+    own = moved_space(scene, layer, np.array([time]))
+    seen: np.ndarray = through_camera(own.after(copies.space), scene)[0]
+    return seen
 
 
 def _looks(copies: Copies, numbers: np.ndarray) -> list[Look]:
@@ -99,14 +109,27 @@ def drawn_copies(
 
 
 def copied_members(
-    scene: Scene, group: Layer, time: float, nodes: Callable[[float], Sequence[CompositeNode]]
+    scene: Scene,
+    group: Layer,
+    time: float,
+    shutter: np.ndarray,
+    nodes: Callable[[float], Sequence[CompositeNode]],
 ) -> list[CompositeNode]:
-    """The members of a group for each of its copies; `nodes` gives them at a time."""
+    """The members of a group for each of its copies; `nodes` gives them at a time. The copies
+    themselves are seen at all times (k,) of an open shutter."""
     copies = _in_place(scene, group, time)
     known = [nodes(float(shown)) for shown in copies.shown]
+    ways = copies.matrices[:, None]
+    if len(shutter) > 1 and len(copies.numbers):
+        every = [
+            _there(scene, group, copies_at(scene, group, at[None]), float(at)) for at in shutter
+        ]
+        ways = np.stack(every, axis=1)[copies.numbers] @ copies.backs[copies.which][:, None]
+        if np.allclose(ways, ways[:, :1]):
+            ways = copies.matrices[:, None]  # nothing moves while the shutter is open
     found: list[CompositeNode] = []
-    for number, matrix, opacity, look in copies:
-        members = tuple(_node_brought(node, matrix, look) for node in known[number])
+    for (number, _, opacity, look), matrices in zip(copies, ways, strict=True):
+        members = tuple(_node_brought(node, matrices, look) for node in known[number])
         if opacity < 1 and members:
             find_box = partial(_all_around, [member.find_box for member in members])
             members = (CompositeNode(members=members, opacity=opacity, find_box=find_box),)
@@ -135,20 +158,35 @@ def _through(matrix: np.ndarray, inner: list[float]) -> list[float]:
     return made
 
 
-def _node_brought(node: CompositeNode, matrix: np.ndarray, look: Look) -> CompositeNode:
-    """A node with all that is in it through a matrix of the picture; its effects stay as they
-    are."""
+def _node_brought(node: CompositeNode, matrices: np.ndarray, look: Look) -> CompositeNode:
+    """A node with all that is in it through a matrix of the picture, or those of the times of an
+    open shutter, (k, 3, 3); its effects stay as they are, its cuts as they are half-way."""
     matte = node.matte
     if matte is not None:
-        matte = matte._replace(node=_node_brought(matte.node, matrix, Look()))
+        matte = matte._replace(node=_node_brought(matte.node, matrices, Look()))
+    middle = matrices[len(matrices) // 2]
     return replace(
         node,
-        samples=tuple([_brought(item, matrix, 1.0, look) for item in s] for s in node.samples),
-        members=tuple(_node_brought(member, matrix, look) for member in node.members),
-        cuts=tuple(cut._replace(matrix=_through(matrix, cut.matrix)) for cut in node.cuts),
+        samples=tuple(
+            [_brought(item, matrix, 1.0, look) for item in sample]
+            for sample, matrix in _in_turn(node.samples, matrices)
+        ),
+        members=tuple(_node_brought(member, matrices, look) for member in node.members),
+        cuts=tuple(cut._replace(matrix=_through(middle, cut.matrix)) for cut in node.cuts),
         matte=matte,
-        find_box=_box_through(node.find_box, matrix[None]),
+        find_box=_box_through(node.find_box, matrices),
     )
+
+
+def _in_turn(
+    samples: Sequence[list[DrawItem]], matrices: np.ndarray
+) -> Iterator[tuple[list[DrawItem], np.ndarray]]:
+    """Each sample of a shutter with the matrix of its time: of what stays while the shutter is open
+    there is one, and a shutter of its own may have more or fewer."""
+    count = max(len(samples), len(matrices)) if samples else 0
+    for number in range(count):
+        share = number / count
+        yield samples[int(share * len(samples))], matrices[int(share * len(matrices))]
 
 
 def _box_through(

@@ -109,8 +109,9 @@ class Picture:
         """What lies in a group, in all its copies."""
         if group.formation is None:
             return self._nodes_in(group.id, canvas, frame)
+        times = self._shutter_times(group, frame)
         return copied_members(
-            self.scene, group, frame, lambda time: self._nodes_in(group.id, canvas, time)
+            self.scene, group, frame, times, lambda time: self._nodes_in(group.id, canvas, time)
         )
 
     def _matte(self, layer: Layer, canvas: Canvas, frame: float) -> DrawnMatte | None:

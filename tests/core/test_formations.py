@@ -145,6 +145,25 @@ class NumbersTest(TestCase):
         draw_frame(Picture(without), 3)
 
 
+class ShutterTest(TestCase):
+    """Copies of a group that move while the shutter is open."""
+
+    def test_they_are_blurred_as_copies_of_a_shape_are(self):
+        move = {"id": "m1", "unit": "copy", "pose": {"x": 60},
+                "amount": {"keys": [{"at": 0, "value": 0}, {"at": 10, "value": 1}]}}  # fmt: skip
+        row = {"kind": "line", "count": 2, "step": [0, 40]}
+        shutter = {"angle": 360, "samples": 8}
+        plain = bar(formation=row, moves=[move], motion_blur=shutter)
+        place = {"position": [80, 60, 0]}
+        group = {"kind": "group", "id": "g1", "span": [0, 90], "formation": row, "moves": [move],
+                 "motion_blur": shutter, "transform": place}  # fmt: skip
+        inner = bar(group="g1", transform={})
+        blurred, grouped = drawn(plain, frame=5), drawn(inner, group, frame=5)
+        self.assertLess(np.abs(blurred - grouped).max(), 6)
+        sharp = drawn(inner, {**group, "motion_blur": None}, frame=5)
+        self.assertGreater(np.abs(sharp - grouped).max(), 60)
+
+
 class DrawnTest(TestCase):
     def test_one_copy_is_the_layer(self):
         for formation in ({"kind": "line", "count": 1}, {"kind": "grid", "columns": 1, "rows": 1}):
