@@ -3,9 +3,11 @@
 import mimetypes
 import re
 from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
+from uuid import uuid4
 
-from django.http import FileResponse, HttpRequest, HttpResponse, StreamingHttpResponse
+from django.http import FileResponse, Http404, HttpRequest, HttpResponse, StreamingHttpResponse
 
 _RANGE = re.compile(r"bytes=(\d*)-(\d*)$")
 _CHUNK = 256 * 1024
@@ -14,9 +16,25 @@ _CHUNK = 256 * 1024
 _PART = 1024 * 1024
 
 
+@contextmanager
+def written_whole(place: Path) -> Iterator[Path]:
+    """A path to write to, from where a file appears at its place once it is whole; several may
+    write the same at once."""
+    place.parent.mkdir(parents=True, exist_ok=True)
+    coming = place.with_name(f".{uuid4().hex}.part")
+    try:
+        yield coming
+        coming.replace(place)
+    finally:
+        coming.unlink(missing_ok=True)
+
+
 def send_file(request: HttpRequest, path: Path, name: str, download: bool) -> HttpResponse:
     """The file at `path`, whole or in part; `download` has it saved as `name`."""
-    size = path.stat().st_size
+    try:
+        size = path.stat().st_size
+    except FileNotFoundError:
+        raise Http404("this file is not there any more") from None
     asked = _RANGE.match(request.headers.get("Range", ""))
     if not asked or asked.groups() == ("", ""):
         response = FileResponse(path.open("rb"), as_attachment=download, filename=name)

@@ -1,5 +1,6 @@
 """The scene: size, rate, length, background, camera and layers, as in a `.balletto.json` file."""
 
+import re
 from collections.abc import Iterator
 from fractions import Fraction
 from functools import cached_property
@@ -37,9 +38,16 @@ MAX_SIDE = 8192  # the widest picture that common H.264 decoders take
 MAX_LENGTH = 4 * 60 * 60 * 60  # four hours at 60 frames a second
 
 
+# Not more, as a number like 1e999999 takes seconds to be made.
+_RATE_WORDS = re.compile(r"\d{1,7}(\.\d{1,9})?(/\d{1,7})?", re.ASCII)
+
+
 def rate_of(text: str) -> Fraction:
     """Frames a second of a rate as text, "30" or "30000/1001"; ValueError if it is neither."""
-    rate = Fraction(text)
+    if not _RATE_WORDS.fullmatch(text):
+        raise ValueError(text)
+    numerator, _, denominator = text.partition("/")
+    rate = Fraction(numerator) / int(denominator or 1)
     if not 1 <= rate <= 240:
         raise ValueError(text)
     return rate

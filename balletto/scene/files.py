@@ -1,6 +1,7 @@
 """Reading and writing scenes: text to Scene and back, with every fault told by its path."""
 
 import json
+import math
 from collections.abc import Iterable
 from typing import Any
 
@@ -76,7 +77,7 @@ def to_text(data: dict[str, Any]) -> str:
 def json_of(text: str) -> Any:
     """The data of a JSON text that was sent; ValueError if it is none, or nested absurdly."""
     try:
-        data = json.loads(text, parse_constant=_no_constant)
+        data = json.loads(text, parse_constant=_no_constant, parse_float=_finite)
     except RecursionError:
         raise ValueError("it is nested too deeply") from None
     level = [data]
@@ -91,6 +92,13 @@ def _parts(holder: Any) -> Iterable[Any]:
     if isinstance(holder, dict):
         return holder.values()
     return holder if isinstance(holder, list) else ()
+
+
+def _finite(text: str) -> float:
+    number = float(text)
+    if math.isinf(number):
+        raise ValueError(f"{text} is too large a number")
+    return number
 
 
 def _no_constant(name: str) -> None:

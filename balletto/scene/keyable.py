@@ -44,7 +44,7 @@ def keyable(scene: Any, path: str) -> Keyable | None:
     value = part
     if not rest:
         return Keyable(name, value, None)
-    return Keyable(name, value, int(rest)) if rest.isdigit() else None
+    return Keyable(name, value, int(rest)) if rest.isdecimal() else None
 
 
 def _holder(scene: Any, path: str) -> tuple[Any, str | None]:
@@ -68,7 +68,7 @@ def _holder(scene: Any, path: str) -> tuple[Any, str | None]:
             part = value
         elif isinstance(part, tuple) and part and hasattr(part[0], "id"):
             part = _by_id(part, name)
-        elif isinstance(part, tuple) and name.isdigit() and int(name) < len(part):
+        elif isinstance(part, tuple) and name.isdecimal() and int(name) < len(part):
             part = part[int(name)]
         else:
             return None, None
@@ -146,7 +146,7 @@ def has_value(scene: Any, path: str) -> bool:
     part = scene if head == "scene" else _by_id(scene.layers, head)
     for name in names:
         if isinstance(part, Track | Tied):
-            return name.isdigit()
+            return name.isdecimal()
         if isinstance(part, BaseModel):
             key = _field_of(type(part), name)
             if key is None:
@@ -156,7 +156,7 @@ def has_value(scene: Any, path: str) -> bool:
             return True
         elif isinstance(part, tuple) and part and hasattr(part[0], "id"):
             part = _by_id(part, name)
-        elif isinstance(part, tuple) and name.isdigit() and int(name) < len(part):
+        elif isinstance(part, tuple) and name.isdecimal() and int(name) < len(part):
             part = part[int(name)]
         else:
             return False

@@ -128,8 +128,8 @@ def _marks(text: str) -> list[re.Match[str]]:
     marks = []
     for mark in _POINT.finditer(text):
         inside = text.count("(", 0, mark.start()) > text.count(")", 0, mark.start())
-        in_number = mark[0] == "," and text[mark.end() : mark.end() + 1].isdigit()
-        in_number = in_number and mark.start() > 0 and text[mark.start() - 1].isdigit()
+        in_number = mark[0] == "," and text[mark.end() : mark.end() + 1].isdecimal()
+        in_number = in_number and mark.start() > 0 and text[mark.start() - 1].isdecimal()
         # "0,60 at 5": the comma parts two points if the first of them has its time already.
         before = text[: mark.start()].rpartition(",")[2]
         if not inside and not (in_number and " at " not in f" {before} "):

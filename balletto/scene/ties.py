@@ -59,7 +59,7 @@ def find_value(scene: Any, path: str) -> tuple[Any, int | None]:
     if rest[:1] == ["moves"] and len(rest) > 1 and head != "scene":
         part, rest = _with_id(getattr(part, "moves", ()), rest[1], f"move in {head}"), rest[2:]
     for number, name in enumerate(rest):
-        if name.isdigit() and number == len(rest) - 1 and _width(part) > int(name):
+        if name.isdecimal() and number == len(rest) - 1 and _width(part) > int(name):
             return part, int(name)
         part = _step(part, name, path)
     if _width(part) < 0:
@@ -91,7 +91,7 @@ def _step(part: Any, name: str, path: str) -> Any:
         part = getattr(part, found) if found else None
     elif isinstance(part, dict):
         part = part.get(name)
-    elif isinstance(part, tuple) and name.isdigit() and int(name) < len(part):
+    elif isinstance(part, tuple) and name.isdecimal() and int(name) < len(part):
         part = part[int(name)]
     else:
         part = None

@@ -4,7 +4,7 @@ A value stands plainly (a number, a vector, a colour), as a track of keys, or ti
 are asked the same way and for all times at once.
 """
 
-from functools import cache, cached_property
+from functools import cached_property
 from itertools import pairwise
 from typing import TYPE_CHECKING, Annotated, Any, Generic, Literal, TypeAlias, TypeVar
 
@@ -122,6 +122,7 @@ class Curve:
 
     def __init__(self, at: np.ndarray, values: np.ndarray, eases: list[Any]):
         self.at, self.values, self.eases = at, values, eases
+        self._known_tangents: dict[str, np.ndarray] = {}  # by the eases that need them
         kinds = dict.fromkeys(eases)
         self._kinds = [(kind, np.array([ease == kind for ease in eases])) for kind in kinds]
 
@@ -167,9 +168,10 @@ class Curve:
         step = stretch * (-1e-6 if is_last else 1e-6)
         return (self.within(np.array(end + step)) - self.within(np.array(end))) / step
 
-    @cache  # noqa: B019 - a curve belongs to its track and goes with it
     def _tangents(self, ease: str) -> np.ndarray:
-        return TANGENTS[ease](self.at, self.values)
+        if ease not in self._known_tangents:
+            self._known_tangents[ease] = TANGENTS[ease](self.at, self.values)
+        return self._known_tangents[ease]
 
     def _hermite(self, tangents: np.ndarray, stretch: np.ndarray, s: np.ndarray) -> np.ndarray:
         """The cubic with the given values and tangents at both ends of each stretch."""

@@ -124,7 +124,7 @@ def _of_selector(reach: Any, index: int, way: list[str]) -> str:
     if index >= len(kinds):
         return _with_part(way, {})
     kind = kinds[index]
-    plain = [part for part in way if not part.isdigit() and part not in ("keys", "value")]
+    plain = [part for part in way if not part.isdecimal() and part not in ("keys", "value")]
     model = SELECTOR_KINDS.get(kind)
     names = _names(model.values) if model else {}
     said = _with_part(plain, names)
@@ -146,13 +146,13 @@ def _of_worn(name: str, worn: Any, way: list[str]) -> str:
 def _with_part(way: list[str], table: dict[str, str]) -> str:
     """The name of the value at the end of a way; of a number of a vector, that of its part."""
     way = [part for part in way if part not in ("keys", "value")]
-    numbers = [part for part in way if part.isdigit()]
-    plain = [part for part in way if not part.isdigit()]
+    numbers = [part for part in way if part.isdecimal()]
+    plain = [part for part in way if not part.isdecimal()]
     if not plain:
         return "value"
     key = plain[-1]
     name = table.get(key, key.replace("_", " ").replace("-", " "))
-    if not way[-1].isdigit() or not numbers:
+    if not way[-1].isdecimal() or not numbers:
         return name
     parts, number = PARTS.get(key, _ACROSS_AND_DOWN), int(way[-1])
     if number >= len(parts):

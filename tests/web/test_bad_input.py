@@ -1,11 +1,20 @@
 """Whatever is sent as an edit is made, or refused in words: nothing of it breaks the server."""
 
+import io
 import json
+import zipfile
+from concurrent.futures import ThreadPoolExecutor
 from itertools import product
 
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 
 from balletto.scene.edits import EDITS
+from tests.core.media import media_folder
+from tests.core.scenes import scene_data
+from web.library.store import folder_of, keep
+from web.projects.models import Scene
+from web.serving import written_whole
 from web.workbench.requested_edits import REQUESTED_EDITS
 
 from .base import PageTest
@@ -120,3 +129,67 @@ class BadInputTest(PageTest):
         self.client.post(reverse("duplicate-scene", args=[self.scene.pk]))
         copy = self.scene.project.scenes.last()
         self.assertTrue(copy.name.endswith(" 2"))
+
+
+class BrokenFilesTest(PageTest):
+    """What cannot be used is refused in words."""
+
+    def setUp(self):
+        super().setUp()
+        self.keep_files_apart()
+
+    def sent(self, name, content):
+        project = self.scene.project
+        upload = SimpleUploadedFile(name, content)
+        address = reverse("scene-from-file", args=[project.pk])
+        return self.client.post(address, {"file": upload}, follow=True)
+
+    def zipped(self, document, level=zipfile.ZIP_DEFLATED):
+        made = io.BytesIO()
+        with zipfile.ZipFile(made, "w", level) as archive:
+            archive.writestr("scene.balletto.json", document)
+        return made.getvalue()
+
+    def test_zips(self):
+        whole = self.zipped(json.dumps(scene_data()))
+        locked = bytearray(whole)
+        for mark in (b"PK\x03\x04", b"PK\x01\x02"):
+            locked[whole.index(mark) + (6 if mark[2] == 3 else 8)] |= 1  # says that it is encrypted
+        broken = bytearray(whole)
+        broken[60:90] = b"\xff" * 30
+        for content, told in (
+            (bytes(locked), "encrypted"),
+            (bytes(broken), "cannot be read"),
+            (self.zipped(b" " * 40 * 1024**2), "may have"),
+        ):
+            answer = self.sent("scene.zip", content)
+            self.assertContains(answer, told, status_code=400)
+
+    def test_a_file_that_is_gone_is_not_found(self):
+        kept = keep(
+            self.ada, SimpleUploadedFile("m.png", (media_folder() / "moon.png").read_bytes())
+        )
+        (folder_of(self.ada.pk) / kept.name).unlink()
+        self.assertEqual(self.client.get(reverse("show-file", args=[kept.pk])).status_code, 404)
+
+    def test_the_same_file_from_many_hands_at_once(self):
+        place = folder_of(self.ada.pk) / "same.bin"
+
+        def write(number):
+            with written_whole(place) as coming:
+                coming.write_bytes(bytes([65]) * 100_000)
+
+        with ThreadPoolExecutor(8) as pool:
+            list(pool.map(write, range(24)))
+        self.assertEqual([each.name for each in place.parent.iterdir()], ["same.bin"])
+
+    def test_a_length_that_has_no_end(self):
+        values = {"name": "Long", "size": "1920x1080", "rate": "30", "length": "1e7000",
+                  "length_in": "frames"}  # fmt: skip
+        answer = self.client.post(reverse("new-scene", args=[self.scene.project.pk]), values)
+        self.assertEqual(answer.status_code, 200)
+
+    def test_an_account_with_scenes_is_removed_with_them(self):
+        self.edit(name="set-length", length=40)
+        self.ada.delete()
+        self.assertFalse(Scene.objects.filter(pk=self.scene.pk).exists())

@@ -3,17 +3,21 @@
 import html
 import io
 import re
+import tempfile
+import time
 from datetime import timedelta
 from unittest import mock
 
 import av
 from django.conf import settings
 from django.db import OperationalError
+from django.test import TransactionTestCase, override_settings
 from django.urls import reverse
 from django.utils import timezone
 from PIL import Image
 
 from balletto.clip import render as clips
+from balletto.clip.export_settings import usual_settings
 from balletto.clip.formats import FORMATS
 from balletto.scene import files
 from tests.core.scenes import small_scene
@@ -22,7 +26,7 @@ from web.projects.models import Project
 from web.renders import queue, tasks
 from web.renders.models import Render, Retention, Segment, State
 
-from .base import PageTest
+from .base import PageTest, make_person
 
 
 class RenderTest(PageTest):
@@ -347,3 +351,38 @@ class RenderTest(PageTest):
         self.client.post(reverse("remove-render", args=[render.pk]))
         self.assertFalse(folder.exists())
         self.assertFalse(Render.objects.exists())
+
+
+class HeartbeatTest(TransactionTestCase):
+    """A worker that is at work is not taken for lost, also while no frames come."""
+
+    def test_what_takes_long_is_left_to_its_worker(self):
+        person = make_person("ada")
+        project = Project.objects.create(owner=person, name="Season")
+        document = files.to_data(small_scene("Nine Moons", length=24))
+        scene = history.make_scene(project, document, person)
+        for slow in ("_draw", "_put_together"):
+            with (
+                self.subTest(slow),
+                tempfile.TemporaryDirectory() as folder,
+                override_settings(MEDIA_ROOT=folder, RENDER_WORK=folder),
+                mock.patch.object(queue, "LOST_AFTER", timedelta(seconds=0.5)),
+                mock.patch.object(tasks, "BEAT_EVERY_S", 0.05),
+            ):
+                export = usual_settings(files.from_data(document), "mp4")
+                render = queue.ask(scene, person, export)
+                whole = getattr(tasks, slow)
+
+                def long(segment, *more, whole=whole):
+                    end = time.monotonic() + 1.2
+                    while time.monotonic() < end:
+                        time.sleep(0.1)
+                        queue.take_back_lost()
+                    segment.refresh_from_db()
+                    self.assertEqual((segment.state, segment.attempts), (State.DRAWING, 1))
+                    return whole(segment, *more)
+
+                with mock.patch.object(tasks, slow, long):
+                    tasks.work()
+                render.refresh_from_db()
+                self.assertEqual(render.state, State.FINISHED, render.reason)

@@ -1,11 +1,14 @@
 """Bundles: a scene file with the files that it shows, in one ZIP."""
 
 import io
+import shutil
 import tempfile
 import zipfile
+import zlib
 from pathlib import Path
 from typing import Any
 
+from django.conf import settings
 from django.contrib.auth.models import AbstractBaseUser
 from django.core.files.uploadedfile import UploadedFile
 
@@ -18,6 +21,10 @@ from .store import keep_path
 
 _SUFFIX = ".json"
 _MOST_BYTES = 2 * 1024**3  # unpacked
+
+
+# RuntimeError is what an encrypted one is.
+_BROKEN = (zipfile.BadZipFile, zlib.error, EOFError, OSError, NotImplementedError, RuntimeError)
 
 
 def bundle(scene: Scene, text: str, name: str) -> bytes:
@@ -40,7 +47,7 @@ def document_in(upload: UploadedFile, owner: AbstractBaseUser) -> dict[str, Any]
     try:
         with zipfile.ZipFile(upload) as archive:
             return _unpacked(archive, owner)
-    except (zipfile.BadZipFile, OSError, NotImplementedError) as error:
+    except _BROKEN as error:
         raise SceneError.at("", f"the ZIP cannot be read: {error}") from None
 
 
@@ -52,7 +59,10 @@ def _unpacked(archive: zipfile.ZipFile, owner: AbstractBaseUser) -> dict[str, An
         raise SceneError.at("", told)
     if sum(member.file_size for member in members) > _MOST_BYTES:
         raise SceneError.at("", "the ZIP is too large: it unpacks to more than 2 GB")
-    scene = files.parse(archive.read(scenes[0]))
+    if scenes[0].file_size > settings.SCENE_FILE_MAX_BYTES:
+        most = settings.SCENE_FILE_MAX_BYTES // 1024**2
+        raise SceneError.at("", f"the scene in the ZIP is too large: it may have {most} MB")
+    scene = files.parse(archive.read(scenes[0]))  # not more than it says that it has
     shown = {file for _, file in scene.files()}
     kept = {
         member.filename: _keep(archive, member, owner)
@@ -66,7 +76,8 @@ def _keep(archive: zipfile.ZipFile, member: zipfile.ZipInfo, owner: AbstractBase
     """Keeps a file of a ZIP; the name that scenes know it by."""
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / f"came{Path(member.filename).suffix.lower()}"
-        path.write_bytes(archive.read(member))
+        with path.open("wb") as file, archive.open(member) as content:
+            shutil.copyfileobj(content, file)
         try:
             return keep_path(owner, path, member.filename).name
         except MediaError as error:

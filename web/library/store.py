@@ -16,6 +16,7 @@ from django.utils.text import slugify
 from balletto.picture.media import MediaError, about
 from balletto.scene import files
 from balletto.scene.document import Scene
+from web.serving import written_whole
 
 from .models import MediaFile
 
@@ -52,11 +53,9 @@ def keep_path(owner: AbstractBaseUser, path: Path, title: str, name: str = "") -
         raise MediaError(str(error).replace(path.name, title)) from None
     name = name or _name(path, title)
     place = folder_of(owner.pk) / name
-    place.parent.mkdir(parents=True, exist_ok=True)
     if not place.exists():
-        coming = place.with_name(f".{name}.part")
-        shutil.copyfile(path, coming)
-        coming.replace(place)
+        with written_whole(place) as coming:
+            shutil.copyfile(path, coming)
     width, height = (round(side) for side in found.size)
     facts = {"title": title[:200], "kind": found.kind, "bytes": place.stat().st_size}
     sides = {"width": width, "height": height, "seconds": found.seconds}

@@ -43,7 +43,9 @@ class SceneForm(forms.Form):
     own_rate = forms.CharField(
         max_length=20, required=False, label="Typed rate", help_text="12.5 or 30000/1001"
     )
-    length = forms.DecimalField(min_value=0, initial=3, label="Length")
+    length = forms.DecimalField(
+        min_value=0, max_value=MAX_LENGTH, max_digits=14, initial=3, label="Length"
+    )
     length_in = forms.ChoiceField(
         choices=(("seconds", "seconds"), ("frames", "frames")),
         initial="seconds",

@@ -76,7 +76,7 @@ class Revision(models.Model):
     inverse = models.JSONField(null=True)
     document = models.JSONField()
     digest = models.CharField(max_length=64)
-    author = models.ForeignKey(settings.AUTH_USER_MODEL, models.PROTECT, related_name="+")
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, models.RESTRICT, related_name="+")
     take = models.ForeignKey(Take, models.SET_NULL, null=True, related_name="revisions")
     # What the page called the request that made it: one that is sent again is made once.
     request = models.CharField(max_length=40, null=True)  # noqa: DJ001 - null is not unique

@@ -17,7 +17,7 @@ def source_of(scene: Scene) -> str:
 def scene_of(source: str, owner_id: int) -> Scene | None:
     """The scene of a person that a document used; None if it is gone, or was of somebody else."""
     number = source.partition("-")[0]
-    if not number.isdigit() or len(number) > 12:
+    if not number.isdecimal() or len(number) > 12:
         return None
     own = {"project__owner": owner_id, "removed_at": None, "project__removed_at": None}
     scene = Scene.objects.filter(pk=int(number), **own).first()

@@ -155,6 +155,11 @@ def report(segment: Segment, frames_done: int) -> bool:
     return held.update(frames_done=frames_done, seen_at=timezone.now()) == 1
 
 
+def beat(segment: Segment) -> None:
+    """Notes that the worker of a segment is alive."""
+    Segment.objects.filter(**_is_held(segment)).update(seen_at=timezone.now())
+
+
 def finish(segment: Segment) -> None:
     """Notes that a segment is made, and with the last one the whole render."""
     with transaction.atomic():

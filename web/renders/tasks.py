@@ -4,20 +4,23 @@ import logging
 import os
 import shutil
 import tempfile
+import threading
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from functools import partial
 from pathlib import Path
 
 from celery import shared_task
 from django.conf import settings
 from django.db import Error as DatabaseError
-from django.db import close_old_connections
+from django.db import close_old_connections, connection
 
 from balletto.clip.encoder import encoder_threads
 from balletto.clip.render import is_slow, put_together, render_segment
 from balletto.scene.document import Scene
 from web.library.store import opened
+from web.serving import written_whole
 
 from . import queue
 from .disk_space import check_disk_space, old_renders
@@ -26,6 +29,7 @@ from .models import Render, Segment
 log = logging.getLogger(__name__)
 
 REPORT_EVERY_S = 0.5
+BEAT_EVERY_S = settings.RENDER_LOST_AFTER_S / 4
 # How long a worker waits for a database that is away before it gives its segment up for lost.
 _DATABASE_AWAY_S = 60
 _MOST_CALLS = 16
@@ -97,7 +101,7 @@ def _scene_of(render: Render) -> Scene:
 def _make(segment: Segment) -> None:
     """Makes a segment; a failure fails its render, with the frame where it happened."""
     try:
-        with _working_folder() as folder:
+        with _working_folder() as folder, _heartbeat(segment):
             made = Path(folder) / queue.made_by(segment).name
             make = _put_together if segment.joins else _draw
             make(segment, made, _Reports(segment))
@@ -114,6 +118,29 @@ def _make(segment: Segment) -> None:
     except Exception as error:
         log.exception("render=%s segment=%s failed", *_named(segment))
         _persist(partial(_give_up, segment, error))
+
+
+@contextmanager
+def _heartbeat(segment: Segment) -> Iterator[None]:
+    """Tells the database that this worker is alive, whether or not frames come: one may take long,
+    and putting a file together has none. Ends with the process."""
+    is_over = threading.Event()
+
+    def beat() -> None:
+        while not is_over.wait(BEAT_EVERY_S):
+            try:
+                queue.beat(segment)
+            except DatabaseError:
+                log.warning("render=%s segment=%s cannot be told to be alive", *_named(segment))
+        connection.close()  # that of this thread
+
+    thread = threading.Thread(target=beat, name="heartbeat", daemon=True)
+    thread.start()
+    try:
+        yield
+    finally:
+        is_over.set()
+        thread.join(timeout=1)  # a database that is away is not waited for
 
 
 def _named(segment: Segment) -> tuple[int, int]:
@@ -137,13 +164,8 @@ def _working_folder() -> tempfile.TemporaryDirectory:
 
 def _store(made: Path, place: Path) -> None:
     """Brings a file to the shared storage, where it appears only when it is whole."""
-    place.parent.mkdir(parents=True, exist_ok=True)
-    coming = place.with_name(f"{place.name}.{os.getpid()}.part")
-    try:
+    with written_whole(place) as coming:
         shutil.copyfile(made, coming)
-        coming.replace(place)
-    finally:
-        coming.unlink(missing_ok=True)
 
 
 class _Reports:

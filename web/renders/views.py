@@ -70,7 +70,7 @@ def _listing(request: HttpRequest) -> dict:
 
 
 def _named(renders, number: str) -> Render | None:
-    return renders.filter(pk=number).first() if number.isdigit() else None
+    return renders.filter(pk=number).first() if number.isdecimal() else None
 
 
 def renders(request: HttpRequest) -> HttpResponse:

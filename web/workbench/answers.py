@@ -53,7 +53,7 @@ def seen_of(request: HttpRequest) -> int:
 
 
 def _number_in(text: str) -> int:
-    return int(text) if text.isdigit() and len(text) < 10 else 0
+    return int(text) if text.isdecimal() and len(text) < 10 else 0
 
 
 def request_of(request: HttpRequest) -> str:

@@ -10,7 +10,7 @@ from balletto.clip.errors import ClipError
 from balletto.clip.sound import has_sound, mix, wav
 from web.pictures.frames import address_now, document_at, momentary, unchanging
 from web.projects.access import own_scene
-from web.serving import send_file
+from web.serving import send_file, written_whole
 
 _KEPT = 20  # sounds, for players that ask for them part by part
 
@@ -34,10 +34,8 @@ def sound(request: HttpRequest, scene_id: int, digest: str) -> HttpResponse:
 
 
 def _keep(path: Path, content: bytes) -> None:
-    path.parent.mkdir(parents=True, exist_ok=True)
-    coming = path.with_suffix(".part")
-    coming.write_bytes(content)
-    coming.replace(path)
+    with written_whole(path) as coming:
+        coming.write_bytes(content)
     known = sorted(path.parent.glob("*.wav"), key=lambda each: each.stat().st_mtime)
     for old in known[:-_KEPT]:
         old.unlink(missing_ok=True)

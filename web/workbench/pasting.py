@@ -24,7 +24,11 @@ def paste(request: EditRequest, wanted: Data) -> Data:
     except Http404:
         told = "what was copied is not there any more: copy it once more"
         raise SceneError.at("copied", told) from None
-    return make(request, wanted, copied, document)
+    try:
+        return make(request, wanted, copied, document)
+    except (KeyError, TypeError, AttributeError, IndexError):
+        told = "it is not told what was copied, or where it goes: copy it once more"
+        raise SceneError.at("copied", told) from None
 
 
 def _paste_keys(request: EditRequest, wanted: Data, copied: Data, source: Data) -> Data:

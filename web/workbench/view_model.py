@@ -73,7 +73,7 @@ class Selection:
 
         def whole(name: str) -> int | None:
             text = data.get(name, "")
-            return int(text) if text.isdigit() and len(text) < 10 else None
+            return int(text) if text.isdecimal() and len(text) < 10 else None
 
         first, end = whole("first"), whole("end")
         letters = (first, end) if first is not None and end is not None and first < end else None

@@ -145,7 +145,7 @@ def _preview(asked: EditRequest, wanted: dict[str, Any]) -> HttpResponse:
 def _box(data: Any) -> int:
     """The width of the box that a frame is to fit into."""
     box = data.get("box", "")
-    return int(box) if box.isdigit() and len(box) < 6 else frames.BOXES[1]
+    return int(box) if box.isdecimal() and len(box) < 6 else frames.BOXES[1]
 
 
 def _selection_after(

@@ -8,6 +8,7 @@ whole, a sentence for the history, and the inverse: an edit that leads back exac
 A new edit is a class with the decorator `edit`, in the module of what it changes, or in a new one.
 """
 
+import logging
 from importlib import import_module
 from pkgutil import iter_modules
 from typing import Any, NamedTuple
@@ -24,6 +25,9 @@ __all__ = ["EDITS", "Applied", "apply"]
 # Every module of the folder is imported for the edits that are in it.
 for _module in iter_modules(__path__):
     import_module(f"{__name__}.{_module.name}")
+
+
+_log = logging.getLogger(__name__)
 
 
 class Applied(NamedTuple):
@@ -44,6 +48,8 @@ def apply(document: dict[str, Any], data: dict[str, Any]) -> Applied:
     except (KeyError, IndexError, TypeError, AttributeError, ValueError) as error:
         if isinstance(error, SceneError):
             raise
+        # As a rule what it is about is gone; if not, someone has to be able to find out.
+        _log.warning("An edit failed: %s", edit.edit_name, exc_info=error)
         raise SceneError.at(
             str(getattr(edit, "path", "")), f"there is nothing here to change ({error})"
         ) from None

@@ -64,7 +64,7 @@ class _Places:
         after: list[str] = []  # and as it is now
         for part in path.split("."):
             now = part
-            if part.isdigit() and len(part) < _DIGITS and before:
+            if part.isdecimal() and len(part) < _DIGITS and before:
                 now = str(self._index(".".join(before), ".".join(after), int(part)))
             before.append(part)
             after.append(now)

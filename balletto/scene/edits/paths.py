@@ -41,9 +41,14 @@ def when_left_out(document: Document, pointer: Pointer) -> Any:
     return _WHEN_LEFT_OUT.get(str(pointer[-1]), {})
 
 
+_DEEPEST, _LONGEST = 30, 200  # parts of a path, letters of one
+
+
 def pointer_to(document: Document, path: str) -> Pointer:
     """The pointer for a path; SceneError if a layer or move that it names is not there."""
     head, *rest = path.split(".")
+    if len(rest) > _DEEPEST or max(map(len, rest), default=0) > _LONGEST:
+        raise SceneError.at(path[:100], "there is no value so deep in a scene")
     if head == "scene":
         return _with_numbers(rest)
     pointer: Pointer = ("layers", index_of(document["layers"], head, path, "layer"))
@@ -58,7 +63,7 @@ def pointer_to(document: Document, path: str) -> Pointer:
 
 def _with_numbers(parts: list[str]) -> Pointer:
     """The parts of a path, indices of lists as numbers."""
-    return tuple(int(part) if part.isdigit() else part for part in parts)
+    return tuple(int(part) if part.isdecimal() else part for part in parts)
 
 
 def start_of(document: Document, path: str) -> float:

@@ -9,6 +9,7 @@ from pydantic import Field
 
 from ..changes import Change, get
 from ..characters import characters_of
+from ..model import MAX_TEXT
 from .base import Document, Edit, edit
 from .paths import layer_pointer, name_of
 
@@ -131,8 +132,8 @@ class StyleLetters(Edit):
     """
 
     layer: str
-    first: int = Field(ge=0)
-    end: int = Field(ge=1)
+    first: int = Field(ge=0, le=MAX_TEXT)
+    end: int = Field(ge=1, le=MAX_TEXT)
     property: str
     value: Any = None
 

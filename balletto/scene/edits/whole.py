@@ -1,5 +1,6 @@
 """Edits of the scene as a whole."""
 
+from collections.abc import Iterator
 from typing import Any
 
 from pydantic import Field
@@ -48,20 +49,46 @@ class ReplaceScene(Edit):
         return f"Scene taken from {self.file}"
 
 
+MOST_EDITS, MOST_LAYERS = 1000, 1000
+
+
 @edit("several")
 class Several(Edit):
     """Edits one after another, as one step of the history that `said` tells."""
 
-    edits: list[dict[str, Any]] = Field(min_length=1, max_length=1000)
+    edits: list[dict[str, Any]] = Field(min_length=1, max_length=MOST_EDITS)
     said: str = Field(min_length=1, max_length=200)
 
     def changes(self, document: Document) -> list[Change]:
         changes: list[Change] = []
-        for data in self.edits:
+        for data in self._one_by_one(self.edits):
             more = parse_edit(data).changes(document)
             document, _ = apply_changes(document, more)
             changes += more
+            if len(document.get("layers", ())) > MOST_LAYERS:
+                told = f"a scene has at most {MOST_LAYERS:,} layers, these edits would make more"
+                raise SceneError.at("edits", told)
         return changes
+
+    def _one_by_one(self, edits: list[Any]) -> Iterator[Any]:
+        """The edits, those within others too; SceneError if they are too many."""
+        waiting, count = [list(reversed(edits))], 0
+        while waiting:
+            if not waiting[-1]:
+                waiting.pop()
+                continue
+            data = waiting[-1].pop()
+            count += 1
+            if count > MOST_EDITS:
+                told = f"at most {MOST_EDITS:,} edits can be made at once"
+                raise SceneError.at("edits", told)
+            if isinstance(data, dict) and data.get("name") == "several":
+                inner = Several.model_validate(
+                    {key: value for key, value in data.items() if key != "name"}, strict=False
+                )
+                waiting.append(list(reversed(inner.edits)))
+            else:
+                yield data
 
     def label(self, document: Document) -> str:
         return self.said
