@@ -10,8 +10,9 @@ from unittest import mock
 
 import av
 from django.conf import settings
-from django.db import OperationalError
+from django.db import OperationalError, connection
 from django.test import TransactionTestCase, override_settings
+from django.test.utils import CaptureQueriesContext
 from django.urls import reverse
 from django.utils import timezone
 from PIL import Image
@@ -342,6 +343,22 @@ class RenderTest(PageTest):
         self.assertEqual(told.call_count, 3)
         tasks.work()
         self.finished(render)
+
+    def test_the_list_asks_once_for_all_and_for_no_document(self):
+        def asked():
+            self.client.get(reverse("renders"))  # what is kept of files is there then
+            with CaptureQueriesContext(connection) as queries:
+                self.client.get(reverse("renders"))
+            return [each["sql"] for each in queries]
+
+        self.ask()
+        few = asked()
+        for _ in range(5):
+            self.ask()
+        many = asked()
+        self.assertEqual(len(many), len(few))
+        self.assertLessEqual(len(many), 14)
+        self.assertFalse([each for each in many if "`renders_render`.`document`" in each])
 
     def test_removing_takes_the_files_along(self):
         render = self.ask()

@@ -6,7 +6,7 @@ address never comes to mean another picture, and browsers may keep what it gave.
 """
 
 import hashlib
-from collections.abc import Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator
 from functools import lru_cache
 from typing import Any
 
@@ -27,7 +27,7 @@ def files_in(document: dict[str, Any]) -> tuple[str, ...]:
 def _files(part: Any) -> Iterator[str]:
     if isinstance(part, dict):
         for name, value in part.items():
-            if name == "file" and isinstance(value, str):
+            if name in ("file", "sound") and isinstance(value, str):
                 yield value
             else:
                 yield from _files(value)
@@ -50,9 +50,17 @@ def _state(owner_id: int, name: str) -> str:
     return f"{name}: {found.st_size} bytes of {found.st_mtime_ns}"
 
 
-def address(document: dict[str, Any], digest: str, owner_id: int) -> str:
-    """How pictures of a document are asked for: its digest and its look."""
-    return f"{digest}-{look_of(_kept_names(digest, document), owner_id)}"
+def address(digest: str, owner_id: int, find: Callable[[], dict[str, Any]]) -> str:
+    """How pictures of a document of a person are asked for: its digest and its look. `find` gives
+    the document if its files are not known."""
+    kept = _names_here(digest)
+    if not kept:
+        names = cache.get(f"files-in:{digest}")
+        if names is None:
+            names = files_in(find())
+            cache.set(f"files-in:{digest}", names, _KEEP_NAMES_S)
+        kept.append(tuple(names))
+    return f"{digest}-{look_of(kept[0], owner_id)}"
 
 
 @lru_cache(maxsize=256)
@@ -61,21 +69,7 @@ def _names_here(digest: str) -> list[tuple[str, ...]]:
     return []
 
 
-def _kept_names(digest: str, document: dict[str, Any]) -> tuple[str, ...]:
-    kept = _names_here(digest)
-    if not kept:
-        kept.append(files_in(document))
-        cache.set(f"files-in:{digest}", kept[0], _KEEP_NAMES_S)
-    return kept[0]
-
-
 def address_at(scene: Any, digest: str, document: Any = None) -> str:
     """The same for a state of a scene; `document()` is asked for it if its files are not known."""
-    kept = _names_here(digest)
-    names = kept[0] if kept else cache.get(f"files-in:{digest}")
-    if names is None:
-        find = document or (lambda: scene.revisions.filter(digest=digest)[0].document)
-        names = _kept_names(digest, find())
-    elif not kept:
-        kept.append(tuple(names))
-    return f"{digest}-{look_of(names, scene.project.owner_id)}"
+    find = document or (lambda: scene.revisions.filter(digest=digest)[0].document)
+    return address(digest, scene.project.owner_id, find)

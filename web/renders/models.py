@@ -5,6 +5,7 @@ import uuid
 
 from django.conf import settings
 from django.db import models
+from django.db.models import Q, Sum
 from django.utils.functional import cached_property
 
 from balletto.clip.export_settings import ExportSettings, export_settings_of
@@ -29,6 +30,15 @@ class State(models.TextChoices):
 UNFINISHED = (State.WAITING, State.DRAWING)
 
 
+class Renders(models.QuerySet):
+    """Renders as lists need them: without their documents, which are large."""
+
+    def listed(self) -> "Renders":
+        """Each with how many of its frames are drawn, as `drawn`."""
+        drawn = Sum("segments__frames_done", filter=Q(segments__joins=False), default=0)
+        return self.defer("document").annotate(drawn=drawn)
+
+
 class Render(models.Model):
     """A clip of a scene as it was when the clip was asked for."""
 
@@ -50,6 +60,8 @@ class Render(models.Model):
     started_at = models.DateTimeField(null=True)
     ended_at = models.DateTimeField(null=True)
 
+    objects = Renders.as_manager()
+
     class Meta:
         ordering = ["-asked_at", "-pk"]
 
@@ -59,7 +71,7 @@ class Render(models.Model):
     @property
     def address(self) -> str:
         """What its picture depends on: its document, and the files that this shows."""
-        return address(self.document, self.digest, self.owner_id)
+        return address(self.digest, self.owner_id, lambda: self.document)
 
     @cached_property
     def export(self) -> ExportSettings:

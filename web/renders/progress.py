@@ -102,7 +102,8 @@ class RenderProgress:
 
 def progress_of(render: Render) -> RenderProgress:
     """A render with how far it is."""
-    return RenderProgress(render, queue.frames_done(render))
+    drawn = getattr(render, "drawn", None)  # what a list has found for all at once
+    return RenderProgress(render, queue.frames_done(render) if drawn is None else drawn)
 
 
 def progress_of_all(renders: list[Render]) -> list[RenderProgress]:
@@ -121,7 +122,9 @@ def progress_of_all(renders: list[Render]) -> list[RenderProgress]:
 def _seconds_before(line: list[Render]) -> list[float] | None:
     """For each render in line how long those before it take, at the speed of what is drawn now;
     None if nothing is."""
-    drawing = [progress_of(render) for render in Render.objects.filter(state=State.DRAWING)]
+    drawing = [
+        progress_of(render) for render in Render.objects.listed().filter(state=State.DRAWING)
+    ]
     speeds = [job.frames_a_second for job in drawing if job.frames_a_second]
     if not speeds:
         return None

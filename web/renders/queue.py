@@ -106,7 +106,7 @@ def _cut(render: Render, workers: int = 1) -> None:
 def in_line() -> list[Render]:
     """The renders that still have something to be done, the most urgent first."""
     waiting = Render.objects.filter(state__in=UNFINISHED, segments__state=State.WAITING)
-    return list(waiting.distinct().order_by("-priority", "asked_at", "pk"))
+    return list(waiting.defer("document").distinct().order_by("-priority", "asked_at", "pk"))
 
 
 def put_first(render: Render) -> None:
@@ -119,7 +119,7 @@ def claim(render: Render) -> Segment | None:
     """Takes the next segment of a render that waits, for one worker alone; None if there is none,
     or if as many workers as may are at it. The file is put together when all else is done."""
     with transaction.atomic():
-        locked = Render.objects.select_for_update().get(pk=render.pk)
+        locked = Render.objects.defer("document").select_for_update().get(pk=render.pk)
         parts = list(locked.segments.all())
         waiting = [part for part in parts if part.state == State.WAITING]
         drawing = [part for part in parts if part.state == State.DRAWING]

@@ -8,6 +8,7 @@ import re
 from django.contrib import messages
 from django.core.cache import cache
 from django.core.paginator import Paginator
+from django.db.models import Count
 from django.http import Http404, HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.template.defaultfilters import filesizeformat
@@ -45,19 +46,23 @@ def own_render(request: HttpRequest, render_id: int) -> Render:
 
 
 def _listing(request: HttpRequest) -> dict:
-    own = request.user.renders.all()
+    own = request.user.renders.listed()
     chosen = request.GET.get("state", "all")
     shown = own if chosen not in FILTERS[1:] else own.filter(state=chosen)
     page = Paginator(shown, 50).get_page(request.GET.get("page"))
     current = _named(own, request.GET.get("render", ""))
     current = current or next((r for r in page if r.state == State.FINISHED), None) or own.first()
     beside = _named(own.filter(state=State.FINISHED), request.GET.get("beside", ""))
-    counts = {name: own.filter(state=name).count() for name in FILTERS[1:]}
+    counts = dict.fromkeys(FILTERS[1:], 0)
+    counts |= dict(request.user.renders.order_by().values_list("state").annotate(Count("pk")))
+    counts["all"] = sum(counts.values())
     rule = Retention.objects.filter(owner=request.user).first()
     return {
         "renders": progress_of_all(list(page)),
         "page": page,
-        "filters": [(name, own.count() if name == "all" else counts[name]) for name in FILTERS],
+        "filters": [
+            (name, counts[name]) for name in FILTERS
+        ],
         "chosen": chosen if chosen in FILTERS else "all",
         "selected": progress_of_all([current])[0] if current else None,
         "beside": progress_of(beside) if beside and beside != current else None,
@@ -235,7 +240,7 @@ def fit_poster(request: HttpRequest, scene_id: int) -> HttpResponse:
     if not all(16 <= side <= MAX_SIDE for side in size) or fit not in (None, *FIT_KINDS):
         raise Http404
     number = min(at, document.length - 1)
-    seen = address(revision.document, revision.digest, request.user.pk)
+    seen = address(revision.digest, request.user.pk, lambda: revision.document)
     key = f"fit-{scene.pk}-{size[0]}x{size[1]}-{fit}:{seen}"
     lasts = request.GET.get("of") == seen
     return Frames(key, lambda: fitted(document, size, fit), BOXES[0], lasts).response(number)

@@ -111,7 +111,7 @@ class WorkbenchView:
     def address(self) -> str:
         """How pictures and numbers of it are asked for."""
         owner = self.scene.project.owner_id
-        return address(self.revision.document, self.revision.digest, owner)
+        return address(self.revision.digest, owner, lambda: self.revision.document)
 
     @property
     def moment(self) -> Moment:

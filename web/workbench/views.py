@@ -131,7 +131,7 @@ def _preview(asked: EditRequest, wanted: dict[str, Any]) -> HttpResponse:
     applied = history.preview(asked.revision, wanted)
     digest = history.digest_of(applied.document)
     frames.keep_preview(scene.pk, digest, applied.document)
-    seen = address(applied.document, digest, scene.project.owner_id)
+    seen = address(digest, scene.project.owner_id, lambda: applied.document)
     number = min(asked.selection.frame, applied.scene.length - 1)
     folder = folder_of(scene.project.owner_id)
     shown = applied.scene.in_folder(folder)
