@@ -60,9 +60,7 @@ def _listing(request: HttpRequest) -> dict:
     return {
         "renders": progress_of_all(list(page)),
         "page": page,
-        "filters": [
-            (name, counts[name]) for name in FILTERS
-        ],
+        "filters": [(name, counts[name]) for name in FILTERS],
         "chosen": chosen if chosen in FILTERS else "all",
         "selected": progress_of_all([current])[0] if current else None,
         "beside": progress_of(beside) if beside and beside != current else None,
