@@ -14,18 +14,21 @@ import skia
 from av.video.reformatter import ColorRange, Colorspace, VideoReformatter
 from PIL import Image, ImageOps, UnidentifiedImageError
 
+from ..scene.svg_bounds import svg_fault
+from .bitmap_store import BITMAPS
 from .bitmaps import Bitmap
 
 STILLS = (".png", ".jpg", ".jpeg", ".webp", ".svg")
 VIDEOS = (".mp4", ".mov", ".m4v", ".webm", ".mkv", ".gif")
 SOUNDS = (".wav", ".flac", ".mp3", ".ogg", ".oga", ".opus")
-MOST_PIXELS = 100_000_000
+MOST_PIXELS = 64_000_000
+MOST_VIDEO_PIXELS = 8192 * 4608
+_ROWS = 512  # of a picture, that are worked out at a time
 # Drawings without pixels of their own are drawn once, so that they stay sharp when they grow.
 _SVG_SIDE = 2160
 _UNKNOWN_SPACE = 2  # "unspecified" in ITU-T H.273
 _NEAR_S = 2.0  # so far ahead a video is decoded on rather than sought in
 _HAIR_S = 1e-3  # a frame that begins so soon has begun
-_KEPT = 6  # frames of a video as pixels
 
 
 class MediaError(ValueError):
@@ -80,9 +83,17 @@ def _seconds(file: Any, stream: Any) -> float:
     return float((file.duration or 0) / av.time_base)
 
 
-@lru_cache(maxsize=32)
 def still(path: Path) -> Bitmap:
-    """The picture of a file. MediaError if it cannot be read."""
+    """The picture of a file, kept as long as there is room. MediaError if it cannot be read."""
+    try:
+        state = path.stat()
+    except OSError as error:
+        raise MediaError(f"{path.name} cannot be read as a picture: {error}") from None
+    key = (str(path), state.st_mtime_ns, state.st_size)
+    return BITMAPS.get(key, lambda: _still(path))
+
+
+def _still(path: Path) -> Bitmap:
     try:
         return _drawing(path) if path.suffix.lower() == ".svg" else _photo(path)
     except (OSError, UnidentifiedImageError, Image.DecompressionBombError, SyntaxError) as error:
@@ -99,14 +110,20 @@ def _photo(path: Path) -> Bitmap:
 
 def premultiplied(straight: np.ndarray) -> np.ndarray:
     """Pixels (height, width, 4) with straight alpha as new premultiplied ones."""
-    alpha = straight[..., 3:].astype(np.uint16)
-    color = (straight[..., :3].astype(np.uint16) * alpha + 127) // 255
-    return np.ascontiguousarray(np.concatenate([color, alpha], axis=-1), dtype=np.uint8)
+    made = np.ascontiguousarray(straight).copy()
+    for first in range(0, len(made), _ROWS):  # a large picture has no second one of twice its size
+        rows = made[first : first + _ROWS]
+        color = rows[..., :3].astype(np.uint16) * rows[..., 3:] + 127
+        rows[..., :3] = color // 255
+    return made
 
 
 def _drawing(path: Path) -> Bitmap:
     """An SVG, drawn so large that it stays sharp. It reads nothing from elsewhere."""
-    drawing = skia.SVGDOM.MakeFromStream(skia.MemoryStream.MakeCopy(path.read_bytes()))
+    content = path.read_bytes()
+    if fault := svg_fault(content):
+        raise MediaError(f"{path.name}: {fault}.")
+    drawing = skia.SVGDOM.MakeFromStream(skia.MemoryStream.MakeCopy(content))
     if drawing is None:
         raise MediaError(f"{path.name} cannot be read as an SVG.")
     size = drawing.containerSize()
@@ -130,15 +147,20 @@ class Video:
 
     def __init__(self, path: Path):
         self._path = path
+        state = path.stat()
+        self._state = (state.st_mtime_ns, state.st_size)
         self._lock = threading.Lock()
         self._reformatter = VideoReformatter()
         self._container = av.open(str(path))
         self._stream = self._container.streams.video[0]
+        context = self._stream.codec_context
+        if context.width * context.height > MOST_VIDEO_PIXELS:
+            told = f"{context.width:,} x {context.height:,} px"
+            raise MediaError(f"{path.name} is too large: {told}; 8192 x 4608 is the most.")
         self._stream.thread_type = "AUTO"
         self._frames = self._decoded()
         self._current: Any = None
         self._next: Any = None
-        self._pixels: dict[int, Bitmap] = {}
 
     @cached_property
     def size(self) -> tuple[float, float]:
@@ -190,13 +212,8 @@ class Video:
         self._next = next(self._frames, None)
 
     def _bitmap(self, frame: Any) -> Bitmap:
-        known = self._pixels.get(frame.pts)
-        if known is None:
-            key = f"{self._path}@{frame.pts}"
-            known = self._pixels[frame.pts] = Bitmap(key, self._straightened(frame))
-            while len(self._pixels) > _KEPT:
-                self._pixels.pop(next(iter(self._pixels)))
-        return known
+        key = f"{self._path}@{frame.pts}"
+        return BITMAPS.get((key, self._state), lambda: Bitmap(key, self._straightened(frame)))
 
     def _straightened(self, frame: Any) -> np.ndarray:
         space = frame.colorspace

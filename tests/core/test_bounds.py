@@ -1,12 +1,24 @@
 """What is sent has limits, which are looked at before memory or time is taken."""
 
+import io
+import tempfile
 import tracemalloc
+from concurrent.futures import ThreadPoolExecutor
+from functools import partial
+from pathlib import Path
 from unittest import TestCase
 
+import numpy as np
+from PIL import Image
+
+from balletto.picture.bitmap_store import BitmapStore
+from balletto.picture.bitmaps import Bitmap
+from balletto.picture.media import MediaError, about
 from balletto.scene import files
 from balletto.scene.document import rate_of
 from balletto.scene.edits import apply
 from balletto.scene.errors import SceneError
+from balletto.scene.svg_bounds import svg_fault
 from balletto.scene.tracks import Curve
 
 from .scenes import scene_data
@@ -63,3 +75,77 @@ class BoundsTest(TestCase):
     def test_curves_go_with_their_tracks(self) -> None:
         """No cache keeps the curves of scenes that were open."""
         self.assertFalse(hasattr(Curve._tangents, "cache_info"))
+
+
+class StoreTest(TestCase):
+    """Bitmaps that are kept, all together."""
+
+    def test_it_never_keeps_more_bytes_than_it_may(self) -> None:
+        store = BitmapStore(1_000_000)
+        made: list[str] = []
+
+        def get(name: str, side: int) -> Bitmap:
+            def make() -> Bitmap:
+                made.append(name)
+                return Bitmap(name, np.zeros((side, side, 4), np.uint8))
+
+            return store.get(name, make)
+
+        for number in range(20):
+            get("first", 100)
+            get(f"n{number}", 150)
+            self.assertLessEqual(store.bytes, 1_000_000)
+        self.assertEqual(made.count("first"), 1)
+        self.assertIs(get("n19", 150), get("n19", 150))
+        get("n0", 150)
+        self.assertEqual(made.count("n0"), 2)
+        self.assertEqual(get("huge", 900).size, (900, 900))
+        self.assertLessEqual(store.bytes, 1_000_000)
+        store.limit(0)
+        self.assertEqual(store.bytes, 0)
+
+    def test_threads_may_share_it(self) -> None:
+        store = BitmapStore(500_000)
+
+        def work(seed: int) -> None:
+            for number in np.random.default_rng(seed).integers(0, 30, 200).tolist():
+                blank = partial(Bitmap, str(number), np.zeros((60, 60, 4), np.uint8))
+                self.assertEqual(store.get(number, blank).key, str(number))
+
+        with ThreadPoolExecutor(8) as pool:
+            list(pool.map(work, range(8)))
+        self.assertLessEqual(store.bytes, 500_000)
+
+
+class MediaTest(TestCase):
+    """Files that are small and unpack to very much."""
+
+    def refused(self, name: str, content: bytes, told: str) -> None:
+        with tempfile.TemporaryDirectory() as folder:
+            path = Path(folder) / name
+            path.write_bytes(content)
+            with self.assertRaisesRegex(MediaError, told):
+                about(path)
+
+    def test_a_picture_of_very_many_pixels(self) -> None:
+        file = io.BytesIO()
+        Image.new("1", (9000, 9000)).save(file, "PNG")
+        self.refused("large.png", file.getvalue(), "more than 64 megapixels")
+
+    def test_an_animation_of_very_many_pixels(self) -> None:
+        file = io.BytesIO()
+        Image.new("P", (9000, 9000)).save(file, "GIF")
+        self.refused("large.gif", file.getvalue(), "too large: 9,000 x 9,000 px")
+
+    def test_an_svg_whose_parts_use_each_other(self) -> None:
+        head = '<svg xmlns="http://www.w3.org/2000/svg" width="90" height="90">'
+        groups = "".join(
+            f'<g id="n{n}"><use href="#n{n - 1}"/><use href="#n{n - 1}"/></g>' for n in range(1, 30)
+        )
+        tiny = '<rect id="n0" width="9" height="9"/>'
+        for body in (tiny + groups, '<g id="a"><use href="#a"/></g>'):
+            self.refused("deep.svg", f"{head}{body}</svg>".encode(), "draws more than 50,000")
+        self.refused("no.svg", b"<svg", "cannot be read as an SVG")
+        self.assertEqual(svg_fault(f'<!DOCTYPE svg PUBLIC "x" "y">{head}{tiny}</svg>'.encode()), "")
+        entity = f'<!DOCTYPE svg [<!ENTITY a "b">]>{head}</svg>'
+        self.assertIn("entities", svg_fault(entity.encode()))

@@ -155,6 +155,8 @@ STORAGES = {
 }
 MEDIA_ROOT = Path(_setting("MEDIA", str(VAR / "media")))
 
+# Pictures, frames of videos and nested scenes that each process keeps.
+PICTURES_KEPT_BYTES = int(_setting("PICTURES_KEPT_BYTES", str(512 * 1024**2)))
 MEDIA_FILE_MAX_BYTES = int(_setting("MEDIA_FILE_MAX_BYTES", str(1024**3)))
 # A scene file of a thousand layers is about a megabyte.
 SCENE_FILE_MAX_BYTES = 4 * 1024 * 1024

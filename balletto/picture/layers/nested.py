@@ -12,6 +12,7 @@ from ...motion.layer_motion import moved_matrices
 from ...scene.document import Scene
 from ...scene.files import to_data
 from ...scene.layers.nested import NestedLayer
+from ..bitmap_store import BITMAPS
 from ..bitmaps import Bitmap
 from ..played import time_in
 from .base import Prepare, RestBox, around_origin
@@ -20,7 +21,7 @@ from .form import Form, PreparedForm, form_of
 # Nested scenes are drawn at steps of this size, large enough for how they are seen.
 _STEP = 2**0.5
 _LARGEST, _SMALLEST = 4.0, 0.25
-_KEPT, _MOST_INNERS = 24, 32  # pictures of a nested scene, and nested scenes
+_MOST_INNERS = 32  # nested scenes that are ready to be drawn
 
 
 class PreparedNested(PreparedForm):
@@ -65,20 +66,16 @@ class _Inner:
     def __init__(self, scene: Scene, digest: str, prepare: Prepare):
         self.scene = scene
         self._digest, self._draw = digest, prepare(scene)
-        self._drawn: OrderedDict[tuple[float, float], Bitmap] = OrderedDict()
 
     def bitmap(self, frame: float, scale: float) -> Bitmap:
         """The scene at a frame, drawn so much larger."""
-        key = (frame, scale)
-        with _lock:
-            known = self._drawn.get(key)
-        if known is None:
+        key = f"{self._digest}@{frame}x{scale}"
+
+        def drawn() -> Bitmap:
             width, height = (max(1, round(side * scale)) for side in self.scene.size)
-            pixels = self._draw(frame, (width, height))
-            known = Bitmap(f"{self._digest}@{frame}x{scale}", pixels)
-            with _lock:
-                _keep(self._drawn, key, known, _KEPT)
-        return known
+            return Bitmap(key, self._draw(frame, (width, height)))
+
+        return BITMAPS.get(key, drawn)
 
 
 # Kept for all pictures of a process: a document is read anew for each.
