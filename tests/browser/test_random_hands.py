@@ -14,13 +14,15 @@ from typing import Any
 from playwright.sync_api import expect
 
 from balletto.scene import files
+from tests.core.amounts import some
 from tests.core.scenes import scene_data
 from web.projects.models import Revision
 
 from .base import BrowserTest
 from .late import LATE
 
-SEED, ACTIONS = (int(word) for word in os.environ.get("BALLETTO_HANDS", "1 1000").split())
+_USUAL = f"1 {some(400, 2000)}"  # a seed, and how many actions
+SEED, ACTIONS = (int(word) for word in os.environ.get("BALLETTO_HANDS", _USUAL).split())
 LAYERS = ("t1", "t2", "t3")
 LATE_MS = (*[0] * 30, 120, 600, 1500)  # one after another they add up
 WORDS = ("Winter", "Nine moons", "Orrery\nHouse", "A slow, quiet orbit over the dome", "é ü")

@@ -11,10 +11,10 @@ ROOT = Path(__file__).resolve().parents[2]
 _WEIGHTS = {"browser": 28, "services": 30, "web": 9, "core": 4}
 # Modules that say how often in one line, or wait for answers that come late.
 _LONG = {
-    "tests.core.test_fuzz": 5_300,
+    "tests.core.test_fuzz": 1_500,
     "tests.core.test_likely": 4_200,
     "tests.web.test_bad_input": 3_000,
-    "tests.browser.test_random_hands": 25_000,
+    "tests.browser.test_random_hands": 9_000,
     "tests.browser.test_pending": 18_500,
     "tests.browser.test_late_jobs": 18_000,
     "tests.browser.test_late_drags": 16_500,
