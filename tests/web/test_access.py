@@ -1,10 +1,19 @@
 """Whose is what: pages want a person, and give nobody another person's things."""
 
+from django.contrib.auth import get_user_model
+from django.core.cache import cache
+from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import Client, override_settings
 from django.urls import get_resolver, reverse
 
+from balletto.clip.errors import ClipError
+from balletto.clip.export_settings import usual_settings
+from tests.core.media import media_folder
 from web.library.models import MediaFile
+from web.library.store import opened
+from web.projects import history
 from web.projects.models import Project, Take
+from web.renders import queue
 from web.renders.models import Render
 
 from .base import PageTest
@@ -172,6 +181,78 @@ class AccessTest(PageTest):
         from django.conf import settings
 
         self.assertFalse(settings.DEBUG)
+
+
+# Passwords are hashed slowly, which is not what is tested here.
+QUICK = ["django.contrib.auth.hashers.MD5PasswordHasher"]
+
+
+@override_settings(PASSWORD_HASHERS=QUICK)
+class SignInLimitTest(PageTest):
+    """Guessing passwords is slow, and making accounts can be left to who runs the application."""
+
+    def setUp(self):
+        super().setUp()
+        self.client.logout()
+        cache.clear()
+        self.ada.set_password("a-long-way")
+        self.ada.save()
+
+    def sign_in(self, password, name="ada", address="sign-in"):
+        values = {"username": name, "password": password}
+        return self.client.post(reverse(address), values)
+
+    def test_after_many_failures_even_the_right_one_waits(self):
+        for _ in range(7):
+            self.assertEqual(self.sign_in("wrong").status_code, 200)
+        self.assertEqual(self.sign_in("wrong").status_code, 429)
+        answer = self.sign_in("a-long-way")
+        self.assertContains(answer, "Try again in 10 minutes", status_code=429)
+        here = self.sign_in("a-long-way", address="sign-in-here")
+        self.assertIn("Try again", here.json()["message"])
+        other = self.sign_in("wrong", name="boris")
+        self.assertEqual(other.status_code, 200, "others are not kept waiting")
+        cache.clear()
+        self.assertEqual(self.sign_in("a-long-way").status_code, 302)
+
+    def test_a_few_failures_are_forgiven_by_the_right_one(self):
+        for _ in range(3):
+            for _ in range(4):
+                self.sign_in("wrong")
+            self.assertEqual(self.sign_in("a-long-way").status_code, 302)
+            self.client.logout()
+
+    @override_settings(SIGN_UP="closed")
+    def test_accounts_are_not_made_where_that_is_closed(self):
+        self.assertNotContains(self.client.get(reverse("sign-in")), "Make an account")
+        values = {"username": "eve", "password1": "a-long-way", "password2": "a-long-way"}
+        answer = self.client.post(reverse("sign-up"), values)
+        self.assertContains(answer, "ask who runs this", status_code=403)
+        self.assertFalse(get_user_model().objects.filter(username="eve").exists())
+
+
+class QuotaTest(PageTest):
+    """What one person may fill."""
+
+    def test_files_together(self):
+        self.keep_files_apart()
+        content = (media_folder() / "moon.png").read_bytes()
+        with override_settings(MEDIA_PERSON_MAX_BYTES=len(content) + 10):
+            sent = {"file": SimpleUploadedFile("moon.png", content)}
+            self.assertEqual(self.client.post(reverse("send-file"), sent).status_code, 200)
+            again = {"file": SimpleUploadedFile("again.png", content)}
+            self.assertEqual(self.client.post(reverse("send-file"), again).status_code, 422)
+            photo = (media_folder() / "photo.jpg").read_bytes()
+            other = {"file": SimpleUploadedFile("photo.jpg", photo)}
+            answer = self.client.post(reverse("send-file"), other)
+            self.assertIn("are left: remove some", answer.json()["message"])
+
+    @override_settings(RENDERS_PERSON_MOST=1)
+    def test_clips_that_wait(self):
+        export = usual_settings(opened(history.newest(self.scene).document, self.ada.pk), "mp4")
+        queue.ask(self.scene, self.ada, export)
+        with self.assertRaisesRegex(ClipError, "1 of your clips are not made yet"):
+            queue.ask(self.scene, self.ada, export)
 
 
 class AccountTest(PageTest):

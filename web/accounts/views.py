@@ -7,6 +7,7 @@ from django.contrib.auth.views import LoginView
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.middleware.csrf import get_token
 from django.shortcuts import redirect, render
+from django.urls import reverse
 from django.utils.decorators import method_decorator
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_POST
@@ -24,7 +25,10 @@ class SignIn(LoginView):
 
     def get_context_data(self, **context):
         return super().get_context_data(
-            demo_name=settings.DEMO_NAME, demo_password=settings.DEMO_PASSWORD, **context
+            demo_name=settings.DEMO_NAME,
+            demo_password=settings.DEMO_PASSWORD,
+            may_sign_up=settings.SIGN_UP == "open",
+            **context,
         )
 
 
@@ -47,11 +51,23 @@ def token(request: HttpRequest) -> HttpResponse:
     return JsonResponse({"name": request.user.get_username(), "token": get_token(request)})
 
 
+def locked_out(request: HttpRequest, credentials: dict | None = None, **_: object) -> HttpResponse:
+    """What is answered instead of signing in after too many failures."""
+    minutes = round(settings.AXES_COOLOFF_TIME.total_seconds() / 60)
+    told = f"That was wrong too often. Try again in {minutes} minutes."
+    if request.path == reverse("sign-in-here"):
+        return JsonResponse({"message": told}, status=429)
+    return render(request, "accounts/locked.html", {"told": told}, status=429)
+
+
 @login_not_required
 def sign_up(request: HttpRequest) -> HttpResponse:
-    """Making an account."""
+    """Making an account, where people do that for themselves."""
+    if settings.SIGN_UP != "open":
+        told = "Accounts are not made here: ask who runs this installation for one."
+        return render(request, "accounts/locked.html", {"told": told}, status=403)
     form = SignUpForm(request.POST or None)
     if request.method == "POST" and form.is_valid():
-        login(request, form.save())
+        login(request, form.save(), backend=settings.AUTHENTICATION_BACKENDS[-1])
         return redirect("projects")
     return render(request, "accounts/sign_up.html", {"form": form})

@@ -3,6 +3,7 @@ environment, with names that begin with BALLETTO_; `bin/balletto start` sets the
 
 import os
 import socket
+from datetime import timedelta
 from pathlib import Path
 
 from csp.constants import NONE, SELF
@@ -30,6 +31,7 @@ INSTALLED_APPS = [
     "django.contrib.staticfiles",
     "django_htmx",
     "csp",
+    "axes",
     "web.accounts",
     "web.projects",
     "web.library",
@@ -49,6 +51,7 @@ MIDDLEWARE = [
     "django.contrib.messages.middleware.MessageMiddleware",
     "django.middleware.clickjacking.XFrameOptionsMiddleware",
     "django_htmx.middleware.HtmxMiddleware",
+    "axes.middleware.AxesMiddleware",  # last: it sees what signing in has answered
 ]
 
 ROOT_URLCONF = "web.config.urls"
@@ -133,6 +136,20 @@ AUTH_PASSWORD_VALIDATORS = [
         "NumericPasswordValidator",
     )
 ]
+AUTHENTICATION_BACKENDS = [
+    "axes.backends.AxesStandaloneBackend",
+    "django.contrib.auth.backends.ModelBackend",
+]
+# After so many failures with a name from an address, signing in waits.
+AXES_FAILURE_LIMIT = 8
+AXES_COOLOFF_TIME = timedelta(minutes=10)
+AXES_LOCKOUT_PARAMETERS = [["username", "ip_address"]]
+AXES_HANDLER = "axes.handlers.cache.AxesCacheHandler"
+AXES_LOCKOUT_CALLABLE = "web.accounts.views.locked_out"
+AXES_RESET_ON_SUCCESS = True
+AXES_VERBOSE = False
+# Whether people make accounts for themselves: open or closed.
+SIGN_UP = _setting("SIGN_UP", "open")
 # On a local start the demo account is filled in on the sign-in page.
 DEMO_NAME = _setting("DEMO_NAME", "")
 DEMO_PASSWORD = _setting("DEMO_PASSWORD", "")
@@ -158,6 +175,9 @@ MEDIA_ROOT = Path(_setting("MEDIA", str(VAR / "media")))
 # Pictures, frames of videos and nested scenes that each process keeps.
 PICTURES_KEPT_BYTES = int(_setting("PICTURES_KEPT_BYTES", str(512 * 1024**2)))
 MEDIA_FILE_MAX_BYTES = int(_setting("MEDIA_FILE_MAX_BYTES", str(1024**3)))
+# What all files of a person may have together, and how many clips may wait for one.
+MEDIA_PERSON_MAX_BYTES = int(_setting("MEDIA_PERSON_MAX_BYTES", str(20 * 1024**3)))
+RENDERS_PERSON_MOST = int(_setting("RENDERS_PERSON_MOST", "200"))
 # A scene file of a thousand layers is about a megabyte.
 SCENE_FILE_MAX_BYTES = 4 * 1024 * 1024
 DATA_UPLOAD_MAX_MEMORY_SIZE = SCENE_FILE_MAX_BYTES + 64 * 1024

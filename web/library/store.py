@@ -10,6 +10,7 @@ from typing import Any
 from django.conf import settings
 from django.contrib.auth.models import AbstractBaseUser
 from django.core.files.uploadedfile import UploadedFile
+from django.db.models import Sum
 from django.template.defaultfilters import filesizeformat
 from django.utils.text import slugify
 
@@ -54,6 +55,7 @@ def keep_path(owner: AbstractBaseUser, path: Path, title: str, name: str = "") -
     name = name or _name(path, title)
     place = folder_of(owner.pk) / name
     if not place.exists():
+        _check_room(owner, path, title)
         with written_whole(place) as coming:
             shutil.copyfile(path, coming)
     width, height = (round(side) for side in found.size)
@@ -61,6 +63,17 @@ def keep_path(owner: AbstractBaseUser, path: Path, title: str, name: str = "") -
     sides = {"width": width, "height": height, "seconds": found.seconds}
     kept, _ = MediaFile.objects.get_or_create(owner=owner, name=name, defaults={**facts, **sides})
     return kept
+
+
+def _check_room(owner: AbstractBaseUser, path: Path, title: str) -> None:
+    """MediaError if a person's files would have more bytes than they may."""
+    own = MediaFile.objects.filter(owner=owner).aggregate(all=Sum("bytes", default=0))["all"]
+    most, size = settings.MEDIA_PERSON_MAX_BYTES, path.stat().st_size
+    if own + size > most:
+        raise MediaError(
+            f"{title} has {filesizeformat(size)}; of {filesizeformat(most)} for all your files "
+            f"{filesizeformat(max(most - own, 0))} are left: remove some under Files."
+        )
 
 
 def _name(path: Path, title: str) -> str:

@@ -14,6 +14,7 @@ from django.db import transaction
 from django.db.models import Max, Sum
 from django.utils import timezone
 
+from balletto.clip.errors import ClipError
 from balletto.clip.export_settings import ExportSettings, clip_times
 from balletto.clip.formats import FORMATS
 from balletto.clip.render import check, segments
@@ -69,6 +70,10 @@ def ask_again(render: Render) -> Render:
 
 
 def _add(export: ExportSettings, **more: object) -> Render:
+    waiting = Render.objects.filter(owner=more["owner"], state__in=UNFINISHED).count()
+    if waiting >= settings.RENDERS_PERSON_MOST:
+        told = f"{waiting} of your clips are not made yet: wait for some of them, or cancel some."
+        raise ClipError(told)
     scene = opened(more["document"], more["owner"].pk)
     check(scene, export)
     count = len(clip_times(scene, export))
