@@ -13,6 +13,8 @@ from tests.core.media import media_folder
 from tests.core.scenes import scene_data
 from tests.core.test_pictures import shape, title
 from web.library.models import MediaFile
+from web.projects import history
+from web.projects.nesting import source_of
 
 from .base import BrowserTest
 
@@ -69,6 +71,23 @@ class MediaTest(BrowserTest):
         self.page.locator("#more-n1 summary").click()
         self.page.get_by_role("link", name="open the scene itself").click()
         self.page.wait_for_url(f"**/scenes/{moon.pk}/")
+
+    def test_a_scene_follows_those_that_it_uses_when_it_is_opened(self):
+        self.show()
+        moon = self.scene
+        used = {"id": "u1", "source": source_of(moon), "scene": self.document(moon)}
+        layer = {"kind": "scene", "id": "n1", "span": [0, 90], "scene": "u1",
+                 "transform": {"position": [960, 540, 0]}}  # fmt: skip
+        self.scene = self.make(scene_data(layers=[layer], scenes=[used]))
+        edit = {"name": "set-length", "length": 55}
+        history.record(moon.pk, moon.head, edit, self.person)
+        self.page.goto(f"{self.live_server_url}/scenes/{self.scene.pk}/")
+        expect(self.page.locator("#workbench-state")).to_have_attribute("data-revision", "2")
+        self.assertEqual(self.document(self.scene)["scenes"][0]["scene"]["length"], 55)
+        self.page.reload()
+        self.wait_for_picture()
+        self.scene.refresh_from_db()
+        self.assertEqual(self.scene.head, 2)
 
     def make(self, data):
         from web.projects.history import make_scene

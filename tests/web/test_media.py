@@ -232,13 +232,16 @@ class NestedTest(MediaTest):
         edit = {"name": "set-length", "length": 55}
         history.record(self.moon.pk, self.moon.head, edit, self.ada)
         before = self.scene.head
-        self.open(self.scene)
+        self.assertContains(self.open(self.scene), "data-behind")
+        self.scene.refresh_from_db()
+        self.assertEqual(self.scene.head, before, "looking at it has changed it")
+        self.edit(name="renew-scenes")
         self.assertEqual(self.document["scenes"][0]["scene"]["length"], 55)
         self.assertEqual(self.scene.head, before + 1)
         self.assertIn("as it is now", history.newest(self.scene).label)
-        self.open(self.scene)
-        self.scene.refresh_from_db()
-        self.assertEqual(self.scene.head, before + 1, "it was brought up to date twice")
+        self.assertNotContains(self.open(self.scene), "data-behind")
+        answer = self.edit(422, name="renew-scenes")
+        self.assertIn("are as they are now", answer.json()["message"])
 
     def test_circles_are_refused_by_name(self):
         self.use()

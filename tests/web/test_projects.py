@@ -21,7 +21,7 @@ from web.library.store import opened
 from web.projects.demo import PROJECT_NAME, load_demo
 from web.projects.history import newest
 from web.projects.models import Project, Scene
-from web.projects.nesting import renew
+from web.projects.nesting import renewals
 
 from .base import PageTest
 
@@ -137,7 +137,7 @@ class ProjectsTest(PageTest):
                 used |= {"matte" for layer in document.layers if layer.matte}
         self.assertGreaterEqual(used, {*LAYER_KINDS, *EFFECT_KINDS, "mask", "matte", "clip"})
         nested = project.scenes.get(name="Opening title")
-        self.assertEqual(renew(nested, project.owner).number, 1, "it was brought up to date")
+        self.assertEqual(renewals(nested, newest(nested).document, project.owner_id), [])
 
     def test_fonts_are_served_as_the_core_reads_them(self):
         rules = self.client.get(reverse("font-rules")).content.decode()

@@ -1,12 +1,10 @@
 """Scenes of a project within one another: which may be used where, and kept up to date."""
 
-from django.contrib.auth.models import AbstractBaseUser
-
 from balletto.scene.edits.nested import sources_of
 from balletto.scene.errors import SceneError
 
 from . import history
-from .models import Revision, Scene
+from .models import Scene
 
 
 def source_of(scene: Scene) -> str:
@@ -47,22 +45,19 @@ def offered(scene: Scene) -> list[Scene]:
     )
 
 
-def renew(scene: Scene, author: AbstractBaseUser) -> Revision:
-    """Brings the scenes that are used up to date with what they are now, as edits; the newest
-    revision. A source that is gone, or that now uses this one, stays as it was."""
-    head = history.newest(scene)
-    for used in head.document.get("scenes", []):
+def renewals(scene: Scene, document: dict, owner_id: int) -> list[dict]:
+    """The edits that bring the scenes that a document uses up to date with what they are now; none
+    if they are. A source that is gone, or that now uses this one, stays as it was."""
+    edits = []
+    for used in document.get("scenes", []):
         source = used.get("source") or ""
-        other = scene_of(source, author.pk)
+        other = scene_of(source, owner_id)
         if other is None:
             continue
         try:
-            document = usable(scene, other)
-            if document != used["scene"]:
-                edit = {"name": "renew-scene", "source": source, "document": document}
-                head = history.record(scene.pk, head.number, edit, author)
-        except (SceneError, history.ChangedElsewhere):
+            now = usable(scene, other)
+        except SceneError:
             continue
-    if head.number != scene.head:
-        scene.refresh_from_db(fields=history.CHANGED_FIELDS)
-    return head
+        if now != used["scene"]:
+            edits.append({"name": "renew-scene", "source": source, "document": now})
+    return edits

@@ -16,6 +16,7 @@ from balletto.scene.edits.meant import as_meant
 from balletto.scene.edits.paths import find, name_of, pointer_to
 from balletto.scene.errors import SceneError
 from balletto.scene.layers import LAYER_KINDS
+from web.projects.nesting import renewals
 from web.projects.origins import as_it_came, part_of
 
 from .adding import ADDING
@@ -189,6 +190,15 @@ def _turn_move_round(request: EditRequest, wanted: Data) -> Data:
     return {**wanted, "spread": round(float(delays_of(move.stagger, units).max(initial=0.0)), 3)}
 
 
+def _renew_scenes(request: EditRequest, wanted: Data) -> Data:
+    """The scenes that it uses, as they are now."""
+    owner = request.scene.project.owner_id
+    edits = renewals(request.scene, request.data, owner)
+    if not edits:
+        raise SceneError.at("scenes", "the scenes in it are as they are now")
+    return one_or_several(edits, "Scenes in it as they are now")
+
+
 REQUESTED_EDITS: dict[str, Callable[[EditRequest, Data], Data]] = {
     **ADDING,
     **PLACING,
@@ -197,6 +207,7 @@ REQUESTED_EDITS: dict[str, Callable[[EditRequest, Data], Data]] = {
     "flip": _flip,
     "mark-beats": mark_beats,
     "paste": paste,
+    "renew-scenes": _renew_scenes,
     "say": say,
     "several": _several,
     "take-apart": take_apart,

@@ -26,7 +26,7 @@ from web.projects import history
 from web.projects.access import own_scene
 from web.projects.forms import SceneFileForm
 from web.projects.models import Revision
-from web.projects.nesting import renew
+from web.projects.nesting import renewals
 
 from .answers import (
     answer_parts,
@@ -51,8 +51,11 @@ MOST_IN_A_RUN = 16
 def workbench(request: HttpRequest, scene_id: int) -> HttpResponse:
     """The page."""
     scene = own_scene(request, scene_id)
-    view = WorkbenchView(request, scene, renew(scene, request.user), Selection.of(request.GET))
-    context = {"view": view, "file_form": SceneFileForm()}
+    head = history.newest(scene)
+    view = WorkbenchView(request, scene, head, Selection.of(request.GET))
+    # The page asks for what is new: looking at a scene changes nothing.
+    is_behind = bool(renewals(scene, head.document, request.user.pk))
+    context = {"view": view, "file_form": SceneFileForm(), "is_behind": is_behind}
     return render(request, "workbench/workbench.html", context)
 
 

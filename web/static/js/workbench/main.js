@@ -89,3 +89,5 @@ const MODULES = [
 
 for (const module of MODULES) module.listen(on);
 open();
+// Scenes that this one uses have changed since: it follows them, as an edit.
+if ("behind" in document.querySelector(".workbench").dataset) pending.commit({ name: "renew-scenes" });
