@@ -7,6 +7,7 @@ from balletto import __version__
 from balletto.command import CommandError, add_commands
 
 from .services.checks import add_checks
+from .services.passwords import add_passwords
 from .services.processes import ServiceError
 from .services.start import add_start
 
@@ -19,6 +20,7 @@ def main() -> int:
     parser.add_argument("--version", action="version", version=f"Balletto {__version__}")
     commands = parser.add_subparsers(title="commands", metavar="COMMAND", required=True)
     add_start(commands)
+    add_passwords(commands)
     add_commands(commands)
     add_checks(commands)
     commands.add_parser("help", help="show this help").set_defaults(

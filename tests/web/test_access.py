@@ -8,6 +8,7 @@ from django.urls import get_resolver, reverse
 
 from balletto.clip.errors import ClipError
 from balletto.clip.export_settings import usual_settings
+from balletto.command import CommandError
 from tests.core.media import media_folder
 from web.library.models import MediaFile
 from web.library.store import opened
@@ -15,6 +16,7 @@ from web.projects import history
 from web.projects.models import Project, Take
 from web.renders import queue
 from web.renders.models import Render
+from web.services.passwords import new_password
 
 from .base import PageTest
 
@@ -103,7 +105,7 @@ class AccessTest(PageTest):
             if name in OPEN:
                 continue
             plain = name in ("projects", "new-project", "renders", "keep-renders", "sign-out")
-            plain = plain or name in ("library", "send-file", "bin")
+            plain = plain or name in ("library", "send-file", "bin", "change-password")
             arguments = self.arguments(name, scene, project, render)
             if name == "sound":
                 arguments = [scene.pk, scene.digest]
@@ -221,6 +223,24 @@ class SignInLimitTest(PageTest):
                 self.sign_in("wrong")
             self.assertEqual(self.sign_in("a-long-way").status_code, 302)
             self.client.logout()
+
+    def test_a_password_is_changed_by_its_owner(self):
+        self.client.force_login(self.ada)
+        address = reverse("change-password")
+        words = {"old_password": "wrong", "new_password1": "round-the-sun-9",
+                 "new_password2": "round-the-sun-9"}  # fmt: skip
+        self.assertContains(self.client.post(address, words), "not your password as it is now")
+        answer = self.client.post(address, {**words, "old_password": "a-long-way"}, follow=True)
+        self.assertContains(answer, "Your password is changed.")
+        self.client.logout()
+        self.assertEqual(self.sign_in("a-long-way").status_code, 200)
+        self.assertEqual(self.sign_in("round-the-sun-9").status_code, 302)
+
+    def test_a_lost_password_is_reset_by_a_command(self):
+        made = new_password("ada")
+        self.assertEqual(self.sign_in(made).status_code, 302)
+        with self.assertRaisesRegex(CommandError, "there is no account “eve”"):
+            new_password("eve")
 
     @override_settings(SIGN_UP="closed")
     def test_accounts_are_not_made_where_that_is_closed(self):

@@ -1,6 +1,6 @@
 """Forms for signing in and up."""
 
-from django.contrib.auth.forms import AuthenticationForm, UserCreationForm
+from django.contrib.auth.forms import AuthenticationForm, PasswordChangeForm, UserCreationForm
 
 
 class SignInForm(AuthenticationForm):
@@ -20,3 +20,12 @@ class SignUpForm(UserCreationForm):
     def __init__(self, *arguments, **options):
         super().__init__(*arguments, **options)
         self.fields.pop("usable_password", None)
+
+
+class ChangePasswordForm(PasswordChangeForm):
+    """The password as it is, and the new one twice."""
+
+    error_messages = {
+        **PasswordChangeForm.error_messages,
+        "password_incorrect": "This is not your password as it is now.",
+    }

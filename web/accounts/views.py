@@ -1,18 +1,19 @@
 """Signing in, up and out."""
 
 from django.conf import settings
+from django.contrib import messages
 from django.contrib.auth import login
 from django.contrib.auth.decorators import login_not_required
-from django.contrib.auth.views import LoginView
+from django.contrib.auth.views import LoginView, PasswordChangeView
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.middleware.csrf import get_token
 from django.shortcuts import redirect, render
-from django.urls import reverse
+from django.urls import reverse, reverse_lazy
 from django.utils.decorators import method_decorator
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_POST
 
-from .forms import SignInForm, SignUpForm
+from .forms import ChangePasswordForm, SignInForm, SignUpForm
 
 
 @method_decorator(login_not_required, name="dispatch")
@@ -49,6 +50,18 @@ def sign_in_here(request: HttpRequest) -> HttpResponse:
 def token(request: HttpRequest) -> HttpResponse:
     """Who is signed in ("" if nobody is), and the token that the page's requests need now."""
     return JsonResponse({"name": request.user.get_username(), "token": get_token(request)})
+
+
+class ChangePassword(PasswordChangeView):
+    """Another password; the sessions of the old one end, but for this one."""
+
+    template_name = "accounts/password.html"
+    form_class = ChangePasswordForm
+    success_url = reverse_lazy("projects")
+
+    def form_valid(self, form: ChangePasswordForm) -> HttpResponse:
+        messages.success(self.request, "Your password is changed.")
+        return super().form_valid(form)
 
 
 def locked_out(request: HttpRequest, credentials: dict | None = None, **_: object) -> HttpResponse:
