@@ -6,6 +6,7 @@ import sys
 from balletto import __version__
 from balletto.command import CommandError, add_commands
 
+from .services.backups import add_backups
 from .services.checks import add_checks
 from .services.passwords import add_passwords
 from .services.processes import ServiceError
@@ -21,6 +22,7 @@ def main() -> int:
     commands = parser.add_subparsers(title="commands", metavar="COMMAND", required=True)
     add_start(commands)
     add_passwords(commands)
+    add_backups(commands)
     add_commands(commands)
     add_checks(commands)
     commands.add_parser("help", help="show this help").set_defaults(
