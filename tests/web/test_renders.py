@@ -357,6 +357,8 @@ class RenderTest(PageTest):
             self.ask()
         many = asked()
         self.assertEqual(len(many), len(few))
+        listed = [each.render.pk for each in self.client.get(reverse("renders")).context["renders"]]
+        self.assertEqual(listed, sorted(listed, reverse=True))
         self.assertLessEqual(len(many), 14)
         self.assertFalse([each for each in many if "`renders_render`.`document`" in each])
 

@@ -3,11 +3,28 @@
 import os
 import subprocess
 import sys
+from unittest import mock
 
 from django.test import SimpleTestCase
 from django.utils.crypto import get_random_string
 
-from web.services.start import ROOT
+from web.services.start import ROOT, _hosts
+
+
+class HostsTest(SimpleTestCase):
+    """The names by which a started application may be asked."""
+
+    def test_they_are_named_and_never_all(self):
+        with mock.patch.dict(os.environ):
+            os.environ.pop("BALLETTO_HOSTS", None)
+            for host in ("127.0.0.1", "0.0.0.0", "::", "10.0.0.5"):
+                names = _hosts(host, 8300)["BALLETTO_HOSTS"].split(",")
+                self.assertIn("localhost", names)
+                self.assertNotIn("*", names)
+                self.assertNotIn("", names)
+            os.environ["BALLETTO_HOSTS"] = "titles.example.org"
+            said = _hosts("0.0.0.0", 8300)["BALLETTO_HOSTS"]
+            self.assertTrue(said.endswith(",titles.example.org"))
 
 
 class DeployTest(SimpleTestCase):

@@ -34,9 +34,10 @@ class Renders(models.QuerySet):
     """Renders as lists need them: without their documents, which are large."""
 
     def listed(self) -> "Renders":
-        """Each with how many of its frames are drawn, as `drawn`."""
+        """Each with how many of its frames are drawn, as `drawn`; the newest first."""
         drawn = Sum("segments__frames_done", filter=Q(segments__joins=False), default=0)
-        return self.defer("document").annotate(drawn=drawn)
+        # Sums leave the usual order out.
+        return self.defer("document").annotate(drawn=drawn).order_by(*self.model._meta.ordering)
 
 
 class Render(models.Model):

@@ -4,12 +4,13 @@ import argparse
 import fcntl
 import os
 import signal
+import socket
 import sys
 import time
 import urllib.error
 import urllib.request
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import contextmanager, suppress
 from pathlib import Path
 
 from .databases import Databases
@@ -18,6 +19,7 @@ from .processes import Service, ServiceError, free_port, is_free
 ROOT = Path(__file__).resolve().parents[2]
 FIRST_DATABASE_PORT = 33061
 DEMO_NAME = "orrery"
+_ANYWHERE = ("0.0.0.0", "::")
 _LOOPBACK = ("127.0.0.1", "localhost", "::1")
 
 
@@ -136,17 +138,32 @@ def _port(wanted: int, host: str) -> int:
 
 
 def _shown(host: str) -> str:
-    if host in ("0.0.0.0", "::"):
+    if host in _ANYWHERE:
         return "127.0.0.1"
     return f"[{host}]" if ":" in host else host
 
 
 def _hosts(host: str, port: int) -> dict[str, str]:
-    """Requests are answered for the names of this machine; for any when it serves a network."""
-    names = (
-        "localhost,127.0.0.1,[::1]" if host in _LOOPBACK else os.environ.get("BALLETTO_HOSTS", "*")
-    )
-    return {"BALLETTO_HOSTS": names, "BALLETTO_PORT": str(port)}
+    """Requests are answered for the names of this machine, or those that BALLETTO_HOSTS says, never
+    for any: a name that somebody else gives it could lead its links elsewhere."""
+    names = ["localhost", "127.0.0.1", "[::1]"]
+    if host not in _LOOPBACK:
+        said = os.environ.get("BALLETTO_HOSTS", "")
+        names += said.split(",") if said else _own_names(host)
+    return {"BALLETTO_HOSTS": ",".join(dict.fromkeys(names)), "BALLETTO_PORT": str(port)}
+
+
+def _own_names(host: str) -> list[str]:
+    """What a machine is called on its network, as far as it knows."""
+    names = [socket.gethostname(), socket.getfqdn()]
+    if host not in _ANYWHERE:
+        return [*names, f"[{host}]" if ":" in host else host]
+    with suppress(OSError):
+        names += [str(found[4][0]) for found in socket.getaddrinfo(names[0], None, socket.AF_INET)]
+    with suppress(OSError), socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
+        probe.connect(("192.0.2.1", 9))  # sends nothing: it tells by which address it would go
+        names.append(probe.getsockname()[0])
+    return names
 
 
 def _is_up(address: str) -> bool:
