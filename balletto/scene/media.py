@@ -15,6 +15,8 @@ FileName = Annotated[
     StringConstraints(max_length=200, pattern=r"^[^./\\\x00-\x1f][^/\\\x00-\x1f]*$"),
     needs("the name of a file that lies beside the scene, without folders"),
 ]
+# What in a scene may be the name of a file: a sound may be a layer as well.
+NAMING = ("file", "sound")
 Seconds = Annotated[float, Number("a number of seconds", Counts.SECONDS, ge=0, le=100_000)]
 Speed = Annotated[float, Number("a speed", Counts.FACTOR, ge=0, le=100)]
 # What comes when it is over: its last frame stays, it begins again, or nothing is shown.

@@ -72,6 +72,14 @@ class BoundsTest(TestCase):
                 apply(scene_data("Orbit"), {"name": "set-value", "path": "t1.style.size",
                                             "value": tie})  # fmt: skip
 
+    def test_sounds_lie_beside_the_scene_as_all_files_do(self) -> None:
+        for name in ("../2/private.wav", "/etc/passwd", "a/b.wav", ".hidden", "a\\b"):
+            data = scene_data("Orbit")
+            reach = [{"kind": "loudness", "sound": name}]
+            data["layers"][0]["moves"] = [{"id": "m1", "reach": reach}]
+            with self.assertRaisesRegex(SceneError, "without folders"):
+                files.from_data(data)
+
     def test_curves_go_with_their_tracks(self) -> None:
         """No cache keeps the curves of scenes that were open."""
         self.assertFalse(hasattr(Curve._tangents, "cache_info"))

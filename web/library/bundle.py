@@ -16,6 +16,8 @@ from balletto.picture.media import MediaError
 from balletto.scene import files
 from balletto.scene.document import Scene
 from balletto.scene.errors import SceneError
+from balletto.scene.media import NAMING
+from balletto.stock import STOCK
 
 from .store import keep_path
 
@@ -32,7 +34,7 @@ def bundle(scene: Scene, text: str, name: str) -> bytes:
     made = io.BytesIO()
     with zipfile.ZipFile(made, "w", zipfile.ZIP_STORED) as archive:
         archive.writestr(f"{name}.balletto.json", text)
-        for file in sorted({file for _, file in scene.files()}):
+        for file in sorted({file for _, file in scene.files()} - STOCK.keys()):
             if path := scene.path_of(file):
                 archive.write(path, file)
     return made.getvalue()
@@ -63,7 +65,7 @@ def _unpacked(archive: zipfile.ZipFile, owner: AbstractBaseUser) -> dict[str, An
         most = settings.SCENE_FILE_MAX_BYTES // 1024**2
         raise SceneError.at("", f"the scene in the ZIP is too large: it may have {most} MB")
     scene = files.parse(archive.read(scenes[0]))  # not more than it says that it has
-    shown = {file for _, file in scene.files()}
+    shown = {file for _, file in scene.files()} - STOCK.keys()  # what ships is there already
     kept = {
         member.filename: _keep(archive, member, owner)
         for member in members
@@ -91,7 +93,7 @@ def with_files(document: Any, names: dict[str, str]) -> Any:
     if not isinstance(document, dict):
         return document
     return {
-        key: names.get(value, value) if key == "file" and isinstance(value, str)
+        key: names.get(value, value) if key in NAMING and isinstance(value, str)
         else with_files(value, names)
         for key, value in document.items()
     }  # fmt: skip

@@ -13,6 +13,7 @@ from typing import Any
 from django.core.cache import cache
 
 from balletto.picture.version import drawing_version
+from balletto.scene.media import NAMING
 from web.library.store import folder_of
 
 _LETTERS = 12
@@ -27,7 +28,7 @@ def files_in(document: dict[str, Any]) -> tuple[str, ...]:
 def _files(part: Any) -> Iterator[str]:
     if isinstance(part, dict):
         for name, value in part.items():
-            if name in ("file", "sound") and isinstance(value, str):
+            if name in NAMING and isinstance(value, str):
                 yield value
             else:
                 yield from _files(value)

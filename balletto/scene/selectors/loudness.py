@@ -3,10 +3,10 @@
 from typing import Annotated, Any, ClassVar, Literal
 
 import numpy as np
-from pydantic import Field
 
 from ..measures import Measure
-from ..model import Counts, Factor, Number, needs
+from ..media import FileName
+from ..model import Counts, Factor, Number
 from ..pose_properties import Asked
 from ..tracks import Changing, value_at
 from ..wording import Said
@@ -19,11 +19,6 @@ _BANDS = (
     ("middle", "in middle tones"),
     ("high", "in high tones"),
 )
-Sound = Annotated[
-    str,
-    Field(min_length=1, max_length=200),
-    needs("the id of a sound layer, or the name of a file that lies beside the scene"),
-]
 Smoothing = Annotated[float, Number("a number of frames", Counts.DURATION, ge=0, le=100_000)]
 
 
@@ -49,7 +44,7 @@ class Loudness(Selector):
     }
 
     kind: Literal["loudness"]
-    sound: Sound | None = None
+    sound: FileName | None = None  # the ids of layers are such names too
     band: Literal["all", "low", "middle", "high"] = "all"
     smooth: Changing[Smoothing] = 3
     gain: Changing[Factor] = 1
