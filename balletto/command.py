@@ -205,7 +205,7 @@ def _context(scene: Scene, layer: str | None) -> Context:
 def _beats(arguments: argparse.Namespace) -> None:
     try:
         print(json.dumps([round(float(at), 2) for at in beats(arguments.file)]))
-    except (OSError, SoundError) as error:
+    except SoundError as error:
         raise CommandError(str(error)) from None
 
 

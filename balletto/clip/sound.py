@@ -73,7 +73,7 @@ def _add_clicks(whole: np.ndarray, scene: Scene, layer: ClicksLayer) -> None:
     path = scene.path_of(layer.file) if layer.file else click_file(layer.sound)
     if path is None:
         return
-    sound = _read(path)[:, : _LONGEST_CLICK * RATE]
+    sound = _read(path, 0, _LONGEST_CLICK * RATE)
     frames, units = clicks_of(scene, layer)
     for frame, unit in zip(frames.tolist(), units.tolist(), strict=True):
         if layer.span[0] <= frame < layer.span[1]:
@@ -97,8 +97,7 @@ def _heard(scene: Scene, layer: SoundLayer) -> np.ndarray:
         return np.zeros((2, 0), dtype=np.float32)
     rate = float(scene.frames_a_second)
     longest = round((layer.span[1] - layer.span[0]) / rate * RATE)
-    start = round(layer.start * RATE)
-    part = _read(path)[:, start : start + longest]
+    part = _read(path, round(layer.start * RATE), longest)
     count = part.shape[1]
     # The gain is worked out at each frame of the scene, and is even between them.
     times = np.arange(layer.span[0], layer.span[1] + 1.0)
@@ -121,10 +120,10 @@ def _nested(scene: Scene, layer: NestedLayer) -> np.ndarray:
     return np.concatenate([before, sound[:, max(shift, 0) :]], axis=1)[:, :longest]
 
 
-def _read(path: Path) -> np.ndarray:
-    """All samples of a file, in stereo. ClipError if it cannot be read."""
+def _read(path: Path, first: int, most: int) -> np.ndarray:
+    """Some samples of a file, in stereo. ClipError if it cannot be read."""
     try:
-        return read(path)
+        return read(path, first, most)
     except SoundError as error:
         raise ClipError(str(error)) from None
 

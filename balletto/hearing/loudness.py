@@ -13,7 +13,7 @@ from pathlib import Path
 import numpy as np
 from numpy.lib.stride_tricks import sliding_window_view
 
-from .samples import blocks
+from .samples import SoundError, blocks
 
 STEP = 0.01  # seconds
 LONGEST = 3600  # seconds of a file that are measured
@@ -73,7 +73,10 @@ class Loudness:
 
 def loudness(path: Path) -> Loudness:
     """The loudness of a file. SoundError if it cannot be read."""
-    state = path.stat()
+    try:
+        state = path.stat()
+    except OSError as error:
+        raise SoundError(f"The sound {path.name} cannot be read: {error}") from None
     return _measured(path, state.st_mtime_ns, state.st_size)
 
 

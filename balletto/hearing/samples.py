@@ -13,10 +13,17 @@ class SoundError(Exception):
     """A file of sound cannot be read; the message says which and why."""
 
 
-def read(path: Path) -> np.ndarray:
-    """All samples of a file, in stereo at RATE: (2, n). SoundError if it cannot be read."""
-    parts = list(blocks(path, RATE, "stereo"))
-    return np.concatenate(parts, axis=1) if parts else np.zeros((2, 0), dtype=np.float32)
+def read(path: Path, first: int = 0, most: int | None = None) -> np.ndarray:
+    """Samples of a file in stereo at RATE, (2, n): from one on at most so many, or all. No more of
+    it is in memory. SoundError if it cannot be read."""
+    parts, at = [np.zeros((2, 0), dtype=np.float32)], 0
+    for block in blocks(path, RATE, "stereo"):
+        end = None if most is None else max(first + most - at, 0)
+        parts.append(block[:, max(first - at, 0) : end])
+        at += block.shape[1]
+        if most is not None and at >= first + most:
+            break
+    return np.concatenate(parts, axis=1)
 
 
 def blocks(path: Path, rate: int, layout: str) -> Iterator[np.ndarray]:

@@ -41,6 +41,8 @@ class BitmapStore:
                 self._kept.move_to_end(key)
                 return self._kept[key]
         made = make()
+        if _size_of(made) > self._most:
+            return made
         with self._lock:
             if key not in self._kept:
                 self._bytes += _size_of(made)

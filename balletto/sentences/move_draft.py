@@ -111,8 +111,8 @@ class MoveDraft:
         courses = [value for value in self.pose.values() if isinstance(value, dict)]
         if any("keys" in course for course in courses) or self.leads == "stays":
             return False
-        if any(selector.of.kind == "loudness" for selector in self.selectors):
-            return False  # the sound says when
+        if any(SELECTOR_KINDS[selector.of.kind].says_when for selector in self.selectors):
+            return False
         return self.leads in ("home", "away") or not self.selectors
 
 

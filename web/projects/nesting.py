@@ -1,5 +1,6 @@
 """Scenes of a project within one another: which may be used where, and kept up to date."""
 
+from balletto.scene.edits import apply
 from balletto.scene.edits.nested import sources_of
 from balletto.scene.errors import SceneError
 
@@ -47,7 +48,8 @@ def offered(scene: Scene) -> list[Scene]:
 
 def renewals(scene: Scene, document: dict, owner_id: int) -> list[dict]:
     """The edits that bring the scenes that a document uses up to date with what they are now; none
-    if they are. A source that is gone, or that now uses this one, stays as it was."""
+    if they are. A source that is gone, that now uses this one, or that does not fit any more, stays
+    as it was."""
     edits = []
     for used in document.get("scenes", []):
         source = used.get("source") or ""
@@ -56,8 +58,10 @@ def renewals(scene: Scene, document: dict, owner_id: int) -> list[dict]:
             continue
         try:
             now = usable(scene, other)
+            if now != used["scene"]:
+                edit = {"name": "renew-scene", "source": source, "document": now}
+                document = apply(document, edit).document
+                edits.append(edit)
         except SceneError:
             continue
-        if now != used["scene"]:
-            edits.append({"name": "renew-scene", "source": source, "document": now})
     return edits

@@ -30,6 +30,7 @@ log = logging.getLogger(__name__)
 
 REPORT_EVERY_S = 0.5
 BEAT_EVERY_S = settings.RENDER_LOST_AFTER_S / 4
+HANGS_AFTER_S = 15 * 60  # without a frame
 # How long a worker waits for a database that is away before it gives its segment up for lost.
 _DATABASE_AWAY_S = 60
 _MOST_CALLS = 16
@@ -101,10 +102,11 @@ def _scene_of(render: Render) -> Scene:
 def _make(segment: Segment) -> None:
     """Makes a segment; a failure fails its render, with the frame where it happened."""
     try:
-        with _working_folder() as folder, _heartbeat(segment):
+        reports = _Reports(segment)
+        with _working_folder() as folder, _heartbeat(segment, reports):
             made = Path(folder) / queue.made_by(segment).name
             make = _put_together if segment.joins else _draw
-            make(segment, made, _Reports(segment))
+            make(segment, made, reports)
             _store(made, queue.made_by(segment))
         _persist(partial(queue.finish, segment))
         if segment.joins:
@@ -121,14 +123,16 @@ def _make(segment: Segment) -> None:
 
 
 @contextmanager
-def _heartbeat(segment: Segment) -> Iterator[None]:
+def _heartbeat(segment: Segment, reports: "_Reports") -> Iterator[None]:
     """Tells the database that this worker is alive, whether or not frames come: one may take long,
-    and putting a file together has none. Ends with the process."""
+    and putting a file together has none. Ends with the process, and when nothing has come for so
+    long that it hangs."""
     is_over = threading.Event()
 
     def beat() -> None:
-        while not is_over.wait(BEAT_EVERY_S):
+        while not is_over.wait(BEAT_EVERY_S) and reports.silent_s < HANGS_AFTER_S:
             try:
+                close_old_connections()  # one that the database has lost is of no use again
                 queue.beat(segment)
             except DatabaseError:
                 log.warning("render=%s segment=%s cannot be told to be alive", *_named(segment))
@@ -177,8 +181,15 @@ class _Reports:
 
     def __init__(self, segment: Segment):
         self._segment, self._told = segment, time.monotonic()
+        self._came = self._told  # when the last frame did
+
+    @property
+    def silent_s(self) -> float:
+        """Seconds since the last frame."""
+        return time.monotonic() - self._came
 
     def __call__(self, done: int) -> None:
+        self._came = time.monotonic()
         if time.monotonic() - self._told < REPORT_EVERY_S:
             return
         self._told = time.monotonic()

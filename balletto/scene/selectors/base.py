@@ -61,12 +61,14 @@ class Selector(Kind):
     title: what it is called; also: other words for it, as they are typed
     values: how all that it says is said
     by_property: whether it gives each property a chance of its own
+    says_when: whether it brings units there and back by itself, so that a move needs no length
     """
 
     title: ClassVar[str]
     also: ClassVar[tuple[str, ...]] = ()
     values: ClassVar[dict[str, Said]]
     by_property: ClassVar[bool] = False
+    says_when: ClassVar[bool] = False
 
     strength: Changing[Percent] = 100
     combine: Literal["multiply", "add", "subtract", "min", "max", "difference"] = "multiply"

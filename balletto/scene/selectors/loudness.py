@@ -31,6 +31,7 @@ class Loudness(Selector):
     """
 
     rank: ClassVar = 60
+    says_when: ClassVar = True
     title: ClassVar = "loudness"
     also: ClassVar = ("loudness of the music", "the music", "the sound", "the beat", "beat")
     values: ClassVar = {
