@@ -14,7 +14,7 @@ import skia
 from av.video.reformatter import ColorRange, Colorspace, VideoReformatter
 from PIL import Image, ImageOps, UnidentifiedImageError
 
-from ..scene.svg_bounds import svg_fault
+from ..scene.svg_bounds import MOST_BYTES, svg_root
 from .bitmap_store import BITMAPS
 from .bitmaps import Bitmap
 
@@ -120,9 +120,12 @@ def premultiplied(straight: np.ndarray) -> np.ndarray:
 
 def _drawing(path: Path) -> Bitmap:
     """An SVG, drawn so large that it stays sharp. It reads nothing from elsewhere."""
-    content = path.read_bytes()
-    if fault := svg_fault(content):
-        raise MediaError(f"{path.name}: {fault}.")
+    with path.open("rb") as file:
+        content = file.read(MOST_BYTES + 1)
+    try:
+        svg_root(content)
+    except ValueError as error:
+        raise MediaError(f"{path.name}: {error}.") from None
     drawing = skia.SVGDOM.MakeFromStream(skia.MemoryStream.MakeCopy(content))
     if drawing is None:
         raise MediaError(f"{path.name} cannot be read as an SVG.")

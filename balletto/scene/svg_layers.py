@@ -7,7 +7,7 @@ import re
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, field, replace
 from typing import Any
-from xml.etree.ElementTree import Element, ParseError, fromstring
+from xml.etree.ElementTree import Element
 
 from fontTools.misc.transform import Identity, Transform
 from fontTools.pens.boundsPen import BoundsPen
@@ -18,10 +18,10 @@ from fontTools.svgLib.path.shapes import PathBuilder
 from PIL import ImageColor
 
 from .outlines import MAX_DRAWING, written
+from .svg_bounds import named_in, svg_root, used_by
 
 MOST_SHAPES = 300
 _DEEPEST = 40  # groups in groups
-_MOST_VISITED = 20_000  # elements, those that are used several times as often
 Style = dict[str, str]
 _INHERITED = (
     "fill", "stroke", "stroke-width", "stroke-linecap", "stroke-linejoin", "stroke-dasharray",
@@ -54,12 +54,7 @@ def layers_of_svg(content: bytes, name: str, span: tuple[int, int]) -> list[dict
 
     ValueError if the file cannot be read, or has no shapes, or too many.
     """
-    if b"<!ENTITY" in content or b"<!DOCTYPE" in content:
-        raise ValueError("it has a document type of its own, which is not read")
-    try:
-        root = fromstring(content)
-    except ParseError as error:
-        raise ValueError(f"it cannot be read as an SVG: {error}") from None
+    root = svg_root(content)
     reader = _Reader(root)
     found = list(reader.shapes(root, _Here(_of_view_box(root))))
     if not found:
@@ -105,18 +100,15 @@ class _Reader:
     """Reads the elements of a file; knows its gradients and the classes of its style sheet."""
 
     def __init__(self, root: Element):
-        self._by_id = {each.get("id"): each for each in root.iter() if each.get("id")}
+        self._by_id = named_in(root)
         sheets = [each.text or "" for each in root.iter() if _tag(each) == "style"]
         self._classes = {
             name: _declared(text) for sheet in sheets for name, text in _RULE.findall(sheet)
         }
-        self._count = self._visited = 0
+        self._count = 0
 
     def shapes(self, element: Element, here: _Here) -> Iterator[tuple[Any, dict[str, Any]]]:
         """The shapes of an element and all within it, each with its box."""
-        self._visited += 1
-        if self._visited > _MOST_VISITED:
-            raise ValueError("its parts use each other more often than is read")
         if _tag(element) in _HIDDEN or here.depth > _DEEPEST:
             return
         own = {**self._styled(element)}
@@ -135,11 +127,11 @@ class _Reader:
 
     def _used(self, element: Element) -> list[Element]:
         """What a `use` stands for: what lies in a symbol, or another element itself."""
-        href = element.get("href") or element.get("{http://www.w3.org/1999/xlink}href") or ""
-        target = self._by_id.get(href.removeprefix("#"))
-        if target is None:
-            return []
-        return list(target) if _tag(target) == "symbol" else [target]
+        return [
+            each
+            for target in used_by(element, self._by_id)
+            for each in (target if _tag(target) == "symbol" else [target])
+        ]
 
     def _styled(self, element: Element) -> Style:
         """What is said of an element: by attributes, by its classes, by its own style."""

@@ -18,7 +18,7 @@ from balletto.scene import files
 from balletto.scene.document import rate_of
 from balletto.scene.edits import apply
 from balletto.scene.errors import SceneError
-from balletto.scene.svg_bounds import svg_fault
+from balletto.scene.svg_bounds import svg_root
 from balletto.scene.tracks import Curve
 
 from .scenes import scene_data
@@ -154,6 +154,8 @@ class MediaTest(TestCase):
         for body in (tiny + groups, '<g id="a"><use href="#a"/></g>'):
             self.refused("deep.svg", f"{head}{body}</svg>".encode(), "draws more than 50,000")
         self.refused("no.svg", b"<svg", "cannot be read as an SVG")
-        self.assertEqual(svg_fault(f'<!DOCTYPE svg PUBLIC "x" "y">{head}{tiny}</svg>'.encode()), "")
+        self.refused("large.svg", head.encode() + b" " * 17 * 1024**2, "more than 16 MB")
+        self.refused("wide.svg", f"{head}{tiny}</svg>".encode("utf-16"), "not UTF-8")
+        svg_root(f'<!DOCTYPE svg PUBLIC "x" "y">{head}{tiny}</svg>'.encode())
         entity = f'<!DOCTYPE svg [<!ENTITY a "b">]>{head}</svg>'
-        self.assertIn("entities", svg_fault(entity.encode()))
+        self.refused("entity.svg", entity.encode(), "entities")
