@@ -1,12 +1,14 @@
 """Flurries as they are drawn over the picture, to be dragged: the fan that pieces are thrown into,
 where they are born, and the ways of a few of them."""
 
+from functools import partial
 from typing import Any
 
 import numpy as np
 
 from ..motion.affine import resting_matrices
 from ..motion.flurries import pieces_at
+from ..motion.recent import Recent
 from ..scene.document import Scene
 from ..scene.flurry import Flurry
 from ..scene.layers import Layer
@@ -16,6 +18,7 @@ from .mask_handles import grips_seen, is_tied, maps, seen_points
 
 _WAYS, _STEPS = 9, 24  # pieces whose ways are shown, and points along each
 _ALONG_FAN = 24  # points
+_kept = Recent(most=32)  # ways are the same in all frames, and take long for thousands of pieces
 
 
 def flurry_handles(scene: Scene, layer: Layer, frame: float) -> dict[str, Any] | None:
@@ -29,10 +32,11 @@ def flurry_handles(scene: Scene, layer: Layer, frame: float) -> dict[str, Any] |
         return None
     flurry, time = layer.flurry, np.array([float(frame)])
     matrix = resting_matrices(scene, layer, time)[0]
+    ways = partial(_ways, scene, flurry)
     return {
         "grips": grips_seen(flurry.grips(time), "flurry", matrix),
         "fan": seen_points(matrix, _fan(flurry, time)),
-        "ways": [seen_points(matrix, way) for way in _ways(scene, flurry)],
+        "ways": [seen_points(matrix, way) for way in _kept.of(scene, layer.id, ways)],
         **maps(matrix),
     }
 

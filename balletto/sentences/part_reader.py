@@ -37,6 +37,7 @@ class PartKind:
     is said of it.
 
     heads: of which one has to be said
+    unsaid: what the model needs besides, which the pages give
     """
 
     what: str
@@ -45,6 +46,7 @@ class PartKind:
     parts: tuple[Pattern, ...]
     begins_with_value: bool = False
     start: tuple[tuple[str, Any], ...] = ()
+    unsaid: tuple[tuple[str, Any], ...] = ()
 
     def phrases(self) -> Iterator[str]:
         """All words that it is known by."""
@@ -111,7 +113,8 @@ def part_kinds() -> tuple[PartKind, ...]:
     kinds += [_kind("mask", name, model) for name, model in MASK_KINDS.items()]
     kinds.append(kind_of_wording("motion_blur", MotionBlur, SHUTTER))
     kinds.append(_window())
-    kinds.append(kind_of_wording("caret", Caret, CARET))
+    caret = kind_of_wording("caret", Caret, CARET)
+    kinds.append(replace(caret, unsaid=(("move", "m1"),)))
     return tuple(kinds)
 
 

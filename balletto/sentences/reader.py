@@ -8,7 +8,6 @@ from typing import Any, NamedTuple
 
 from pydantic import ValidationError
 
-from ..scene.caret import Caret
 from ..scene.document import Scene
 from ..scene.effects import EFFECT_KINDS
 from ..scene.files import faults_of
@@ -67,13 +66,14 @@ NAMED = ("layer", "move")
 @dataclass(frozen=True)
 class Context:
     """What a sentence is read for: the frames a second of its scene, the text of its title, what it
-    may say, and the kind of layer, and of shape, that it is said of."""
+    may say, the kind of layer, and of shape, that it is said of, and whether that has copies."""
 
     rate: float = RATE
     text: str | None = None
     may_say: tuple[str, ...] = EVERYTHING
     kind: str = ""
     shape: str = ""
+    has_copies: bool = False
 
 
 def context_of(scene: Scene, layer_id: Any, may_say: tuple[str, ...] = EVERYTHING) -> Context:
@@ -82,7 +82,8 @@ def context_of(scene: Scene, layer_id: Any, may_say: tuple[str, ...] = EVERYTHIN
     kind = getattr(layer, "kind", "")
     shape = layer.shape.kind if isinstance(layer, ShapeLayer) else ""
     rate = float(scene.frames_a_second)
-    return Context(rate, getattr(layer, "text", None), may_say, kind, shape)
+    has_copies = layer is not None and layer.formation is not None
+    return Context(rate, getattr(layer, "text", None), may_say, kind, shape, has_copies)
 
 
 class Said(NamedTuple):
@@ -319,9 +320,7 @@ def _valid_layer(data: dict[str, Any]) -> Model | None:
 
 
 def _part_attempt(kind: PartKind, reader: PartReader) -> Attempt:
-    # The move that a caret goes with is not said.
-    more = {"move": "m1"} if kind.model is Caret else {}
-    return Attempt(kind.what, reader, reader.data, _valid(kind.model, **more))
+    return Attempt(kind.what, reader, reader.data, _valid(kind.model, **dict(kind.unsaid)))
 
 
 def _valid(model: type[Model], **more: Any) -> Callable[[dict[str, Any]], Model]:

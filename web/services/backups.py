@@ -6,18 +6,17 @@ they can be made again.
 
 import argparse
 import io
-import os
 import subprocess
 import tarfile
 import tempfile
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
 from balletto.command import CommandError
+from web.serving import written_whole
 
-from .databases import Databases
-from .start import FIRST_DATABASE_PORT, ROOT, sole_owner
+from .installation import reached
 
 _DATABASE, _FILES = "database.sql", "files"
 
@@ -32,16 +31,8 @@ def add_backups(commands: argparse._SubParsersAction) -> None:
     back.set_defaults(run=lambda arguments: _reached(restore, arguments.file))
 
 
-def _reached(work: object, file: Path) -> None:
-    """Does it with the database that the environment tells of, or that of the local start, which
-    has to be stopped meanwhile."""
-    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "web.config.settings")
-    if "BALLETTO_SECRET_KEY" in os.environ:
-        print(work(file))
-        return
-    var = Path(os.environ.get("BALLETTO_VAR", ROOT / "var"))
-    with sole_owner(var, "Balletto"), Databases(var, FIRST_DATABASE_PORT) as databases:
-        os.environ.update(databases.environment)
+def _reached(work: Callable[[Path], str], file: Path) -> None:
+    with reached():
         print(work(file))
 
 
@@ -50,17 +41,14 @@ def backup(file: Path) -> str:
     meanwhile is in it without being needed; none that is needed is left out."""
     files = _media()
     with tempfile.TemporaryDirectory() as folder:
-        dump, whole = Path(folder) / _DATABASE, Path(folder) / "backup.tar"
+        dump = Path(folder) / _DATABASE
         with dump.open("wb") as output:
             _run(["mariadb-dump", "--single-transaction", "--skip-comments"], stdout=output)
-        with tarfile.open(whole, "w") as archive:
-            archive.add(dump, _DATABASE)
-            if files.is_dir():
-                archive.add(files, _FILES, filter=_without_parts)
-        coming = file.with_name(f".{file.name}.part")
         try:
-            coming.write_bytes(whole.read_bytes())
-            coming.replace(file)
+            with written_whole(file) as coming, tarfile.open(coming, "w") as archive:
+                archive.add(dump, _DATABASE)
+                if files.is_dir():
+                    archive.add(files, _FILES, filter=_without_parts)
         except OSError as error:
             raise CommandError(f"{file} cannot be written: {error.strerror}") from None
     return f"{file}: {file.stat().st_size:,} bytes"

@@ -234,5 +234,6 @@ def _in_full(what: str, data: Data, text: str, context: Context) -> str:
     """What is said, in full words: of a move all that it leaves out too."""
     if what != "move":
         return text.strip()
-    suited = of_kind({"kind": context.kind, "formation": True}, data) if context.kind else data
+    layer = {"kind": context.kind, "formation": context.has_copies}
+    suited = of_kind(layer, data) if context.kind else data
     return move_text(move_of(suited), context.text)
