@@ -89,6 +89,32 @@ class MediaTest(BrowserTest):
         self.scene.refresh_from_db()
         self.assertEqual(self.scene.head, 2)
 
+    def test_two_tabs_that_are_opened_at_once_follow_once(self):
+        self.show()
+        moon = self.scene
+        used = {"id": "u1", "source": source_of(moon), "scene": self.document(moon)}
+        layer = {"kind": "scene", "id": "n1", "span": [0, 90], "scene": "u1"}
+        self.scene = self.make(scene_data(layers=[layer], scenes=[used]))
+        edit = {"name": "set-length", "length": 55}
+        history.record(moon.pk, moon.head, edit, self.person)
+        address = f"{self.live_server_url}/scenes/{self.scene.pk}/"
+        tabs = [self.page, self.new_tab()]
+        # Both have the page from before, and neither is answered until both have asked.
+        held = []
+        for tab in tabs:
+            tab.route("**/edit/", lambda route: held.append(route))
+            tab.goto(address)
+        while len(held) < len(tabs):
+            self.page.wait_for_timeout(50)
+        for route in held:
+            route.continue_()
+        for tab in tabs:
+            state = tab.locator("#workbench-state")
+            expect(state).to_have_attribute("data-revision", "2")
+            expect(tab.locator(".notice")).to_have_count(0)
+        self.scene.refresh_from_db()
+        self.assertEqual(self.scene.head, 2)
+
     def make(self, data):
         from web.projects.history import make_scene
 

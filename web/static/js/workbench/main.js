@@ -29,7 +29,7 @@ import * as player from "./player.js";
 import * as session from "./session.js";
 import * as shortcuts from "./shortcuts.js";
 import * as spread from "./spread.js";
-import { on, open } from "./state.js";
+import { on, open, state } from "./state.js";
 import * as sides from "./sides.js";
 import * as takes from "./takes.js";
 import * as text from "./text.js";
@@ -89,5 +89,7 @@ const MODULES = [
 
 for (const module of MODULES) module.listen(on);
 open();
-// Scenes that this one uses have changed since: it follows them, as an edit.
-if ("behind" in document.querySelector(".workbench").dataset) pending.commit({ name: "renew-scenes" });
+// Scenes that this one uses have changed since: it follows them, as an edit, which all tabs that are
+// opened at this revision call by one name, so that it is made once.
+if ("behind" in document.querySelector(".workbench").dataset)
+  pending.commit({ name: "renew-scenes" }, { name: `follow-${state.revision}` });

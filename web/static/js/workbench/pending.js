@@ -59,9 +59,9 @@ export function letGo() {
  * Makes an edit. `done` is called with its answer once that is on the page; `refused(message, isTyped)`, if it
  * cannot be made, says so in place of the usual message.
  */
-export function commit(edit, { done = null, refused = null, seen: at = null } = {}) {
+export function commit(edit, { done = null, refused = null, seen: at = null, name = undefined } = {}) {
   release();
-  addEdit({ edit, done, refused, seen: at, frame: state.frame });
+  addEdit({ edit, done, refused, seen: at, name, frame: state.frame });
 }
 
 /** Posts to an address of the scene, whose answer brings the changed parts; values may come last. */
@@ -169,7 +169,8 @@ function add(request) {
   const bytes = crypto.getRandomValues(new Uint8Array(12));
   const name = Array.from(bytes, (byte) => byte.toString(16).padStart(2, "0")).join("");
   const waitsFor = isBeginning ? null : late.at(-1);
-  (waitsFor?.requests ?? queue).push({ ...request, seen: request.seen ?? seen(), name });
+  const named = { name: request.name ?? name, seen: request.seen ?? seen() };
+  (waitsFor?.requests ?? queue).push({ ...request, ...named });
   sayKept();
   queueMicrotask(run); // a late hand acts as if the page stood elsewhere; what is sent goes by where it stands
 }
