@@ -11,7 +11,7 @@ from scipy.ndimage import maximum_filter1d, uniform_filter1d
 
 from .loudness import STEP, loudness
 
-MOST_BEATS = 1000
+MOST_BEATS = 900  # a scene has room for a thousand markers
 _NEIGHBOURS = 3  # moments on either side that a peak is highest of
 _ABOUT = 25  # moments on either side that it is compared with
 _OVER_MEAN = 1.6  # times the flux about it

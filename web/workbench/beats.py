@@ -1,6 +1,6 @@
 """Markers at the beats of a sound."""
 
-from balletto.hearing.beats import MOST_BEATS, beats
+from balletto.hearing.beats import beats
 from balletto.hearing.samples import SoundError
 from balletto.scene.document import Scene
 from balletto.scene.edits.paths import name_of
@@ -19,7 +19,7 @@ def mark_beats(request: EditRequest, wanted: Data) -> Data:
     times = _beats_of(request.document, layer)
     if not times:
         raise SceneError.at(name_of(data), "no beats are heard in it: set markers with M instead")
-    return {"name": "set-beats", "times": times[:MOST_BEATS]}
+    return {"name": "set-beats", "times": times}
 
 
 def _beats_of(scene: Scene, layer: SoundLayer) -> list[float]:

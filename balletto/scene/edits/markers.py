@@ -1,8 +1,8 @@
 """Edits of markers: named moments of the scene."""
 
 import re
-from collections.abc import Callable
-from functools import partial
+from collections.abc import Mapping
+from types import MappingProxyType
 from typing import Annotated, Any
 
 from pydantic import Field
@@ -11,7 +11,7 @@ from ..changes import Change
 from ..errors import SceneError
 from ..model import Frames, Name
 from .base import Document, Edit, edit
-from .paths import frames, without_marker
+from .paths import frames, move_start, without_marker
 
 
 def _markers(document: Document) -> list[dict[str, Any]]:
@@ -57,15 +57,9 @@ class ChangeMarker(_OneMarker):
         marker = self.marker(document)
         changed = marker | {k: v for k, v in said.items() if v is not None}
         others = [m for index, m in enumerate(_markers(document)) if index != self.index]
-        markers = sorted([*others, changed], key=lambda marker: marker["at"])
-        by = changed["at"] - marker["at"]
-
-        def going_along(move: dict[str, Any]) -> dict[str, Any]:
-            start = {"start": frames(move["start"] + by)} if "start" in move and by else {}
-            return {**move, **start, "marker": changed["name"]}
-
-        moves = _moves_at(document, marker, going_along) if changed["name"] else []
-        return [Change("put", ("markers",), markers), *moves]
+        counts = marker["at"] == _times(_markers(document))[marker["name"]]
+        renamed = {marker["name"]: changed["name"]} if counts else {}
+        return _put(document, [*others, changed], renamed)
 
     def label(self, document: Document) -> str:
         name = self.marker(document)["name"]
@@ -79,28 +73,51 @@ class RemoveMarker(_OneMarker):
     """Takes a marker away; the moves that start at it stay where they are."""
 
     def changes(self, document: Document) -> list[Change]:
-        marker = self.marker(document)
-        moves = _moves_at(document, marker, partial(without_marker, document))
-        return [Change("remove", ("markers", self.index)), *moves]
+        self.marker(document)
+        others = [m for index, m in enumerate(_markers(document)) if index != self.index]
+        return _put(document, others, stay=True)
 
     def label(self, document: Document) -> str:
         return f"Marker “{self.marker(document)['name']}” removed"
 
 
-def _moves_at(
+def _times(markers: list[dict[str, Any]]) -> dict[str, float]:
+    """The frames of markers by their names: of several of one name the first in time counts."""
+    times: dict[str, float] = {}
+    for marker in markers:
+        times[marker["name"]] = min(marker["at"], times.get(marker["name"], marker["at"]))
+    return times
+
+
+def _put(
     document: Document,
-    marker: dict[str, Any],
-    rewritten: Callable[[dict[str, Any]], dict[str, Any]],
+    markers: list[dict[str, Any]],
+    renamed: Mapping[str, str] = MappingProxyType({}),
+    stay: bool = False,
 ) -> list[Change]:
-    """The changes of the moves that start at a marker: not if there is another of its name."""
-    if [each["name"] for each in _markers(document)].count(marker["name"]) > 1:
-        return []
-    return [
-        Change("put", ("layers", index, "moves", number), rewritten(move))
+    """Sets all markers. Moves that start at one go along with it in time, under its new name; or
+    `stay` where they start, as do those whose marker is gone."""
+    before, after = _times(_markers(document)), _times(markers)
+
+    def along(move: dict[str, Any]) -> dict[str, Any]:
+        then = before[move["marker"]]
+        name = renamed.get(move["marker"], move["marker"])
+        if not name or name not in after:
+            return without_marker(document, move)
+        moved = {**move, "marker": name}
+        if stay and after[name] != then:
+            return {**moved, "start": move_start(document, move)}
+        if "start" in move:
+            moved["start"] = frames(move["start"] + after[name] - then)
+        return moved
+
+    moves = [
+        Change("put", ("layers", index, "moves", number), along(move))
         for index, layer in enumerate(document.get("layers", []))
         for number, move in enumerate(layer.get("moves", []))
-        if move.get("marker") == marker["name"]
+        if move.get("marker") in before
     ]
+    return [Change("put", ("markers",), sorted(markers, key=lambda each: each["at"])), *moves]
 
 
 @edit("set-beats")
@@ -113,13 +130,7 @@ class SetBeats(Edit):
     def changes(self, document: Document) -> list[Change]:
         kept = [each for each in _markers(document) if not _BEAT.fullmatch(each["name"])]
         new = [{"at": at, "name": f"Beat {n + 1}"} for n, at in enumerate(sorted(self.times))]
-        names = {marker["name"] for marker in (*kept, *new)}
-        moves = []
-        for marker in _markers(document):
-            if marker["name"] not in names:
-                moves += _moves_at(document, marker, partial(without_marker, document))
-        markers = sorted([*kept, *new], key=lambda marker: marker["at"])
-        return [Change("put", ("markers",), markers), *moves]
+        return _put(document, [*kept, *new])
 
     def label(self, document: Document) -> str:
         return f"Markers set at {len(self.times)} beats"
