@@ -5,7 +5,8 @@ import { beforeEach, test } from "node:test";
 
 import { asked, settled } from "./page.js";
 
-const { addressOf, askRun, isAskedFor, keepFrame } = await import("../../web/static/js/workbench/frames.js");
+const { addressOf, askRun, bitmapAt, bitmapOf, isAskedFor, keepFrame } =
+  await import("../../web/static/js/workbench/frames.js");
 
 const MIB = 2 ** 20;
 
@@ -36,4 +37,17 @@ test("frames that did not come are asked for again", async () => {
   assert.ok(!isAskedFor(addressOf("d1", 3)));
   askRun("d1", 0, 100);
   assert.equal(asked.length, 2);
+});
+
+test("decoded frames are kept by their pixels, and closed when they go", async () => {
+  const closed = [];
+  globalThis.createImageBitmap = async ({ frame }) => ({ width: 1920, height: 1080, close: () => closed.push(frame) });
+  for (let frame = 0; frame < 120; frame += 1) {
+    keepFrame(`/large/${frame}/`, { size: 1, frame });
+    await bitmapOf(`/large/${frame}/`);
+  }
+  assert.deepEqual([closed[0], closed.at(-1)], [0, 18]); // 101 of them have 200 Mi pixels
+  assert.ok(!bitmapAt("/large/0/") && bitmapAt("/large/119/") && bitmapAt("/large/19/"));
+  await Promise.all([bitmapOf("/large/1/"), bitmapOf("/large/1/")]);
+  assert.equal(closed.filter((frame) => frame === 1).length, 2);
 });

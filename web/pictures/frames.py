@@ -54,7 +54,7 @@ def document_of(scene: Any, address: str) -> dict[str, Any]:
     digest = address.partition("-")[0]
     document = cache.get(f"preview:{scene.pk}:{digest}")
     if document is None:
-        revision = scene.revisions.filter(digest=digest).only("document").first()
+        revision = scene.revisions.filter(digest=digest).only("packed", "basis", "scene").first()
         if revision is None:
             raise Http404
         document = revision.document

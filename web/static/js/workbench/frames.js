@@ -7,6 +7,7 @@ import { url } from "./state.js";
 export const AHEAD = 40; // frames decoded ahead of the playhead
 const MOST_BYTES = 256 * 2 ** 20; // of compressed frames kept
 const MOST_BITMAPS = AHEAD * 4;
+const MOST_PIXELS = 200 * 2 ** 20; // of all of them, four bytes each: AHEAD of the largest, for two takes side by side
 const BOXES = [480, 960, 1440, 1920];
 const SLOW_MS = 90; // a frame that takes longer, on the way, is asked for smaller
 const REST_MS = 180; // after so long without another change the scrubbing is over
@@ -15,6 +16,7 @@ const blobs = new Map(); // address -> promise of a blob
 const sizes = new Map(); // address -> bytes, of those that are here
 let bytes = 0; // of all of them
 const bitmaps = new Map(); // address -> bitmap
+let pixels = 0; // of all of them
 let lately = 0; // ms that frames took lately
 let changedAt = 0;
 let resting = 0; // the timer until the scrubbing is over
@@ -137,14 +139,23 @@ export async function bitmapOf(address) {
     const started = performance.now();
     const bitmap = await createImageBitmap(await blobOf(address));
     if (isScrubbed) lately = lately * 0.6 + (performance.now() - started) * 0.4;
-    bitmaps.set(address, bitmap);
-    while (bitmaps.size > MOST_BITMAPS) {
-      const oldest = bitmaps.keys().next().value;
-      bitmaps.get(oldest).close();
-      bitmaps.delete(oldest);
-    }
+    if (bitmaps.has(address))
+      bitmap.close(); // it was asked for twice
+    else keepBitmap(address, bitmap);
   }
   return bitmaps.get(address);
+}
+
+/** Keeps a decoded frame; the oldest ones go. */
+function keepBitmap(address, bitmap) {
+  bitmaps.set(address, bitmap);
+  pixels += bitmap.width * bitmap.height;
+  while (bitmaps.size > MOST_BITMAPS || (pixels > MOST_PIXELS && bitmaps.size > 1)) {
+    const [oldest, old] = bitmaps.entries().next().value;
+    pixels -= old.width * old.height; // closed, it has none
+    old.close();
+    bitmaps.delete(oldest);
+  }
 }
 
 export function paint(canvas, bitmap, address) {
