@@ -9,6 +9,7 @@ import numpy as np
 from PIL import Image
 
 from ..picture.stills import straight_rgba
+from ..raster.pixel_buffer import Edges
 
 _COLORS = 255  # of a palette; the last place is for what is transparent
 _EXACT = 96  # of them the most frequent colours as they are, so that flat ones come back exactly
@@ -54,7 +55,7 @@ class _AnimationWriter:
                 **self._options(),
             )
 
-    def add(self, pixels: np.ndarray, changed: tuple[int, int] | None = None) -> None:
+    def add(self, pixels: np.ndarray, changed: Edges | None = None) -> None:
         """Adds a frame."""
         self._images.append(self._image(pixels))
         self._shown_ms.append(next(self._durations))

@@ -6,6 +6,7 @@ from pathlib import Path
 import numpy as np
 
 from ..picture.stills import png
+from ..raster.pixel_buffer import Edges
 
 
 class NumberedWriter:
@@ -22,7 +23,7 @@ class NumberedWriter:
     def __exit__(self, *_: object) -> None:
         self._zip.close()
 
-    def add(self, pixels: np.ndarray, changed: tuple[int, int] | None = None) -> None:
+    def add(self, pixels: np.ndarray, changed: Edges | None = None) -> None:
         """Adds a frame."""
         self._zip.writestr(f"frame-{self._count:05d}.png", png(pixels))
         self._count += 1

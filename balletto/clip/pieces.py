@@ -15,11 +15,11 @@ import numpy as np
 from av.video.reformatter import VideoReformatter
 
 from ..picture.frame import Picture
+from ..raster.pixel_buffer import Edges
 from .encoder import Codec, Encoder, join
 from .export_settings import ExportSettings
 from .videos import VideoWriter
 
-Rows = tuple[int, int]
 Samples = Callable[[], list[np.ndarray]]
 Progress = Callable[[int], None]
 
@@ -35,7 +35,7 @@ class Whole(NamedTuple):
 class Writer(Protocol):
     """Where frames go."""
 
-    def add(self, pixels: np.ndarray, changed: Rows | None = None) -> None:
+    def add(self, pixels: np.ndarray, changed: Edges | None = None) -> None:
         """Adds the next frame."""
 
 
@@ -89,7 +89,7 @@ class _LosslessWriter:
     def __exit__(self, kind: type | None, *_: object) -> None:
         self._encoder.end(is_whole=kind is None)
 
-    def add(self, pixels: np.ndarray, changed: Rows | None = None) -> None:
+    def add(self, pixels: np.ndarray, changed: Edges | None = None) -> None:
         frame = av.VideoFrame.from_ndarray(np.ascontiguousarray(pixels), format="bgra")
         self._encoder.add(frame)
 
@@ -169,5 +169,5 @@ class _StillWriter(NamedTuple):
     def __exit__(self, *_: object) -> None:
         pass
 
-    def add(self, pixels: np.ndarray, changed: Rows | None = None) -> None:
+    def add(self, pixels: np.ndarray, changed: Edges | None = None) -> None:
         self.path.write_bytes(self.write(pixels))

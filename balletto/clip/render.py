@@ -25,6 +25,7 @@ from .encoder import encoder_threads
 from .errors import ClipError
 from .export_settings import ExportSettings, clip_times, seen_in
 from .formats import FORMATS, check_settings
+from .memory import give_back
 from .pieces import DrawnPieces, Progress, Whole
 from .sound import has_sound, mix
 
@@ -158,6 +159,8 @@ def _render_in_turn(
     progress: Progress,
 ) -> None:
     for part, piece in zip(parts, pieces, strict=True):
+        if part.start:
+            give_back()
         told = partial(_told_from, part.start, progress)
         render_segment(scene, settings, part, piece, told, encoder_threads())
 
@@ -175,8 +178,10 @@ def _render_side_by_side(
 ) -> None:
     """Segments in several processes, one for each core; progress goes on with each of them."""
     data, done = to_data(scene), 0
-    # New processes: what this one has open is not theirs.
-    pool = ProcessPoolExecutor(len(os.sched_getaffinity(0)), get_context("spawn"))
+    # Not of this process: what it has open is not theirs. One imports all of this, once for all.
+    context = get_context("forkserver")
+    context.set_forkserver_preload([__name__])
+    pool = ProcessPoolExecutor(len(os.sched_getaffinity(0)), context)
     try:
         jobs = [
             pool.submit(_render_apart, data, scene.folder, settings, part, piece)

@@ -5,6 +5,7 @@ import numpy as np
 from av.video.reformatter import ColorRange, Colorspace, VideoReformatter
 
 from ..picture.stills import straight_bgra
+from ..raster.pixel_buffer import Edges
 from .convert import Converter
 from .encoder import Encoder
 
@@ -27,8 +28,9 @@ class VideoWriter:
     def __exit__(self, kind: type | None, *_: object) -> None:
         self._encoder.end(is_whole=kind is None)
 
-    def add(self, pixels: np.ndarray, changed: tuple[int, int] | None = None) -> None:
-        """Adds a frame; `changed`: the rows that differ from the one before."""
+    def add(self, pixels: np.ndarray, changed: Edges | None = None) -> None:
+        """Adds a frame; `changed`: the edges between which it differs from the
+        one before."""
         if self._converter:
             self._encoder.add(self._converter.convert(pixels, changed))
             return

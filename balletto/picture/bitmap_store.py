@@ -11,7 +11,7 @@ from collections.abc import Callable, Hashable
 from .bitmaps import Bitmap
 
 USUAL_BYTES = 512 * 1024**2
-_TWICE = 2  # the pixels, and the copy that Skia makes of them
+_TWICE = 2  # the pixels, and those that are made of them to be drawn smaller
 
 
 class BitmapStore:

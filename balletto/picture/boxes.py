@@ -1,8 +1,12 @@
 """Boxes: how far what is drawn reaches in the picture."""
 
+from collections.abc import Sequence
+
 import numpy as np
 
 from .bitmaps import Box
+
+_BEHIND = 1e-6  # what is no farther from the camera than that is not before it
 
 
 def boxes_of(extents: np.ndarray, matrices: np.ndarray, seen: np.ndarray) -> list[Box]:
@@ -25,7 +29,7 @@ def boxes_of(extents: np.ndarray, matrices: np.ndarray, seen: np.ndarray) -> lis
         )
         for row in (0, 1, 2)
     )
-    is_far = w <= 1e-6
+    is_far = w <= _BEHIND
     safe = np.where(is_far, 1.0, w)
     sides = []
     for values in (x / safe, y / safe):
@@ -37,10 +41,30 @@ def boxes_of(extents: np.ndarray, matrices: np.ndarray, seen: np.ndarray) -> lis
     return list(zip(lefts, tops, rights, bottoms, strict=True))
 
 
+def box_through(box: Box, matrix: Sequence[float]) -> Box:
+    """The same for one box that is seen, through nine numbers of a matrix."""
+    a, b, x, c, d, y, e, f, g = matrix
+    corners = [(across, down) for across in box[::2] for down in box[1::2]]
+    depths = [e * across + f * down + g for across, down in corners]
+    if min(depths) <= _BEHIND:
+        return -np.inf, -np.inf, np.inf, np.inf
+    places = list(zip(corners, depths, strict=True))
+    lefts = [(a * across + b * down + x) / depth for (across, down), depth in places]
+    tops = [(c * across + d * down + y) / depth for (across, down), depth in places]
+    return min(lefts), min(tops), max(lefts), max(tops)
+
+
 def around(boxes: list[Box]) -> Box:
     """The box around boxes; one with nothing in it if there are none."""
     lefts, tops, rights, bottoms = zip(*boxes, (np.inf, np.inf, -np.inf, -np.inf), strict=True)
     return min(lefts), min(tops), max(rights), max(bottoms)
+
+
+def common(one: Box, other: Box) -> Box:
+    """What lies in both of two boxes; if nothing does, one with nothing in it."""
+    left, top = max(one[0], other[0]), max(one[1], other[1])
+    right, bottom = min(one[2], other[2]), min(one[3], other[3])
+    return (left, top, right, bottom) if left < right and top < bottom else around([])
 
 
 def widened(box: Box, more: float) -> Box:

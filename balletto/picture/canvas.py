@@ -15,6 +15,8 @@ from .outlines import Commands
 
 Matrix = list[float]
 
+UNSEEN = 1e-6  # of px, of shares: what rounding leaves of a move that has come to rest
+
 
 @dataclass(frozen=True)
 class Gradient:
@@ -88,6 +90,22 @@ class DrawItem(NamedTuple):
     window: "Window | None" = None
     filled: float = 1.0
     within: Any = None
+
+    def as_copy(self) -> "DrawItem":
+        """The same as a copy."""
+        return DrawItem(*self[:6], True, *self[7:])
+
+    def looks_like(self, other: "DrawItem") -> bool:
+        """Whether it draws the same as another, but for less than can be seen."""
+        if self == other:
+            return True
+        placed = self._replace(matrix=other.matrix, blur=other.blur, opacity=other.opacity)
+        return (
+            placed == other
+            and abs(self.blur - other.blur) < UNSEEN
+            and abs(self.opacity - other.opacity) < UNSEEN
+            and all(abs(a - b) < UNSEEN for a, b in zip(self.matrix, other.matrix, strict=True))
+        )
 
 
 class Window(NamedTuple):

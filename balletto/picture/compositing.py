@@ -10,6 +10,7 @@ from functools import cached_property
 from typing import NamedTuple
 
 from .bitmaps import Box
+from .boxes import common, widened
 from .canvas import Canvas, Cut, DrawItem, EffectValues
 
 DrawItems = list[DrawItem]
@@ -63,22 +64,55 @@ class CompositeNode:
         return not dressed and len(self.samples) == 1
 
     @property
+    def passes_through(self) -> bool:
+        """Whether its members can be drawn straight onto what lies behind, one after another: over
+        each other is over that."""
+        dressed = self.effects or self.cuts or self.matte or self.adjusts or self.opacity < 1
+        return not dressed and not any(self.samples) and self.is_over
+
+    @property
+    def is_over(self) -> bool:
+        """Whether it, and all that is in it, just lies over what is behind."""
+        lies_over = self.blend == "normal" and not self.adjusts
+        return lies_over and all(member.is_over for member in self.members)
+
+    @property
+    def in_sight(self) -> Box | None:
+        """The box outside which nothing of it is ever seen, where its matte says so; before its
+        effects, so that these have what they reach for."""
+        if self.matte is None or self.matte.invert or self.is_unbounded:
+            return self.box
+        source = self.matte.node
+        if source.box is None or source.is_unbounded:
+            return self.box
+        seen = widened(source.box, source.margin + self.margin)
+        return seen if self.box is None else common(self.box, seen)
+
+    @property
+    def is_unbounded(self) -> bool:
+        """Whether its effects may reach anywhere."""
+        return any(effect.model.is_unbounded for effect in self.effects)
+
+    @property
     def margin(self) -> float:
         """How far its effects reach, in px of the picture."""
         return sum(effect.margin for effect in self.effects)
 
     @property
-    def rows(self) -> tuple[float, float] | None:
-        """The highest and the lowest row that is drawn on; None if that is not known."""
-        if self.adjusts or self.box is None or any(e.model.is_unbounded for e in self.effects):
+    def extent(self) -> Box | None:
+        """The box of the picture outside which nothing of it is seen; None if that is not known."""
+        if self.adjusts or self.in_sight is None or self.is_unbounded:
             return None
-        return self.box[1] - self.margin, self.box[3] + self.margin
+        return widened(self.in_sight, self.margin)
 
 
 def draw_node(canvas: Canvas, node: CompositeNode) -> None:
     """Draws a node on what there is."""
     if node.adjusts:
         canvas.adjust(node.effects, node.cuts, node.opacity)
+    elif node.passes_through:
+        for member in node.members:
+            draw_node(canvas, member)
     elif node.is_plain:
         canvas.draw(node.samples[0], node.blend)
     else:
@@ -88,7 +122,7 @@ def draw_node(canvas: Canvas, node: CompositeNode) -> None:
 
 def _fill(canvas: Canvas, node: CompositeNode) -> None:
     """Opens a node and draws all that is on it."""
-    canvas.open(node.box, node.margin)
+    canvas.open(node.in_sight, node.margin)
     if len(node.samples) > 1:
         canvas.average(node.samples)
     else:

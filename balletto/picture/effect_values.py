@@ -44,6 +44,8 @@ def values_of(effect: Effect, frame: float) -> dict[str, Any]:
 
 def plain_at(value: Any, frame: float) -> Any:
     """A number or a colour ("#RRGGBB") at a frame."""
+    if isinstance(value, float | int):
+        return float(value)
     at = np.array(float(frame))
     if is_color(value):
         return value if isinstance(value, str) else hex_of(value_at(value, at))
@@ -157,7 +159,7 @@ def as_copies(items: list[DrawItem], width: float) -> list[DrawItem]:
     """Items as copies in a trail, with a width as outlines alone; those too faint to see go."""
     seen = [item for item in items if item.opacity >= _FAINTEST]
     if not width:
-        return [item._replace(is_copy=True) for item in seen]
+        return [item if item.is_copy else item.as_copy() for item in seen]
     return [
         item._replace(fill=None, line=Line(width, one_color(item)), is_copy=True) for item in seen
     ]

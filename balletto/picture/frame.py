@@ -3,7 +3,6 @@
 The same drawing serves the workbench, stills and clips; only the size of the canvas differs.
 """
 
-import math
 from functools import partial
 
 import numpy as np
@@ -14,7 +13,7 @@ from ..scene.layers import Layer
 from ..scene.tracks import value_at
 from .backgrounds import Backgrounds
 from .bitmaps import Box
-from .boxes import around, widened
+from .boxes import around
 from .canvas import Canvas, DrawItem
 from .compositing import CompositeNode, Drawn, DrawnMatte, draw_node
 from .copies import copied_members, drawn_copies
@@ -77,7 +76,7 @@ class Picture:
     def _node(self, layer: Layer, canvas: Canvas, frame: float) -> CompositeNode:
         ready = self._prepared[layer.id]
         samples, find_box = self._drawn(layer, canvas, self._shutter_times(layer, frame))
-        if all(sample == samples[0] for sample in samples):
+        if all(_look_alike(sample, samples[0]) for sample in samples[1:]):
             samples = samples[:1]  # nothing moves while the shutter is open
         members: list[CompositeNode] = []
         if layer.has_members:
@@ -137,17 +136,11 @@ class Picture:
         steps = (np.arange(count) + 0.5 - count / 2) / count
         return frame + shutter.phase / 360 + steps * angle / 360
 
-    def rows(self, nodes: list[CompositeNode]) -> tuple[int, int]:
-        """The rows of the picture, from first to end, that all but the background may touch."""
-        top, bottom = math.inf, -math.inf
-        height = self.scene.size[1]
-        for node in nodes:
-            highest, lowest = node.rows or (0.0, float(height))
-            top, bottom = min(top, highest), max(bottom, lowest)
-        if top > bottom:
-            return 0, 0
-        # Edges are smoothed over the pixel beyond.
-        return math.floor(max(top - 2, 0)), math.ceil(min(bottom + 2, height))
+
+def _look_alike(one: list[DrawItem], other: list[DrawItem]) -> bool:
+    return len(one) == len(other) and all(
+        item.looks_like(as_well) for item, as_well in zip(one, other, strict=True)
+    )
 
 
 def _of_one_copy(layer: Layer) -> Layer:
@@ -163,9 +156,9 @@ def _all_extents(nodes: list[CompositeNode]) -> Box | None:
     """The box of nodes with what their effects add; None if that is not known of one."""
     boxes = []
     for node in nodes:
-        if node.box is None or node.rows is None:
+        if node.extent is None:
             return None
-        boxes.append(widened(node.box, node.margin))
+        boxes.append(node.extent)
     return around(boxes)
 
 

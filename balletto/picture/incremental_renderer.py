@@ -1,15 +1,23 @@
-"""Drawing one frame after another on one canvas, touching only the rows that change."""
+"""Drawing one frame after another, touching only the part of the picture that changes.
 
-import math
+All that lies on that part is drawn on a canvas beside, in full: what is cut off by a clip is not
+always the same to the last bit. Then the part is copied.
+"""
+
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import replace
+from itertools import compress, zip_longest
 
 import numpy as np
 
+from ..raster.pixel_buffer import Edges
 from .canvas import DrawItem
 from .compositing import CompositeNode, draw_node
 from .frame import Picture
+from .item_boxes import boxes_of_items, meeting
 from .skia_canvas import SkiaCanvas
 
-Rows = tuple[int, int]
+NOTHING: Edges = (0, 0, 0, 0)
 
 
 class IncrementalRenderer:
@@ -19,48 +27,106 @@ class IncrementalRenderer:
         self._picture = picture
         width, height = picture.scene.size
         wide, high = size or (width, height)
-        self._scale = (wide / width, high / height)
-        self._canvas = SkiaCanvas(wide, high, self._scale)
+        self._canvas = SkiaCanvas(wide, high, (wide / width, high / height))
+        self._all: Edges = (0, 0, wide, high)
         self._nodes: list[CompositeNode] | None = None
         self._background: DrawItem | None = None
-        self._rows: Rows = (0, 0)
+        self._pixels = np.zeros_like(self._canvas.pixels)
 
     @property
     def pixels(self) -> np.ndarray:
         """The frame drawn last, (height, width, 4), BGRA premultiplied."""
-        return self._canvas.pixels
+        return self._pixels
 
-    def draw(self, frame: float) -> Rows:
-        """Draws a frame and gives the rows, from first to end, in which it may differ."""
-        nodes = self._picture.nodes(self._canvas, frame)
-        rows = self._in_memory(self._picture.rows(nodes))
+    def draw(self, frame: float) -> Edges:
+        """Draws a frame and gives the edges, left, top, right and bottom, between which it may
+        differ from the one before; all 0 if it does not."""
+        nodes = list(_flattened(self._picture.nodes(self._canvas, frame)))
         background = self._picture.background_item(self._canvas, frame)
-        is_all, last = self._nodes is None or background != self._background, self._rows
-        if nodes == self._nodes and not is_all:
-            return 0, 0
-        self._nodes, self._rows, self._background = nodes, rows, background
-        changed = (0, len(self.pixels)) if is_all else _both(rows, last)
+        before, self._nodes = self._nodes, nodes
+        is_new = before is None or background != self._background
+        self._background = background
+        changed = self._all if before is None or is_new else self._changed(before, nodes)
+        left, top, right, bottom = changed
+        if left >= right or top >= bottom:
+            return NOTHING
         self._canvas.clear(self._picture.background_color, changed)
         if background:
             self._canvas.lay_background(background, changed)
-        for node in nodes:
+        for node in nodes if changed == self._all else self._touching(nodes, changed):
             draw_node(self._canvas, node)
+        part = np.s_[top:bottom, left:right]
+        self._pixels[part] = self._canvas.pixels[part]
         return changed
 
-    def _in_memory(self, rows: Rows) -> Rows:
-        """Rows of the scene's picture as those of the memory that they touch."""
-        if rows[0] >= rows[1]:
-            return 0, 0
-        down = self._scale[1]
-        return max(math.floor(rows[0] * down) - 1, 0), min(
-            math.ceil(rows[1] * down) + 1, len(self.pixels)
-        )
+    def _changed(self, before: list[CompositeNode], nodes: list[CompositeNode]) -> Edges:
+        """The edges around all that is another than before."""
+        found = []
+        for old, new in zip_longest(before, nodes):
+            if old == new:
+                continue
+            if old and new and old.is_plain and new.is_plain and old.blend == new.blend:
+                found += self._changed_items(old.samples[0], new.samples[0])
+            else:
+                found += [self._edges(node) for node in (old, new) if node]
+        if not found:
+            return NOTHING
+        # What an adjustment reaches, it may change anywhere.
+        if any(node.adjusts for node in nodes):
+            return self._all
+        return self._around(np.array(found))
+
+    def _changed_items(self, old: Sequence[DrawItem], new: Sequence[DrawItem]) -> list[Edges]:
+        """The boxes of the items that are others, as they were and as they are."""
+        if len(old) != len(new):
+            others = [*old, *new]
+        else:
+            others = [
+                item for pair in zip(old, new, strict=True) if pair[0] != pair[1] for item in pair
+            ]
+        return [tuple(box) for box in boxes_of_items(others, self._canvas.scale).tolist()]
+
+    def _touching(self, nodes: list[CompositeNode], edges: Edges) -> list[CompositeNode]:
+        """What of nodes is drawn between edges."""
+        found = []
+        for node in nodes:
+            if node.is_plain:
+                items = node.samples[0]
+                met = meeting(boxes_of_items(items, self._canvas.scale), edges).tolist()
+                near = list(compress(items, met))
+                if near:
+                    found.append(replace(node, samples=(near,)))
+            elif meeting(np.array(self._edges(node)), edges):
+                found.append(node)
+        return found
+
+    def _edges(self, node: CompositeNode) -> Edges:
+        """The edges in memory between which a node draws; those of the picture if that is not
+        known."""
+        reach = node.extent
+        if reach is None:
+            return self._all
+        across, down = self._canvas.scale[:2]
+        found = np.array(reach) * (across, down, across, down)
+        # Edges are smoothed over the pixel beyond.
+        return self._around(np.array([[*np.floor(found[:2] - 2), *np.ceil(found[2:] + 2)]]))
+
+    def _around(self, boxes: np.ndarray) -> Edges:
+        """The edges of the picture around boxes (number, 4), as far as they lie in it."""
+        _, _, width, height = self._all
+        inside = np.clip(boxes, 0, (width, height, width, height)).astype(int)
+        inside = inside[(inside[:, 0] < inside[:, 2]) & (inside[:, 1] < inside[:, 3])]
+        if not len(inside):
+            return NOTHING
+        left, top = inside[:, :2].min(axis=0).tolist()
+        right, bottom = inside[:, 2:].max(axis=0).tolist()
+        return left, top, right, bottom
 
 
-def _both(one: Rows, other: Rows) -> Rows:
-    """The rows from the first to the last of either; an empty one does not count."""
-    if one[0] >= one[1]:
-        return other
-    if other[0] >= other[1]:
-        return one
-    return min(one[0], other[0]), max(one[1], other[1])
+def _flattened(nodes: Iterable[CompositeNode]) -> Iterator[CompositeNode]:
+    """Nodes with the members of those that are drawn as these in their stead."""
+    for node in nodes:
+        if node.passes_through:
+            yield from _flattened(node.members)
+        else:
+            yield node

@@ -1,62 +1,291 @@
-"""The mean of several drawings in linear light: the blur of motion (model, section 9)."""
+"""The mean of several drawings in linear light: the blur of motion (model, section 9).
 
-from collections.abc import Callable, Iterable, Sequence
+What covers what, and by how much, does not depend on the colours. So where few colours meet, the
+samples are drawn in plain numbers with black, red, green and blue in their stead, as if they were
+inks: the mean says how much is seen of each, and the colours are mixed of that in linear light. It
+is as exact as drawing in half floats in linear light, in a sixth of the time.
+"""
 
+import math
+from collections.abc import Callable, Iterator, Sequence
+from functools import lru_cache, partial, reduce
+from itertools import compress
+from typing import Any, NamedTuple
+
+import cv2
 import numpy as np
 import skia
+from scipy.optimize import nnls
 
-from ..raster.pixel_buffer import PixelBuffer
-from .canvas import DrawItem
+from ..raster.pixel_buffer import Edges, PixelBuffer, Scale
+from ..scene.colors import coded, light_of
+from .canvas import UNSEEN, DrawItem
+from .item_boxes import boxes_of_items, meeting
 
-Draw = Callable[[PixelBuffer, Iterable[DrawItem], skia.Canvas], None]
+Samples = Sequence[Sequence[DrawItem]]
+# Draws samples on a canvas that shows the place of a buffer, one more each time that it is asked.
+Draw = Callable[[PixelBuffer, Samples, skia.Canvas], Iterator[None]]
+Color = str  # "#RRGGBB"
+Mean = Callable[[PixelBuffer, Samples, Draw], PixelBuffer]
+
+_NEXT = 1 / 3  # px: so near to each other samples look like a smear
+_FEWEST = 2
+_SAME_LOOK = 1 / 128  # by which the mean of some samples may have another opacity or colour
+_MANY = 6  # samples: of so many each may be a fraction of a pixel off
+_LINEAR = [0, 1, 3, 4, 6, 7]  # the numbers of a matrix that do not just move
+_MOST_PASSES = 2
+# How far a mixture of inks may be from a colour, as these are coded and as bright as they look.
+_NEAR = 2.5 / 255
+_SEEN = np.sqrt([0.2126, 0.7152, 0.0722])  # of red, green and blue, by the luma of BT.709
+_STEPS = 2**12  # of linear light, that are told apart
 
 
 def mean_in_linear_light(
-    buffer: PixelBuffer, samples: Sequence[Sequence[DrawItem]], draw: Draw
+    buffer: PixelBuffer, samples: Samples, draw: Draw, scale: Scale
 ) -> PixelBuffer:
-    """An empty buffer, filled with the mean of what samples of items make, premultiplied.
+    """An empty buffer, filled with the mean of what samples of items make, premultiplied. All of
+    them are drawn only where something moves."""
+    if any(len(items) != len(samples[0]) for items in samples):
+        return _mean_for(_colors_of(samples))(buffer, samples, draw)
+    matrices = np.array([[item.matrix for item in items] for items in samples])
+    chosen = _enough(samples, matrices, scale)
+    samples, matrices = [samples[number] for number in chosen], matrices[chosen]
+    make_mean = _mean_for(_colors_of(samples))
+    is_moving = np.ptp(matrices, axis=0).max(axis=-1, initial=0) > UNSEEN
+    for number in np.flatnonzero(~is_moving).tolist():
+        first, *others = (items[number] for items in samples)
+        is_moving[number] = not all(item.looks_like(first) for item in others)
+    samples = _with_copies(samples, matrices, is_moving)
+    if is_moving.all():
+        return make_mean(buffer, samples, draw)
+    still = make_mean(buffer, samples[:1], draw)
+    every = [item for items in samples for item in items]
+    boxes = boxes_of_items(every, scale).reshape(len(samples), -1, 4)
+    edges = _edges_around(boxes[:, is_moving].reshape(-1, 4), buffer)
+    if edges is None:
+        return still
+    near = [
+        list(compress(items, met))
+        for items, met in zip(samples, meeting(boxes, edges).tolist(), strict=True)
+    ]
+    still.part(*edges)[:] = make_mean(PixelBuffer.empty(*edges), near, draw).pixels
+    return still
 
-    Where all is of one colour, the mean in linear light has that colour and the mean opacity, as
-    has the mean of the plain numbers, which is much quicker.
-    """
-    if _is_of_one_color(samples):
-        return _plain_mean(buffer, samples, draw)
-    return _linear_mean(buffer, samples, draw)
+
+def _enough(samples: Samples, matrices: np.ndarray, scale: Scale) -> list[int]:
+    """The numbers of samples, evenly among all, that look like all of them: what moves by two
+    pixels while the shutter is open needs no sixteen. All, if more than place and looks change, or
+    the mean of the looks would be another: what appears at once while it is open."""
+    count = len(samples)
+    every = list(range(count))
+    first = samples[0]
+    for items in samples[1:]:
+        if not all(_differs_gradually(*pair) for pair in zip(items, first, strict=True)):
+            return every
+    corners = np.array(
+        [
+            [(x, y, 1.0) for x in item.outline.extent[::2] for y in item.outline.extent[1::2]]
+            for item in first
+        ]
+    )
+    seen = np.einsum("snij,ncj->snci", matrices.reshape(count, -1, 3, 3), corners)
+    depths = seen[..., 2:]
+    if depths.min(initial=1.0) <= UNSEEN:
+        return every
+    places = seen[..., :2] / depths * (scale.across, scale.down)
+    apart = np.linalg.norm(np.diff(places, axis=0), axis=-1).max(initial=0.0)
+    needed = min(count, max(_FEWEST, math.ceil(count * apart / _NEXT)))
+    chosen = [int((number + 0.5) * count / needed) for number in range(needed)]
+    looks = np.array([[_look_of(item) for item in items] for items in samples])
+    if np.abs(looks[chosen].mean(axis=0) - looks.mean(axis=0)).max(initial=0.0) > _SAME_LOOK:
+        return every
+    return chosen
 
 
-def _is_of_one_color(samples: Sequence[Sequence[DrawItem]]) -> bool:
-    colors = set()
+def _differs_gradually(item: DrawItem, other: DrawItem) -> bool:
+    """Whether items have one outline and only differ in place, colour, softness and opacity."""
+    alike = other._replace(
+        matrix=item.matrix, fill=item.fill, opacity=item.opacity, blur=item.blur, filled=item.filled
+    )
+    is_colored = isinstance(item.fill, str) and isinstance(other.fill, str)
+    return item == alike and (is_colored or item.fill == other.fill)
+
+
+def _look_of(item: DrawItem) -> tuple[float, ...]:
+    """What changes gradually of an item besides its place, each number by how much it is seen."""
+    light = _light_at_hand(item.fill) if isinstance(item.fill, str) else (0.0, 0.0, 0.0)
+    return (item.opacity, item.filled, item.blur / 16, *light)
+
+
+@lru_cache(maxsize=4096)
+def _light_at_hand(color: Color) -> tuple[float, ...]:
+    return tuple(light_of(color).tolist())
+
+
+def _with_copies(samples: Samples, matrices: np.ndarray, is_moving: np.ndarray) -> Samples:
+    """Samples whose items are copies where these just move: many alike, and a little apart."""
+    if len(samples) < _MANY:
+        return samples
+    turns = np.ptp(matrices[..., _LINEAR], axis=0).max(axis=-1, initial=0) > UNSEEN
+    glides = (is_moving & ~turns).tolist()
+    return [
+        [
+            item.as_copy() if just_moves else item
+            for item, just_moves in zip(items, glides, strict=True)
+        ]
+        for items in samples
+    ]
+
+
+def _edges_around(boxes: np.ndarray, buffer: PixelBuffer) -> Edges | None:
+    """The edges of a buffer around boxes (number, 4) on it; None if there is nothing."""
+    if not len(boxes):
+        return None
+    left, top = np.maximum(boxes[:, :2].min(axis=0), (buffer.left, buffer.top)).tolist()
+    right, bottom = np.minimum(boxes[:, 2:].max(axis=0), (buffer.right, buffer.bottom)).tolist()
+    return (left, top, right, bottom) if left < right and top < bottom else None
+
+
+def _mean_for(colors: frozenset[Color] | None) -> Mean:
+    """The quickest way to a mean in linear light of items of these colours."""
+    if colors is not None and len(colors) <= 1:
+        return _mean_of_one_color
+    inks = _inks_for(colors) if colors is not None else None
+    return partial(_mean_of_inks, inks) if inks else _linear_mean
+
+
+def _mean_of_one_color(buffer: PixelBuffer, samples: Samples, draw: Draw) -> PixelBuffer:
+    # It keeps its colour, so the mean of plain numbers is the mean in linear light as well.
+    return buffer.like(cv2.convertScaleAbs(_plain_mean(buffer, samples, draw)))
+
+
+def _colors_of(samples: Samples) -> frozenset[Color] | None:
+    """The colours of all items; None if some of these have more than plain colours."""
+    found: set[Any] = set()
     for items in samples:
         for item in items:
-            colors.add(item.fill)
-            colors.add(item.line.color if item.line else item.fill)
-    colors.discard(None)
-    return len(colors) <= 1 and all(isinstance(color, str) for color in colors)
+            found.add(item.fill)
+            found.add(item.line.color if item.line else item.fill)
+    found.discard(None)
+    return frozenset(found) if all(isinstance(color, str) for color in found) else None
 
 
-def _plain_mean(
-    buffer: PixelBuffer, samples: Sequence[Sequence[DrawItem]], draw: Draw
-) -> PixelBuffer:
-    total = np.zeros(buffer.pixels.shape, dtype=np.uint16)  # 255 times at most 64 samples
+def _plain_mean(buffer: PixelBuffer, samples: Samples, draw: Draw) -> np.ndarray:
+    """The mean of the plain numbers, (height, width, 4), 0..255, not rounded."""
     one = PixelBuffer.empty(buffer.left, buffer.top, buffer.right, buffer.bottom)
-    for items in samples:
-        one.canvas.clear(0)
-        draw(one, items, one.canvas)
-        total += one.pixels
-    return buffer.like((total + len(samples) // 2) // len(samples))
+    drawing = draw(one, samples, one.canvas)
+    if len(samples) == 1:
+        next(drawing)
+        return one.pixels
+    total = np.zeros(buffer.pixels.shape, dtype=np.float32)
+    for _ in drawing:
+        cv2.accumulate(one.pixels, total)
+        one.pixels.fill(0)
+    return total / np.float32(len(samples))
 
 
-def _linear_mean(
-    buffer: PixelBuffer, samples: Sequence[Sequence[DrawItem]], draw: Draw
-) -> PixelBuffer:
+class _Inks(NamedTuple):
+    """Colours in linear light, from which others are mixed: (1 + 3 passes, 3). The first is printed
+    as black, the others as red, green and blue of a pass each.
+
+    primaries: what to print for each colour, in each pass
+    """
+
+    linear: np.ndarray
+    primaries: tuple[dict[Color, Color], ...]
+
+
+@lru_cache(maxsize=256)
+def _inks_for(colors: frozenset[Color]) -> _Inks | None:
+    """Inks from which all of these colours can be mixed; None if not a few passes do."""
+    names = sorted(colors)
+    light = np.array([light_of(name) for name in names])
+    chosen = _farthest(light)
+    while True:
+        shares, far = _mixtures(light, light[chosen])
+        if far.max() <= _NEAR:
+            break
+        if len(chosen) == 1 + 3 * _MOST_PASSES:
+            return None
+        chosen.append(int(np.argmax(far)))
+    passes = max(1, -(-(len(chosen) - 1) // 3))
+    linear = np.zeros((1 + 3 * passes, 3))
+    linear[: len(chosen)] = light[chosen]
+    printed = np.zeros((len(names), passes * 3), dtype=int)
+    printed[:, : len(chosen) - 1] = np.round(shares[:, 1:] * 255)
+    primaries = [
+        {name: "#{:02X}{:02X}{:02X}".format(*row) for name, row in zip(names, each, strict=True)}
+        for each in np.split(printed, passes, axis=1)
+    ]
+    return _Inks(linear, tuple(primaries))
+
+
+def _farthest(light: np.ndarray) -> list[int]:
+    """The numbers of up to three colours to begin with: the darkest, what is farthest from it, and
+    what is farthest from the line between these."""
+    # Shadows are black whatever colours letters have, so that sprites of them serve for long.
+    chosen = [int(np.argmin(light.sum(axis=1)))]
+    away = light - light[chosen[0]]
+    for _ in range(2):
+        far = np.linalg.norm(away, axis=1)
+        farthest = int(np.argmax(far))
+        if far[farthest] <= _NEAR:
+            break
+        chosen.append(farthest)
+        along = away[farthest] / far[farthest]
+        away = away - np.outer(away @ along, along)
+    return chosen
+
+
+def _mixtures(light: np.ndarray, inks: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
+    """How much of each ink colours take, all in all one, and how far from them that is."""
+    # The row of ones, weighed so much, makes the shares add up.
+    weighed = np.vstack([inks.T, np.full(len(inks), 100.0)])
+    shares = np.array([nnls(weighed, np.append(color, 100.0))[0] for color in light])
+    return shares, np.linalg.norm((coded(shares @ inks) - coded(light)) * _SEEN, axis=1)
+
+
+def _mean_of_inks(inks: _Inks, buffer: PixelBuffer, samples: Samples, draw: Draw) -> PixelBuffer:
+    planes: list[np.ndarray] = []  # how much is seen of each ink but black, (height, width), 0..255
+    for primaries in inks.primaries:
+        printed = [[_printed(item, primaries) for item in items] for items in samples]
+        blue, green, red, alpha = cv2.split(_plain_mean(buffer, printed, draw))
+        planes += (red, green, blue)
+    # As a rule much of it is a shadow, of which only the opacity needs to be worked out.
+    made = [cv2.convertScaleAbs(alpha, alpha=part) for part in (*coded(inks.linear[0])[::-1], 1)]
+    is_mixed = reduce(cv2.max, planes) > 0
+    opaque = alpha[is_mixed]
+    shares = np.stack([plane[is_mixed] for plane in planes]) / opaque.astype(np.float32)
+    light = (inks.linear[1:] - inks.linear[0]).T.astype(np.float32) @ shares
+    light += inks.linear[0][:, None].astype(np.float32)
+    colors = np.take(_CODED, (light * _STEPS).astype(np.int16), mode="clip") * opaque
+    for channel, plane in zip(made, colors[::-1], strict=False):
+        channel[is_mixed] = plane + np.float32(0.5)
+    return buffer.like(cv2.merge(made))
+
+
+def _printed(item: DrawItem, primaries: dict[Color, Color]) -> DrawItem:
+    """An item in the colours of a pass."""
+    fill: str | None = item.fill  # type: ignore[assignment]  # _colors_of has seen to it
+    line = item.line and item.line._replace(color=primaries[item.line.color])
+    outline, matrix, _, opacity, _, *others = item
+    return DrawItem(outline, matrix, fill and primaries[fill], opacity, line, *others)
+
+
+_CODED = coded((np.arange(_STEPS) + 0.5) / _STEPS).astype(np.float32)
+
+
+def _linear_mean(buffer: PixelBuffer, samples: Samples, draw: Draw) -> PixelBuffer:
+    """In half floats: as slow as right, whatever is drawn."""
     linear, plain = skia.ColorSpace.MakeSRGBLinear(), skia.ColorSpace.MakeSRGB()
     surface = skia.Surface.MakeRaster(_info(buffer, skia.kRGBA_F16_ColorType, linear))
     canvas = surface.getCanvas()
     share = skia.Paint(Alphaf=1 / len(samples), BlendMode=skia.BlendMode.kPlus)
-    for items in samples:
+    drawing = draw(buffer, samples, canvas)
+    for _ in samples:
         canvas.resetMatrix()
         canvas.saveLayer(None, share)
-        draw(buffer, items, canvas)
+        next(drawing)
         canvas.restore()
     made = PixelBuffer.empty(buffer.left, buffer.top, buffer.right, buffer.bottom)
     wanted = _info(buffer, skia.kBGRA_8888_ColorType, plain)

@@ -4,7 +4,9 @@ A command is a verb (move, line, quad, curve, close, end) and its numbers x, y, 
 follows WITHOUT is cut out of what stands before it.
 """
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
+from functools import lru_cache
+from typing import Any
 
 import numpy as np
 
@@ -100,3 +102,10 @@ def _cut_curve(verb: str, points: np.ndarray) -> list[tuple[str, tuple[float, ..
         points = np.array([level[-1] for level in reversed(levels)])
     pieces.append(points)
     return [(verb, tuple(piece[1:].reshape(-1).tolist())) for piece in pieces]
+
+
+@lru_cache(maxsize=512)
+def prepared(commands: Commands, prepare: Callable[[Commands], Any]) -> Any:
+    """An outline that a canvas prepares, the same one for the same commands: what was prepared
+    anew would be another, and what is drawn with it be drawn again."""
+    return prepare(commands)

@@ -13,7 +13,8 @@ from scipy.optimize import linear_sum_assignment
 
 from .contours import area_of, flattened, thinned
 from .outlines import WITHOUT, Commands
-from .skia_canvas import SkiaCanvas, commands_of_path
+from .skia_canvas import SkiaCanvas
+from .skia_outlines import commands_of_path
 
 _PER_POINT = 6.0  # px of a contour that one of its common points stands for
 _FEWEST, _MOST = 32, 512

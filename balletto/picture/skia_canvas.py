@@ -1,21 +1,24 @@
 """The canvas that draws: Skia, on a picture kept in memory."""
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from functools import lru_cache
-from itertools import accumulate, groupby
-from operator import attrgetter
+from itertools import groupby
 
+import cv2
 import numpy as np
 import skia
 
-from ..raster.pixel_buffer import PixelBuffer, Scale, times_alpha
+from ..raster.pixel_buffer import AS_IT_IS, Edges, PixelBuffer, Scale, times_alpha
 from .bitmaps import Box, Photo
 from .canvas import Cut, DrawItem, EffectValues, Gradient, Line
+from .gradients import fill_with_gradient
 from .masks import let_through, matte_of
 from .motion_blur import mean_in_linear_light
-from .outlines import WITHOUT, Commands
-from .sprite_cache import SpriteCache
+from .outlines import Commands
+from .photos import draw_photo
+from .skia_outlines import Outline
+from .sprite_cache import NOTHING, Placed, SpriteCache
 from .windows import close_window, open_window
 
 # By their names of the W3C's "Compositing and Blending".
@@ -66,6 +69,7 @@ class SkiaCanvas:
         self._buffers = [PixelBuffer.empty(0, 0, width, height)]
         self._pixel = Scale(*scale, width, height)
         self._paint = skia.Paint(AntiAlias=True)
+        self._mode = skia.BlendMode.kSrcOver  # how what is drawn is blended with what is there
         self._sprites = SpriteCache(self._draw_sprite)
         self._background: tuple[DrawItem, PixelBuffer] | None = None
         self._aim()
@@ -85,71 +89,74 @@ class SkiaCanvas:
         self._scale = skia.Matrix.Scale(*self._pixel[:2])
         self._scale.postTranslate(*moved)
 
-    def clear(self, color: str | None, rows: tuple[int, int] | None = None) -> None:
-        """Fills the picture, or just its rows from first to end."""
-        self._canvas.resetMatrix()
-        self._canvas.save()
-        if rows is not None:
-            width = self.pixels.shape[1]
-            self._canvas.clipRect(skia.Rect.MakeLTRB(0, rows[0], width, rows[1]), doAntiAlias=False)
-        self._canvas.clear(0 if color is None else 0xFF000000 | _rgb(color))
-        self._canvas.restore()
+    @property
+    def scale(self) -> Scale:
+        """How large the picture in memory is, and how many of its pixels one of the scene's is."""
+        return self._pixel
 
-    def lay_background(self, background: DrawItem, rows: tuple[int, int] | None = None) -> None:
-        """Fills the picture, or just its rows from first to end; drawn once while it stays."""
+    def clear(self, color: str | None, edges: Edges | None = None) -> None:
+        """Fills the picture, or just what lies between edges."""
+        numbers = self.pixels.view(np.uint32)[..., 0]  # alpha, red, green, blue of each pixel
+        if edges is not None:
+            left, top, right, bottom = edges
+            numbers = numbers[top:bottom, left:right]
+        numbers.fill(0 if color is None else 0xFF000000 | _rgb(color))
+
+    def lay_background(self, background: DrawItem, edges: Edges | None = None) -> None:
+        """Fills the picture, or just what lies between edges; drawn once while it stays."""
         if self._background is None or self._background[0] != background:
             whole = self._buffers[0]
             buffer = whole.like(whole.pixels.copy())
-            self._draw_on(buffer, [background], buffer.canvas)
+            self._draw_on(buffer, [background], buffer.canvas, [None])
             self._background = (background, buffer)
-        first, end = rows or (0, len(self.pixels))
-        self.pixels[first:end] = self._background[1].pixels[first:end]
+        left, top, right, bottom = edges or (0, 0, *self._buffers[0].size)
+        part = np.s_[top:bottom, left:right]
+        self.pixels[part] = self._background[1].pixels[part]
 
     @staticmethod
-    def outline(commands: Commands) -> "Outline":
-        if WITHOUT in commands:
-            at = commands.index(WITHOUT)
-            whole, holes = (SkiaCanvas.outline(c) for c in (commands[:at], commands[at + 1 :]))
-            return whole.without(holes)
-        builder = skia.PathBuilder()
-        verbs = {
-            "move": builder.moveTo,
-            "line": builder.lineTo,
-            "quad": builder.quadTo,
-            "curve": builder.cubicTo,
-            "close": builder.close,
-        }
-        for verb, numbers in commands:
-            if verb != "end":
-                verbs[verb](*numbers)
-        return Outline(builder.detach())
+    def outline(commands: Commands) -> Outline:
+        return Outline.of(commands)
 
     def draw(self, items: Iterable[DrawItem], blend: str = "normal") -> None:
-        if blend != "normal":
-            paint = skia.Paint()
-            paint.setBlendMode(BLEND_MODES[blend])
-            self._canvas.resetMatrix()
-            self._canvas.saveLayer(None, paint)
+        items = list(items)
+        mode = BLEND_MODES[blend] if blend != "normal" else skia.BlendMode.kSrcOver
+        if blend == "normal" or _is_of_one_piece(items):
+            self._mode = mode
+            self._draw_all(items)
+            self._mode = skia.BlendMode.kSrcOver
+            return
+        # What several pieces make together is blended.
+        self._canvas.resetMatrix()
+        self._canvas.saveLayer(None, skia.Paint(BlendMode=mode))
         self._draw_all(items)
-        if blend != "normal":
-            self._canvas.restore()
+        self._canvas.restore()
 
-    def _draw_all(self, items: Iterable[DrawItem]) -> None:
-        for window, those in groupby(items, attrgetter("window")):
+    def _draw_all(self, items: Sequence[DrawItem]) -> None:
+        self._draw_placed(items, self._sprites.placed(items, self._buffers[-1], self._pixel))
+
+    def _draw_placed(self, items: Sequence[DrawItem], placed: Sequence[Placed]) -> None:
+        """Draws items, some of them as sprites, within their windows."""
+        for window, pairs in groupby(zip(items, placed, strict=True), lambda pair: pair[0].window):
             if window is not None:
                 open_window(self._canvas, window, self._scale)
-            self._draw_each(those)
+            self._draw_each(pairs)
             if window is not None:
                 close_window(self._canvas, window, self._scale)
 
-    def _draw_each(self, items: Iterable[DrawItem]) -> None:
+    def _draw_each(self, pairs: Iterable[tuple[DrawItem, Placed]]) -> None:
         # One tight loop: at an item in 30 microseconds, every look-up tells.
         canvas, paint, scale = self._canvas, self._paint, self._scale
         make_matrix, concat = skia.Matrix.MakeAll, skia.Matrix.Concat
-        for item in items:
-            outline, matrix, fill, opacity, line, blur, is_copy, _, filled, within = item
-            if is_copy and self._sprites.put(canvas, item, self._buffers[-1], self._pixel):
+        paint.setBlendMode(self._mode)
+        for item, sprite in pairs:
+            if sprite is not None:
+                if sprite != NOTHING:
+                    paint.setAlphaf(item.opacity)
+                    canvas.resetMatrix()
+                    picture, left, top = sprite
+                    canvas.drawImage(picture.image, left, top, AS_IT_IS, paint)
                 continue
+            outline, matrix, fill, opacity, line, blur, _, _, filled, within = item
             placed = make_matrix(*matrix)
             canvas.setMatrix(concat(scale, placed) if scale else placed)
             if within is not None:
@@ -166,13 +173,14 @@ class SkiaCanvas:
 
     def _draw_sprite(self, canvas: skia.Canvas, matrix: skia.Matrix, item: DrawItem) -> None:
         canvas.setMatrix(matrix)
-        before, self._canvas = self._canvas, canvas
+        before, self._canvas = (self._canvas, self._mode), canvas
+        self._mode = skia.BlendMode.kSrcOver
         self._draw_dressed(item.outline, item.fill, 1.0, item.line, item.blur, item.filled)
-        self._canvas = before
+        self._canvas, self._mode = before
 
     def _draw_dressed(
         self,
-        outline: "Outline",
+        outline: Outline,
         fill: str | Gradient | Photo | None,
         opacity: float,
         line: Line | None,
@@ -187,16 +195,34 @@ class SkiaCanvas:
             self._canvas.saveLayerAlpha(bounds, round(opacity * 255))
             opacity = 1.0
         if isinstance(fill, Photo):
-            _draw_photo(self._canvas, fill, opacity * filled, blur)
+            draw_photo(self._canvas, fill, self._new_paint(opacity * filled), blur)
         elif fill is not None and filled > 0:
-            self._canvas.drawPath(outline.path, _paint(fill, opacity * filled, blur))
+            self._fill(outline, fill, opacity * filled, blur)
         if line is not None:
             self._draw_line(outline, line, opacity, blur)
         if is_layered:
             self._canvas.restore()
 
-    def _draw_line(self, outline: "Outline", line: Line, opacity: float, blur: float) -> None:
-        paint = _paint(line.color, opacity, blur)
+    def _fill(self, outline: Outline, fill: str | Gradient, opacity: float, blur: float) -> None:
+        paint = self._new_paint(opacity, blur)
+        if isinstance(fill, str):
+            paint.setColor(paint.getAlpha() << 24 | _rgb(fill))
+        elif not blur and fill_with_gradient(self._canvas, outline.path, fill, paint):
+            return
+        else:
+            paint.setShader(_shader(fill))
+        self._canvas.drawPath(outline.path, paint)
+
+    def _new_paint(self, opacity: float, blur: float = 0.0) -> skia.Paint:
+        paint = skia.Paint(AntiAlias=True, BlendMode=self._mode)
+        paint.setAlpha(round(opacity * 255))
+        if blur:
+            paint.setMaskFilter(skia.MaskFilter.MakeBlur(skia.kNormal_BlurStyle, blur, True))
+        return paint
+
+    def _draw_line(self, outline: Outline, line: Line, opacity: float, blur: float) -> None:
+        paint = self._new_paint(opacity, blur)
+        paint.setColor(paint.getAlpha() << 24 | _rgb(line.color))
         paint.setStyle(skia.Paint.kStroke_Style)
         paint.setStrokeCap(_ENDS[line.ends])
         paint.setStrokeJoin(_JOINS[line.joins])
@@ -222,15 +248,33 @@ class SkiaCanvas:
         self._aim()
 
     def average(self, samples: Sequence[Sequence[DrawItem]]) -> None:
-        self._buffers[-1] = mean_in_linear_light(self._buffers[-1], samples, self._draw_on)
+        self._buffers[-1] = mean_in_linear_light(
+            self._buffers[-1], samples, self._draw_in_turn, self._pixel
+        )
         self._aim()
 
-    def _draw_on(self, buffer: PixelBuffer, items: Iterable[DrawItem], canvas: skia.Canvas) -> None:
-        """Draws items on a canvas that shows the place of a buffer."""
+    def _draw_in_turn(
+        self, buffer: PixelBuffer, samples: Sequence[Sequence[DrawItem]], canvas: skia.Canvas
+    ) -> Iterator[None]:
+        """Draws samples of items, one more each time that it is asked, on a canvas that shows the
+        place of a buffer."""
+        every = [item for items in samples for item in items]
+        placed = iter(self._sprites.placed(every, buffer, self._pixel))
+        for items in samples:
+            self._draw_on(buffer, items, canvas, [next(placed) for _ in items])
+            yield
+
+    def _draw_on(
+        self,
+        buffer: PixelBuffer,
+        items: Sequence[DrawItem],
+        canvas: skia.Canvas,
+        placed: Sequence[Placed],
+    ) -> None:
         self._buffers.append(buffer)
         self._aim()
         self._canvas = canvas
-        self._draw_all(items)
+        self._draw_placed(items, placed)
         self._buffers.pop()
         self._aim()
 
@@ -251,8 +295,12 @@ class SkiaCanvas:
         self._let_through(let_through(cuts, buffer, self._pixel))
 
     def _let_through(self, alpha: np.ndarray) -> None:
+        """Leaves of the last buffer what `alpha` (height, width) says, and only where it does."""
         buffer = self._buffers[-1]
-        self._buffers[-1] = buffer.like(times_alpha(buffer.pixels, alpha))
+        left, top, right, bottom = _place_of(alpha)
+        seen = buffer.pixels[top:bottom, left:right]
+        kept = times_alpha(seen, alpha[top:bottom, left:right])
+        self._buffers[-1] = PixelBuffer(kept, buffer.left + left, buffer.top + top)
         self._aim()
 
     def close(self, blend: str, opacity: float) -> None:
@@ -266,173 +314,59 @@ class SkiaCanvas:
     def _put(self, buffer: PixelBuffer, paint: skia.Paint) -> None:
         below = self._buffers[-1]
         self._canvas.resetMatrix()
-        place = (buffer.left - below.left, buffer.top - below.top)
-        self._canvas.drawImage(buffer.image(), *place, skia.SamplingOptions(), paint)
+        buffer.put_on(self._canvas, buffer.left - below.left, buffer.top - below.top, paint)
 
     def close_as_matte(self, by: str, invert: bool) -> None:
         buffer = self._buffers.pop()
         self._aim()
         below = self._buffers[-1]
         fitted = PixelBuffer.empty(below.left, below.top, below.right, below.bottom)
-        place = (buffer.left - below.left, buffer.top - below.top)
-        fitted.canvas.drawImage(buffer.image(), *place)
+        buffer.put_on(fitted.canvas, buffer.left - below.left, buffer.top - below.top)
         self._let_through(matte_of(fitted, by, invert))
 
     def adjust(self, effects: Sequence[EffectValues], cuts: Sequence[Cut], opacity: float) -> None:
         below = self._buffers[-1]
-        # What lies beyond the edges is taken to go on as it is there, or else they would fade.
-        margin = sum(effect.margin for effect in effects)
-        buffer = self._done(effects, below.continued(self._pixel._replace(margin=margin)))
-        rows = slice(below.top - buffer.top, below.bottom - buffer.top)
-        columns = slice(below.left - buffer.left, below.right - buffer.left)
-        changed = buffer.pixels[rows, columns]
         share = let_through(cuts, below, self._pixel) if cuts else None
-        below.pixels[:] = _between(below.pixels, changed, share, opacity)
+        left, top, right, bottom = 0, 0, *below.size
+        if share is not None and not any(effect.model.is_unbounded for effect in effects):
+            left, top, right, bottom = _place_of(share)
+        margin = sum(effect.margin for effect in effects)
+        across, down = self._pixel._replace(margin=margin).reach
+        edges = (below.left + left, below.top + top, below.left + right, below.top + bottom)
+        taken = below.seen_through(
+            (edges[0] - across, edges[1] - down, edges[2] + across, edges[3] + down)
+        )
+        changed = self._done(effects, taken).within(edges)
+        rows, columns = slice(top, bottom), slice(left, right)
+        if share is not None:
+            share = share[rows, columns]
+        old = below.pixels[rows, columns]
+        old[:] = _between(old, changed.pixels, share, opacity)
+
+
+def _is_of_one_piece(items: Sequence[DrawItem]) -> bool:
+    """Whether items are one fill, one line or one photo: then each pixel of it is blended once."""
+    return len(items) == 1 and items[0].window is None and not (items[0].fill and items[0].line)
 
 
 def _within(value: float, low: float, high: float) -> float:
     return min(max(value, low), high)
 
 
+def _place_of(alpha: np.ndarray) -> Edges:
+    """The box outside of which nothing is let through: one pixel at least."""
+    left, top, width, height = cv2.boundingRect(alpha)
+    return left, top, left + max(width, 1), top + max(height, 1)
+
+
 def _between(
     old: np.ndarray, new: np.ndarray, share: np.ndarray | None, opacity: float
 ) -> np.ndarray:
     """Pixels on the way from old to new ones, by a share (height, width) 0..255 and an opacity."""
-    if share is None and opacity >= 1:
-        return new
-    way = opacity if share is None else (share * (opacity / 255))[..., None]
-    return np.round(old + (new.astype(float) - old) * way).astype(np.uint8)
-
-
-def _paint(fill: str | Gradient, opacity: float, blur: float) -> skia.Paint:
-    paint = skia.Paint(AntiAlias=True)
-    if isinstance(fill, Gradient):
-        paint.setShader(_shader(fill))
-    else:
-        paint.setColor(0xFF000000 | _rgb(fill))
-    paint.setAlpha(round(opacity * 255))
-    if blur:
-        paint.setMaskFilter(skia.MaskFilter.MakeBlur(skia.kNormal_BlurStyle, blur, True))
-    return paint
-
-
-_SMOOTH = skia.SamplingOptions(skia.FilterMode.kLinear, skia.MipmapMode.kLinear)
-
-
-def _draw_photo(canvas: skia.Canvas, photo: Photo, opacity: float, blur: float) -> None:
-    """A picture in its box. Not as a shader, which would be copied through its bytes."""
-    paint = skia.Paint(AntiAlias=True)
-    paint.setAlpha(round(opacity * 255))
-    if photo.color is not None:
-        color = 0xFF000000 | _rgb(photo.color)
-        paint.setColorFilter(skia.ColorFilters.Blend(color, skia.BlendMode.kSrcIn))
-    if blur:
-        paint.setImageFilter(skia.ImageFilters.Blur(blur, blur))
-    box = skia.Rect.MakeLTRB(*photo.box)
-    canvas.drawImageRect(photo.bitmap.image, box, _SMOOTH, paint)
-
-
-class Outline:
-    """A path, and its edge: the same without the pieces of contours that lie inside others."""
-
-    __slots__ = ("_edge", "path")
-
-    def __init__(self, path: skia.Path):
-        self.path = path
-        self._edge: skia.Path | None = None
-
-    @property
-    def edge(self) -> skia.Path:
-        if self._edge is None:
-            # Glyphs of variable fonts are put together of contours that overlap.
-            self._edge = skia.Simplify(self.path) or self.path
-        return self._edge
-
-    def without(self, holes: "Outline") -> "Outline":
-        """What is left of it if others are cut out."""
-        try:
-            left = skia.Op(self.path, holes.path, skia.PathOp.kDifference_PathOp)
-        except RuntimeError:  # forms too tangled for it: they stay whole
-            left = None
-        return self if left is None else Outline(left)
-
-    def along(self, line: Line) -> skia.Path:
-        """What a line runs along: all contours or the edge, as far as it is seen."""
-        path = self.path if line.whole else self.edge
-        if line.seen is None:
-            return path
-        builder = skia.PathBuilder()
-        lengths = _lengths_of(path)
-        for first, end in line.seen:
-            if line.each:
-                shares = [(first * length, end * length) for length in lengths]
-            else:
-                whole = sum(lengths)
-                before = [0.0, *accumulate(lengths)]
-                shares = [(first * whole - at, end * whole - at) for at in before[:-1]]
-            _add_parts(builder, path, lengths, shares)
-        return builder.detach()
-
-
-def _add_path(builder: skia.PathBuilder, path: skia.Path) -> None:
-    """Adds the contours of a path, which are made of moves, lines, quadratics and cubics."""
-    verbs = {
-        skia.Path.kMove_Verb: builder.moveTo,
-        skia.Path.kLine_Verb: builder.lineTo,
-        skia.Path.kQuad_Verb: builder.quadTo,
-        skia.Path.kCubic_Verb: builder.cubicTo,
-    }
-    for verb, points in path:
-        if verb in verbs:
-            # All but a move tell where they come from too.
-            new = points if verb == skia.Path.kMove_Verb else points[1:]
-            verbs[verb](*(number for point in new for number in (point.x(), point.y())))
-
-
-def commands_of_path(path: skia.Path) -> Commands:
-    """A path of moves, lines, quadratics and cubics as commands."""
-    verbs = {
-        skia.Path.kMove_Verb: "move",
-        skia.Path.kLine_Verb: "line",
-        skia.Path.kQuad_Verb: "quad",
-        skia.Path.kCubic_Verb: "curve",
-        skia.Path.kClose_Verb: "close",
-    }
-    commands = []
-    for verb, points in path:
-        if verb in verbs:
-            new = (
-                points[1:] if verb not in (skia.Path.kMove_Verb, skia.Path.kClose_Verb) else points
-            )
-            numbers = tuple(number for point in new for number in (point.x(), point.y()))
-            commands.append((verbs[verb], () if verbs[verb] == "close" else numbers))
-    return tuple(commands)
-
-
-def _lengths_of(path: skia.Path) -> list[float]:
-    """The length of each contour."""
-    measure = skia.PathMeasure(path, False)
-    lengths = [measure.getLength()]
-    while measure.nextContour():
-        lengths.append(measure.getLength())
-    return lengths
-
-
-def _add_parts(
-    builder: skia.PathBuilder,
-    path: skia.Path,
-    lengths: list[float],
-    parts: list[tuple[float, float]],
-) -> None:
-    """Adds of each contour of a path what lies between two lengths along it."""
-    measure = skia.PathMeasure(path, False)
-    for length, (first, end) in zip(lengths, parts, strict=True):
-        low, high = max(first, 0.0), min(end, length)
-        if low < high:
-            part = skia.Path()
-            measure.getSegment(low, high, part, True)
-            _add_path(builder, part)
-        measure.nextContour()
+    if share is None:
+        return new if opacity >= 1 else cv2.addWeighted(new, opacity, old, 1 - opacity, 0)
+    way = share * np.float32(opacity / 255)
+    return cv2.blendLinear(new, np.ascontiguousarray(old), way, 1 - way)
 
 
 @lru_cache(maxsize=1024)

@@ -16,7 +16,8 @@ from ..raster.svg_filters import color_matrix, flooded, gaussian_blur, number
 from .bitmaps import Box, Photo
 from .canvas import Cut, DrawItem, EffectValues, Gradient, Line, Matrix, Window
 from .outlines import Commands
-from .skia_canvas import Outline, SkiaCanvas
+from .skia_canvas import SkiaCanvas
+from .skia_outlines import Outline
 from .stills import straight_rgba
 
 _FAR = 20_000  # px: farther than anything is seen

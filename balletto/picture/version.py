@@ -6,7 +6,7 @@ from importlib.metadata import version
 from pathlib import Path
 
 # What draws besides this package.
-_LIBRARIES = ("skia-python", "numpy", "uharfbuzz", "pillow")
+_LIBRARIES = ("skia-python", "numpy", "uharfbuzz", "pillow", "opencv-python-headless")
 
 
 @cache

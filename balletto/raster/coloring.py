@@ -1,16 +1,28 @@
 """Colours of pixels, put through matrices."""
 
+from functools import partial
+
+import cv2
 import numpy as np
-import skia
 
 from .pixel_buffer import PixelBuffer
 
 
 def mixed(buffer: PixelBuffer, linear: np.ndarray, plus: np.ndarray | float = 0.0) -> PixelBuffer:
     """Red, green and blue (not premultiplied) through a matrix (3, 3), and `plus` added to them."""
-    matrix = np.zeros((4, 5))
-    matrix[:3, :3], matrix[:3, 4], matrix[3, 3] = linear, plus, 1
-    return buffer.filtered(skia.ColorFilters.Matrix(matrix.reshape(-1).tolist()))
+    # Of premultiplied pixels what is added is so much of their alpha, which makes it linear.
+    matrix = np.eye(4)
+    matrix[:3, :3], matrix[:3, 3] = linear[::-1, ::-1], np.broadcast_to(plus, 3)[::-1]
+    return buffer.changed(partial(_mixed, matrix=matrix))
+
+
+def _mixed(pixels: np.ndarray, matrix: np.ndarray) -> np.ndarray:
+    mixed = cv2.transform(pixels, matrix.astype(np.float32))
+    colors = matrix[:3]
+    if colors.clip(0).sum(axis=1).max() > 1:
+        # Colours end at white, which is where the alpha is.
+        cv2.min(mixed, cv2.merge((mixed[..., 3],) * 4), dst=mixed)
+    return mixed
 
 
 def rgb(color: str) -> np.ndarray:
@@ -21,3 +33,20 @@ def rgb(color: str) -> np.ndarray:
 def colored(buffer: PixelBuffer, color: str) -> PixelBuffer:
     """All of a buffer in one colour, as opaque as it was."""
     return mixed(buffer, np.zeros((3, 3)), rgb(color))
+
+
+def in_one_color(alpha: np.ndarray, color: str) -> np.ndarray:
+    """Pixels (height, width, 4) of one colour, as opaque as `alpha` (height, width) says."""
+    parts = {part: cv2.convertScaleAbs(alpha, alpha=part) for part in {*rgb(color).tolist()} - {1}}
+    parts[1.0] = alpha
+    red, green, blue = (parts[part] for part in rgb(color).tolist())
+    return cv2.merge((blue, green, red, alpha))
+
+
+def added(light: PixelBuffer, buffer: PixelBuffer) -> PixelBuffer:
+    """Light, which is used up, with a buffer added to it where it is."""
+    made = PixelBuffer(light.pixels, light.left, light.top)
+    inner = made.part(buffer.left, buffer.top, buffer.right, buffer.bottom)
+    if inner.size:
+        inner[:] = cv2.add(inner, buffer.part(made.left, made.top, made.right, made.bottom))
+    return made

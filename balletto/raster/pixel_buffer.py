@@ -1,10 +1,11 @@
 """Buffers: pieces of a picture in memory, on which Skia draws and effects work."""
 
 import math
-from dataclasses import dataclass
+from collections.abc import Callable
 from functools import cached_property
 from typing import NamedTuple
 
+import cv2
 import numpy as np
 import skia
 
@@ -13,6 +14,9 @@ MOST_MARGIN = 1500
 # Pixels of a buffer, a picture with what its effects reach beyond it: at most; so many times
 # those of what it grows from; and so many in any case.
 MOST_PIXELS, MOST_TIMES, ANYHOW = 2**25, 64, 2**22
+
+_KIND = (skia.kBGRA_8888_ColorType, skia.kPremul_AlphaType)
+AS_IT_IS = skia.SamplingOptions()  # pixel by pixel
 
 Edges = tuple[int, int, int, int]  # left, top, right, bottom
 
@@ -43,22 +47,27 @@ class Scale(NamedTuple):
         return far * _share(self.width, self.height, far * self.across, far * self.down)
 
     @property
+    def reach(self) -> tuple[int, int]:
+        """The same across and down in pixels in memory."""
+        return math.ceil(self.far * self.across), math.ceil(self.far * self.down)
+
+    @property
     def edges(self) -> Edges:
         """The edges of the picture with its margin."""
-        across, down = math.ceil(self.far * self.across), math.ceil(self.far * self.down)
+        across, down = self.reach
         return -across, -down, self.width + across, self.height + down
 
 
-@dataclass(frozen=True, eq=False)
 class PixelBuffer:
     """Pixels (height, width, 4), BGRA premultiplied, 8 bit: the order that Skia is fastest in.
 
-    left, top: where its first pixel lies, in pixels of the picture in memory
+    left, top, right, bottom: where it lies, in pixels of the picture in memory
     """
 
-    pixels: np.ndarray
-    left: int = 0
-    top: int = 0
+    def __init__(self, pixels: np.ndarray, left: int = 0, top: int = 0):
+        self.pixels = pixels
+        self.left, self.top = left, top
+        self.right, self.bottom = left + pixels.shape[1], top + pixels.shape[0]
 
     @classmethod
     def empty(cls, left: int, top: int, right: int, bottom: int) -> "PixelBuffer":
@@ -67,27 +76,30 @@ class PixelBuffer:
         return cls(np.zeros(shape, dtype=np.uint8), left, top)
 
     @property
-    def right(self) -> int:
-        return self.left + self.pixels.shape[1]
-
-    @property
-    def bottom(self) -> int:
-        return self.top + self.pixels.shape[0]
+    def size(self) -> tuple[int, int]:
+        """Width and height in pixels."""
+        return self.right - self.left, self.bottom - self.top
 
     @cached_property
     def surface(self) -> skia.Surface:
         """Skia's view of the same memory."""
         height, width = self.pixels.shape[:2]
-        info = skia.ImageInfo.Make(width, height, skia.kBGRA_8888_ColorType, skia.kPremul_AlphaType)
+        info = skia.ImageInfo.Make(width, height, *_KIND)
         return skia.Surface.MakeRasterDirect(info, self.pixels)
 
     @property
     def canvas(self) -> skia.Canvas:
         return self.surface.getCanvas()
 
-    def image(self) -> skia.Image:
-        """The pixels as they are now, for drawing elsewhere."""
-        return self.surface.makeImageSnapshot()
+    def put_on(
+        self,
+        canvas: skia.Canvas,
+        left: int = 0,
+        top: int = 0,
+        paint: skia.Paint | None = None,
+    ) -> None:
+        """Draws the pixels on a canvas, the first of them there."""
+        canvas.drawImage(image_of(self.pixels), left, top, AS_IT_IS, paint)
 
     def grown(self, across: int, down: int, edges: Edges | None = None) -> "PixelBuffer":
         """A copy with so many more transparent pixels on every side; beyond `edges` just two."""
@@ -102,16 +114,22 @@ class PixelBuffer:
             up, low = (
                 _between(room, down) for room in (self.top - edges[1], edges[3] - self.bottom)
             )
-        wider = np.pad(self.pixels, ((up, low), (left, right), (0, 0)))
+        wider = cv2.copyMakeBorder(self.pixels, up, low, left, right, cv2.BORDER_CONSTANT)
         return PixelBuffer(wider, self.left - left, self.top - up)
 
-    def continued(self, scale: Scale) -> "PixelBuffer":
-        """A copy that goes on beyond its edges, over the margin of the scale, as it is there."""
-        across, down = math.ceil(scale.far * scale.across), math.ceil(scale.far * scale.down)
-        if not across and not down:
-            return self.like(self.pixels.copy())
-        wider = np.pad(self.pixels, ((down, down), (across, across), (0, 0)), mode="edge")
-        return PixelBuffer(wider, self.left - across, self.top - down)
+    def seen_through(self, edges: Edges) -> "PixelBuffer":
+        """What lies between edges, as new pixels; beyond its own it goes on as it is there."""
+        inner = self.within(edges)
+        around = (inner.top - edges[1], edges[3] - inner.bottom, inner.left - edges[0])
+        right = edges[2] - inner.right
+        wider = cv2.copyMakeBorder(inner.pixels, *around, right, cv2.BORDER_REPLICATE)
+        return PixelBuffer(wider, edges[0], edges[1])
+
+    def part(self, left: int, top: int, right: int, bottom: int) -> np.ndarray:
+        """A view of the pixels between these edges; empty if there are none."""
+        rows = slice(max(top - self.top, 0), max(bottom - self.top, 0))
+        columns = slice(max(left - self.left, 0), max(right - self.left, 0))
+        return self.pixels[rows, columns]
 
     def within(self, edges: Edges) -> "PixelBuffer":
         """What lies between the edges left, top, right, bottom; itself if that is all."""
@@ -131,12 +149,9 @@ class PixelBuffer:
         """Other pixels at the same place."""
         return PixelBuffer(np.ascontiguousarray(pixels, dtype=np.uint8), self.left, self.top)
 
-    def filtered(self, color_filter: skia.ColorFilter) -> "PixelBuffer":
-        """The buffer with its colours put through a filter."""
-        made = PixelBuffer.empty(self.left, self.top, self.right, self.bottom)
-        paint = skia.Paint(ColorFilter=color_filter, BlendMode=skia.BlendMode.kSrc)
-        made.canvas.drawImage(self.image(), 0, 0, skia.SamplingOptions(), paint)
-        return made
+    def changed(self, change: Callable[[np.ndarray], np.ndarray]) -> "PixelBuffer":
+        """The buffer with each of its pixels changed for itself: `change` gives new ones."""
+        return self.like(change(self.pixels))
 
 
 def _between(room: int, wanted: int) -> int:
@@ -144,9 +159,19 @@ def _between(room: int, wanted: int) -> int:
     return max(2, min(room + 2, wanted))
 
 
+def image_of(pixels: np.ndarray, is_opaque: bool = False) -> skia.Image:
+    """Pixels (height, width, 4) as Skia draws them. They are not copied, and Skia keeps no hold of
+    them: whoever has the image must have them as long, or the process ends."""
+    alpha = skia.kOpaque_AlphaType if is_opaque else skia.kPremul_AlphaType
+    return skia.Image.fromarray(pixels, skia.kBGRA_8888_ColorType, alpha, copy=False)
+
+
+def product(one: np.ndarray, other: np.ndarray) -> np.ndarray:
+    """Shares of shares, all as 0..255."""
+    multiplied: np.ndarray = cv2.multiply(one, other, scale=1 / 255)
+    return multiplied
+
+
 def times_alpha(pixels: np.ndarray, alpha: np.ndarray) -> np.ndarray:
     """Premultiplied pixels let through by alpha (height, width), 0..255; new."""
-    product = pixels.astype(np.uint16) * alpha[..., None]
-    # Division by 255, rounded, in whole numbers.
-    product += 128
-    return ((product + (product >> 8)) >> 8).astype(np.uint8)
+    return product(pixels, cv2.merge((alpha,) * 4))

@@ -26,9 +26,22 @@ _LAB_TO_CONES = np.linalg.inv(_CONES_TO_LAB)
 
 def oklab(color: str) -> np.ndarray:
     """A colour "#RRGGBB" as OKLab, (3,): lightness 0..1, green to red, blue to yellow."""
+    return _CONES_TO_LAB @ np.cbrt(_LINEAR_TO_CONES @ light_of(color))
+
+
+def light_of(color: str) -> np.ndarray:
+    """A colour "#RRGGBB" in linear light, (3,), 0..1 (IEC 61966-2-1)."""
     srgb = np.array([int(color[start : start + 2], 16) for start in (1, 3, 5)]) / 255
-    linear = np.where(srgb <= 0.04045, srgb / 12.92, ((srgb + 0.055) / 1.055) ** 2.4)
-    return _CONES_TO_LAB @ np.cbrt(_LINEAR_TO_CONES @ linear)
+    light: np.ndarray = np.where(srgb <= 0.04045, srgb / 12.92, ((srgb + 0.055) / 1.055) ** 2.4)
+    return light
+
+
+def coded(light: np.ndarray) -> np.ndarray:
+    """Linear light as sRGB codes it, 0..1."""
+    srgb: np.ndarray = np.where(
+        light <= 0.0031308, light * 12.92, 1.055 * light ** (1 / 2.4) - 0.055
+    )
+    return srgb
 
 
 def srgb_bytes(lab: np.ndarray) -> np.ndarray:
@@ -37,8 +50,7 @@ def srgb_bytes(lab: np.ndarray) -> np.ndarray:
     Whole bytes come back unchanged from `oklab`.
     """
     linear = np.clip((lab @ _LAB_TO_CONES.T) ** 3 @ _CONES_TO_LINEAR.T, 0.0, 1.0)
-    srgb = np.where(linear <= 0.0031308, linear * 12.92, 1.055 * linear ** (1 / 2.4) - 0.055)
-    return np.round(srgb * 255).astype(np.uint8)
+    return np.round(coded(linear) * 255).astype(np.uint8)
 
 
 def hex_of(lab: np.ndarray) -> str:

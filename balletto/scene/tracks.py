@@ -27,6 +27,7 @@ from .model import (
 )
 
 V = TypeVar("V")
+BLOCK = 16  # frames that are worked out together
 Beyond = Literal["hold", "cycle", "mirror", "continue"]
 
 
@@ -86,9 +87,30 @@ class Track(_OfValues, Generic[V]):
             [key.ease for key in self.keys[:-1]],
         )
 
+    @cached_property
+    def _newest(self) -> "_Newest":
+        # No private attribute: tracks that say the same are equal, whatever was asked of them.
+        return _Newest()
+
     def at_times(self, times: np.ndarray) -> np.ndarray:
         """Values at `times` (any shape, frames): that shape, plus one axis for a vector."""
         times = np.asarray(times, dtype=float)
+        if times.size == 1 and (time := times.item()).is_integer():
+            value = self._at_frame(time)
+            return value.reshape(times.shape + value.shape)
+        return self._worked_out(times)
+
+    def _at_frame(self, frame: float) -> np.ndarray:
+        """The value at a whole frame. It is worked out with those of the frames around it, which
+        takes hardly longer, since these are as a rule asked for next."""
+        first = frame - frame % BLOCK
+        known = self._newest.block  # once: another thread may put another in its place meanwhile
+        if known is None or known[0] != first:
+            known = self._newest.block = first, self._worked_out(first + np.arange(BLOCK))
+        value: np.ndarray = known[1][int(frame - first)].copy()
+        return value
+
+    def _worked_out(self, times: np.ndarray) -> np.ndarray:
         curve = self._curve
         if len(self.keys) == 1:
             return np.broadcast_to(curve.values[0], times.shape + curve.values.shape[1:]).copy()
@@ -115,6 +137,12 @@ class Track(_OfValues, Generic[V]):
             elif mode == "mirror":
                 folded[side] = first + (1 - np.abs(turn % 2 - 1)) * (last - first)
         return folded
+
+
+class _Newest:
+    """The values of a track at the frames that were asked for last, and the first of these."""
+
+    block: tuple[float, np.ndarray] | None = None
 
 
 class Curve:
@@ -332,4 +360,5 @@ def value_at(value: Any, times: np.ndarray) -> np.ndarray:
     if isinstance(value, Track | Tied):
         return value.at_times(times)
     plain = np.asarray(_as_numbers(value), dtype=float)
-    return np.broadcast_to(plain, np.shape(times) + plain.shape)
+    shape = np.shape(times)
+    return np.broadcast_to(plain, shape + plain.shape) if shape else plain

@@ -13,7 +13,8 @@ from balletto.picture.contours import area_of, flattened
 from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.outlines import of_glyphs
 from balletto.picture.passages import partners, passage
-from balletto.picture.skia_canvas import SkiaCanvas, commands_of_path
+from balletto.picture.skia_canvas import SkiaCanvas
+from balletto.picture.skia_outlines import commands_of_path
 from balletto.scene import files
 from balletto.scene.outlines import commands_of
 

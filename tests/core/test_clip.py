@@ -163,7 +163,8 @@ class ConverterTest(TestCase):
         for _ in range(12):
             top, left = chance.integers(0, 170), chance.integers(0, 300)
             pixels[top : top + 9, left : left + 15, :3] = chance.integers(0, 256, 3)
-            got = partly.convert(pixels, (int(top), int(top) + 9)).to_ndarray()
+            edges = (int(left), int(top), int(left) + 15, int(top) + 9)
+            got = partly.convert(pixels, edges).to_ndarray()
             # The dither of the conversion counts rows from where it starts: one step of 255.
             whole = Converter(320, 180).convert(pixels).to_ndarray()
             np.testing.assert_allclose(got.astype(int), whole.astype(int), atol=1)

@@ -6,7 +6,7 @@ from typing import Any, ClassVar, NamedTuple
 import numpy as np
 
 from ...motion.flurries import letters_of, pieces_at
-from ...motion.layer_motion import moved_matrices, moved_values
+from ...motion.layer_motion import moved_matrices
 from ...scene.document import Scene
 from ...scene.flurry import BoxPlace, LayerSource, LinePlace, RingPlace, ShapeSource, TextSource
 from ...scene.layers.flurry import FlurryLayer
@@ -17,9 +17,9 @@ from ..boxes import around, boxes_of, widened
 from ..canvas import Canvas, DrawItem, Line
 from ..effect_values import shadow_at, with_shadows
 from ..media import still
-from ..outlines import Commands, of_glyphs
+from ..outlines import of_glyphs, prepared
 from .base import Prepare, RestBox, around_origin
-from .form import PreparedForm, box_of, form_of
+from .form import FindBox, PreparedForm, box_of, form_of, nowhere
 from .look import Look
 from .shape import stroke_at
 
@@ -76,17 +76,14 @@ class PreparedFlurry(PreparedForm):
 
     def _plain(
         self, canvas: Canvas, time: float, fade: float, shrink: float
-    ) -> tuple[list[DrawItem], Box]:
+    ) -> tuple[list[DrawItem], FindBox]:
         """The pieces that are alive at a time, each after its shadow."""
         layer, at = self._layer, np.array([time])
         looks = self._looks(canvas, time)
-        own = Look.of(moved_values(self._scene, layer, at))
-        opacity = (
-            float(np.clip(value_at(layer.transform.opacity, at[0]), 0, 1)) * fade * own.opacity
-        )
-        matrix = moved_matrices(self._scene, layer, at)[0]
+        matrix, own, opacity = self._state(time)
+        opacity *= fade
         if not looks or opacity <= 0 or matrix[2, 2] <= 1e-6:
-            return [], around([])
+            return [], nowhere
         pieces = pieces_at(self._scene, layer.flurry, len(looks), at)
         alive = np.flatnonzero(pieces.opacity[0] * pieces.size[0])
         size = pieces.size[0, alive] * shrink
@@ -117,8 +114,12 @@ class PreparedFlurry(PreparedForm):
         shadow = shadow_at(layer, time)
         more = 3 * own.blur + (shadow.margin if shadow else 0.0)
         seen = np.ones((1, len(alive)), dtype=bool)
-        box = boxes_of(boxes, placed[None], seen)[0] if len(alive) else around([])
-        return with_shadows(items, shadow, [own.shadow] * len(items)), widened(box, more)
+
+        def find_box() -> Box:
+            box = boxes_of(boxes, placed[None], seen)[0] if len(alive) else around([])
+            return widened(box, more)
+
+        return with_shadows(items, shadow, [own.shadow] * len(items)), find_box
 
     def _looks(self, canvas: Canvas, time: float) -> list[_Look]:
         """The looks that pieces have, those of a text letter by letter."""
@@ -140,7 +141,7 @@ class PreparedFlurry(PreparedForm):
             return _NOTHING
         bitmap = still(path)
         form = form_of(bitmap, bitmap.size)
-        outline = _prepared(form.commands, canvas.outline)
+        outline = prepared(form.commands, canvas.outline)
         return _of_one(outline, box_of(form.commands), form.fill, None)
 
     def _of_layer(self, layer: str, canvas: Canvas, time: float) -> _Look:
@@ -165,14 +166,9 @@ def _of_shape(source: ShapeSource, time: float, prepare: Any) -> _Look:
     box = box_of(commands)
     fill: Any = source.fill
     fill = (None if fill == "none" else fill) if isinstance(fill, str) else gradient_over(fill, box)
-    line = stroke_at(source.stroke, at) if source.stroke else None
+    line = stroke_at(source.stroke, time) if source.stroke else None
     wide = widened(box, line.width if line else 0)
-    return _of_one(_prepared(commands, prepare), wide, fill, line)
-
-
-@lru_cache(maxsize=512)
-def _prepared(commands: Commands, prepare: Any) -> Any:
-    return prepare(commands)
+    return _of_one(prepared(commands, prepare), wide, fill, line)
 
 
 @lru_cache(maxsize=64)

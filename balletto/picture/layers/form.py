@@ -1,6 +1,7 @@
 """Layers that draw one form, filled or with a line: shapes, pictures, videos, nested scenes; with
 its shadow, and as often as its trail says."""
 
+from collections.abc import Callable
 from typing import Any, NamedTuple
 
 import numpy as np
@@ -8,9 +9,9 @@ import numpy as np
 from ...motion.layer_motion import moved_matrices, moved_values
 from ...scene.document import Scene
 from ...scene.primitives import rectangle
-from ...scene.tracks import value_at
+from ...scene.tracks import BLOCK, value_at
 from ..bitmaps import Bitmap, Box, Photo
-from ..boxes import around, boxes_of, widened
+from ..boxes import around, box_through, widened
 from ..canvas import Canvas, DrawItem, Gradient, Line
 from ..compositing import Drawn
 from ..effect_values import as_copies, shadow_at, trail_of, values_of, with_shadows
@@ -18,6 +19,8 @@ from ..hatched import hatched, hatching_at
 from ..outlines import Commands
 from .base import Prepare, PreparedLayer
 from .look import Look
+
+FindBox = Callable[[], Box]
 
 _LARGEST = 1000.0  # times, that a copy of a trail grows
 
@@ -28,6 +31,15 @@ class Form(NamedTuple):
     commands: Commands
     fill: str | Gradient | Photo | None
     line: Line | None = None
+
+
+class State(NamedTuple):
+    """How a form is at a time: its way to the picture (3, 3), what moves make of its look, and how
+    opaque it is with both."""
+
+    matrix: np.ndarray
+    look: Look
+    opacity: float
 
 
 def form_of(bitmap: Bitmap, size: tuple[float, float]) -> Form:
@@ -43,6 +55,7 @@ class PreparedForm(PreparedLayer):
     def __init__(self, scene: Scene, layer: Any, prepare: Prepare):
         super().__init__(scene, layer, prepare)
         self._prepared: tuple[Commands, Any] | None = None
+        self._states: dict[float, State] = {}
 
     def form(self, time: float) -> Form | None:
         """What it draws at a time; None if nothing."""
@@ -54,72 +67,93 @@ class PreparedForm(PreparedLayer):
 
     def drawn(self, canvas: Canvas, times: np.ndarray) -> Drawn:
         """The form at each of `times`, as it is drawn."""
+        if len(times) > 1:
+            self._states = self._worked_out(times)
         found = [self._at(canvas, float(time)) for time in times]
-        return Drawn([items for items, _ in found], lambda: around([box for _, box in found]))
+        return Drawn([items for items, _ in found], lambda: around([find() for _, find in found]))
 
-    def _at(self, canvas: Canvas, time: float) -> tuple[list[DrawItem], Box]:
+    def _at(self, canvas: Canvas, time: float) -> tuple[list[DrawItem], FindBox]:
         trail = trail_of(self._layer)
         if trail is None:
             return self._plain(canvas, time, 1.0, 1.0)
         values = values_of(trail, time)
         fade, shrink, width = (values[name] for name in ("fade", "shrink", "outline"))
         items: list[DrawItem] = []
-        boxes = []
+        finders = []
+        self._states = self._worked_out(time - np.arange(trail.copies + 1) * trail.gap)
         for back in range(trail.copies, -1, -1):
-            copies, box = self._plain(
+            copies, find_box = self._plain(
                 canvas, time - back * trail.gap, fade**back, min(shrink**back, _LARGEST)
             )
             items += as_copies(copies, width) if back else copies
-            boxes.append(widened(box, width))
-        return items, around(boxes)
+            finders.append(find_box)
+        return items, lambda: around([widened(find(), width) for find in finders])
+
+    def _state(self, time: float) -> State:
+        """How it is at a time. Whole frames are worked out together with those around them."""
+        states = self._states  # once: another thread may put others in their place meanwhile
+        if time not in states:
+            is_whole = time == int(time)
+            times = time - time % BLOCK + np.arange(BLOCK) if is_whole else np.array([time])
+            self._states = states = self._worked_out(times)
+        return states[time]
+
+    def _worked_out(self, times: np.ndarray) -> dict[float, State]:
+        layer = self._layer
+        matrices = moved_matrices(self._scene, layer, times)
+        values = moved_values(self._scene, layer, times)
+        opacities = np.clip(value_at(layer.transform.opacity, times), 0, 1)
+        looks = [Look.of(values, row) for row in range(len(times))]
+        opaque = [
+            opacity * look.opacity for opacity, look in zip(opacities.tolist(), looks, strict=True)
+        ]
+        states = map(State, matrices, looks, opaque)
+        return dict(zip(times.tolist(), states, strict=True))
 
     def _plain(
         self, canvas: Canvas, time: float, fade: float, shrink: float
-    ) -> tuple[list[DrawItem], Box]:
+    ) -> tuple[list[DrawItem], FindBox]:
         """The form, after its shadow, as it is at a time; as a copy it may be fainter, smaller."""
-        layer, at = self._layer, np.array(time)
+        layer = self._layer
         form = self.form(time)
         if form is None:
-            return [], around([])
-        look = Look.of(moved_values(self._scene, layer, np.array([time])))
+            return [], nowhere
+        matrix, look, opacity = self._state(time)
         commands, fill, line = form
         fill, line = look.tinted(fill), look.lined(line)
-        matrices = moved_matrices(self._scene, layer, np.array([time]))
         if shrink != 1:
-            matrices = matrices @ _scaled(layer.transform.pivot, shrink)
-        opacity = float(np.clip(value_at(layer.transform.opacity, at), 0, 1)) * fade * look.opacity
-        is_seen = opacity > 0 and matrices[0, 2, 2] > 1e-6 and (fill or line)
+            matrix = matrix @ _scaled(layer.transform.pivot, shrink)
+        opacity *= fade
+        if opacity <= 0 or matrix[2, 2] <= 1e-6 or not (fill or line):
+            return [], nowhere
+        numbers = matrix.reshape(-1).tolist()
+        outline = self._outline(canvas, commands)
+        item = DrawItem(outline, numbers, fill, opacity, line, look.blur, filled=look.filled)
         shadow = shadow_at(layer, time)
-        margin = 3 * look.blur
-        if line:
-            margin += line.width * (3 if line.joins == "sharp" else 1)
-        own = np.array([widened(box_of(commands), margin)])
-        box = boxes_of(own, matrices[:, None], np.array([[bool(is_seen)]]))[0]
-        if not is_seen:
-            return [], box
         more = shadow.margin if shadow else 0.0
-        hatching = hatching_at(self._scene, layer, time)
-        matrix = matrices[0].reshape(-1).tolist()
-        item = DrawItem(
-            self._outline(canvas, commands),
-            matrix,
-            fill,
-            opacity,
-            line,
-            look.blur,
-            filled=look.filled,
-        )
         items = [item]
+        hatching = hatching_at(self._scene, layer, time)
         if hatching is not None:
             items = hatched([item], [commands], [look.hatched], hatching, canvas.outline)[0]
             more += hatching.margin
-        shares = [look.shadow] * len(items)
-        return with_shadows(items, shadow, shares), widened(box, more)
+        margin = 3 * look.blur
+        if line:
+            margin += line.width * (3 if line.joins == "sharp" else 1)
+
+        def find_box() -> Box:
+            return widened(box_through(widened(box_of(commands), margin), numbers), more)
+
+        return with_shadows(items, shadow, [look.shadow] * len(items)), find_box
 
     def _outline(self, canvas: Canvas, commands: Commands) -> Any:
         if self._prepared is None or self._prepared[0] != commands:
             self._prepared = (commands, canvas.outline(commands))
         return self._prepared[1]
+
+
+def nowhere() -> Box:
+    """The box of nothing."""
+    return around([])
 
 
 def box_of(commands: Commands) -> Box:

@@ -34,10 +34,13 @@ class Look:
     outline_color: Tint | None = None
 
     @classmethod
-    def of(cls, values: dict[str, Any]) -> "Look":
-        """From the values of moves at one time; what is below nothing is nothing."""
+    def of(cls, values: dict[str, Any], row: int = 0) -> "Look":
+        """From the values of moves at some times, of which `row` is the number of one; what is
+        below nothing is nothing."""
+        if not values:
+            return _PLAIN
         found: dict[str, Any] = {
-            name: float(np.asarray(values[name])[0]) for name in _NUMBERS if name in values
+            name: float(_row(values[name], row)) for name in _NUMBERS if name in values
         }
         found |= {
             name: max(value, 0.0) for name, value in found.items() if name in ("blur", "shadow")
@@ -45,7 +48,7 @@ class Look:
         found |= {
             name: min(max(value, 0.0), 1.0) for name, value in found.items() if name in _SHARES
         }
-        found |= {name: _of_one(values[name]) for name in _TINTS if name in values}
+        found |= {name: _of_one(values[name], row) for name in _TINTS if name in values}
         return cls(**found)
 
     def tinted(self, fill: Any) -> Any:
@@ -68,6 +71,16 @@ class Look:
         return dressed.within(self.drawn_from, self.drawn)
 
 
-def _of_one(tint: Tint) -> Tint:
+_PLAIN = Look()
+
+
+def _row(values: Any, row: int) -> Any:
+    """The value at one of some times; one for all times is that at each."""
+    values = np.asarray(values)
+    return values[min(row, len(values) - 1)]
+
+
+def _of_one(tint: Tint, row: int) -> Tint:
     """A tint of one unit at one time, as those of many times."""
-    return Tint(np.asarray(tint.keep).reshape(1), np.asarray(tint.add).reshape(1, 3))
+    keep, add = np.asarray(tint.keep), np.asarray(tint.add).reshape(-1, 3)
+    return Tint(_row(keep.reshape(-1), row).reshape(1), _row(add, row).reshape(1, 3))

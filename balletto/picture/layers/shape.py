@@ -1,27 +1,21 @@
 """Shapes: the outline of their shape, its fill and its stroke."""
 
-from typing import Any, ClassVar
+from typing import ClassVar
 
 import numpy as np
 
 from ...motion.becoming import shape_way
 from ...motion.layer_motion import moved_values
-from ...scene.colors import hex_of
 from ...scene.document import Scene
 from ...scene.layers.shape import ShapeLayer
 from ...scene.stroke import Stroke
-from ...scene.tracks import value_at
 from ..appearance import gradient_over
 from ..canvas import Gradient, Line
-from ..effect_values import displacement_at, further
+from ..effect_values import displacement_at, further, plain_at
 from ..outlines import Commands, displaced
 from ..passages import passage
 from .base import RestBox
 from .form import Form, PreparedForm, box_of
-
-
-def _number(value: Any, at: np.ndarray) -> float:
-    return float(value_at(value, at))
 
 
 def outline_of(layer: ShapeLayer, frame: float) -> Commands:
@@ -43,7 +37,7 @@ class PreparedShape(PreparedForm):
 
     def form(self, time: float) -> Form:
         layer = self._layer
-        line = stroke_at(layer.stroke, np.array(time)) if layer.stroke else None
+        line = stroke_at(layer.stroke, time) if layer.stroke else None
         commands = self._commands(time)
         return Form(commands, self._fill(commands), line)
 
@@ -72,20 +66,20 @@ class PreparedShape(PreparedForm):
         return gradient_over(fill, box_of(commands))
 
 
-def stroke_at(stroke: Stroke, at: np.ndarray) -> Line | None:
+def stroke_at(stroke: Stroke, time: float) -> Line | None:
     """A stroke at a time; None if there is nothing of it."""
-    width = _number(stroke.width, at)
+    width = plain_at(stroke.width, time)
     seen = _seen(
-        *(_number(value, at) / 100 for value in (stroke.first, stroke.last, stroke.travel))
+        *(plain_at(value, time) / 100 for value in (stroke.first, stroke.last, stroke.travel))
     )
     if width <= 0 or seen == ():
         return None
-    color = value_at(stroke.color, at)
     dashes = None
     if stroke.dashes:
         even = stroke.dashes if len(stroke.dashes) % 2 == 0 else stroke.dashes * 2
-        dashes = (even, _number(stroke.dash_shift, at))
-    return Line(width, hex_of(color), stroke.ends, stroke.joins, dashes, seen, True, stroke.each)
+        dashes = (even, plain_at(stroke.dash_shift, time))
+    color = plain_at(stroke.color, time)
+    return Line(width, color, stroke.ends, stroke.joins, dashes, seen, True, stroke.each)
 
 
 def _seen(start: float, end: float, travel: float) -> tuple[tuple[float, float], ...] | None:

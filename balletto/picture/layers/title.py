@@ -140,7 +140,9 @@ class PreparedTitle(PreparedLayer):
             ink = _ink_on_the_way(ink, ways)
         return _Block(times, ink, placed.matrices, opacities, appearance, axes, windows, ways)
 
-    def _plain(self, canvas: Canvas, block: _Block, row: int) -> list[DrawItem]:
+    def _plain(
+        self, canvas: Canvas, block: _Block, row: int, are_copies: bool = False
+    ) -> list[DrawItem]:
         """The letters at one time of a block, in the order in which they are drawn."""
         appearance = block.appearance
         outlines, fills = self._outlines_at(canvas, block, row), appearance.fills[row]
@@ -154,6 +156,7 @@ class PreparedTitle(PreparedLayer):
             block.opacities[row].tolist(),
             appearance.lines[row],
             appearance.blurs[row],
+            [are_copies] * len(outlines),
             strict=True,
         )
         letters = [DrawItem(*letter) for letter in every]
@@ -245,7 +248,7 @@ class PreparedTitle(PreparedLayer):
         block.opacities *= (fade**back)[:, None]
         letters: list[DrawItem] = []
         for row in range(trail.copies):
-            letters += as_copies(self._plain(canvas, block, row), width)
+            letters += as_copies(self._plain(canvas, block, row, are_copies=True), width)
         letters += self._plain(canvas, block, trail.copies)
         return letters, lambda: [
             widened(self._box(block, row), width) for row in range(trail.copies + 1)

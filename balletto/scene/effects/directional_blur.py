@@ -3,10 +3,8 @@
 import math
 from typing import Annotated, ClassVar, Literal
 
-import skia
-
 from ...raster.pixel_buffer import PixelBuffer, Scale
-from ...raster.smearing import smeared, steps_for
+from ...raster.smearing import shifted, smeared, steps_for
 from .. import measures
 from ..model import Counts, Degrees, Number
 from ..tracks import Changing
@@ -48,12 +46,11 @@ class DirectionalBlur(Effect):
         grown = buffer.grown(math.ceil(abs(x) / 2) + 1, math.ceil(abs(y) / 2) + 1)
         count = 2**steps
 
-        def shifted(copies: int) -> skia.Matrix:
-            return skia.Matrix.Translate(x * copies / count, y * copies / count)
-
         # The copies stand at even steps about the place of the original.
-        start = skia.Matrix.Translate(-x * (count - 1) / count / 2, -y * (count - 1) / count / 2)
-        return smeared(grown, start, shifted, steps)
+        start = shifted(-x * (count - 1) / count / 2, -y * (count - 1) / count / 2)
+        return smeared(
+            grown, start, lambda copies: shifted(x * copies / count, y * copies / count), steps
+        )
 
     @classmethod
     def margin(cls, values: Values) -> float:

@@ -1,11 +1,12 @@
 """Light around what is drawn."""
 
+from functools import partial
 from typing import ClassVar, Literal
 
-import numpy as np
+import cv2
 
 from ...raster.blurring import blurred
-from ...raster.coloring import colored
+from ...raster.coloring import added, colored
 from ...raster.pixel_buffer import PixelBuffer, Scale
 from ...raster.svg_filters import flooded, gaussian_blur, number
 from .. import measures
@@ -43,13 +44,12 @@ class Glow(Effect):
 
     @classmethod
     def apply(cls, buffer: PixelBuffer, values: Values, scale: Scale) -> PixelBuffer:
-        source = colored(buffer, values["color"]) if values["color"] else buffer
-        soft = blurred(source, values["radius"], values["radius"], scale)
-        lit = soft.pixels * np.float32(values["strength"] / 100)
-        rows = slice(buffer.top - soft.top, buffer.bottom - soft.top)
-        columns = slice(buffer.left - soft.left, buffer.right - soft.left)
-        lit[rows, columns] += buffer.pixels
-        return soft.like(np.minimum(lit + 0.5, 255))
+        soft = blurred(buffer, values["radius"], values["radius"], scale)
+        if values["color"]:
+            soft = colored(soft, values["color"])
+        strength = values["strength"] / 100
+        lit = soft.within(scale.edges).changed(partial(cv2.convertScaleAbs, alpha=strength))
+        return added(lit, buffer)
 
     @classmethod
     def margin(cls, values: Values) -> float:

@@ -3,9 +3,11 @@
 import math
 from typing import Annotated, ClassVar, Literal
 
+import cv2
 import numpy as np
 
-from ...raster.pixel_buffer import PixelBuffer, Scale
+from ...raster.coloring import in_one_color
+from ...raster.pixel_buffer import PixelBuffer, Scale, product
 from .. import measures
 from ..model import Color, Counts, Number
 from ..tracks import Changing
@@ -43,20 +45,15 @@ class Outline(Effect):
         across, down = values["width"] * scale.across, values["width"] * scale.down
         if max(across, down) < 0.5:
             return buffer
-        beyond = math.ceil(across), math.ceil(down)
-        grown = buffer.grown(*beyond)
-        alpha = grown.pixels[..., 3]
+        grown = buffer.grown(math.ceil(across), math.ceil(down))
+        alpha = cv2.extractChannel(grown.pixels, 3)
         wide = alpha
         wider = max(across, down)
         for radius in _rings(round(wider)):
-            narrow, wide = wide, wide.copy()
-            for x, y in _offsets(radius * across / wider, radius * down / wider):
-                _raise(wide, narrow, x, y)
-        color = [int(values["color"][at : at + 2], 16) for at in (5, 3, 1)] + [255]
-        line = wide[..., None] * np.array(color, dtype=np.uint16) // 255
-        # The original over the line, premultiplied.
-        rest = 255 - alpha[..., None].astype(np.uint16)
-        return grown.like(grown.pixels + (line * rest + 127) // 255)
+            wide = cv2.dilate(wide, _ring(radius * across / wider, radius * down / wider))
+        # What is seen of the line behind the original, premultiplied.
+        line = in_one_color(product(wide, 255 - alpha), values["color"])
+        return grown.like(cv2.add(grown.pixels, line))
 
     @classmethod
     def margin(cls, values: Values) -> float:
@@ -72,17 +69,14 @@ def _rings(width: int) -> list[int]:
     return [width, *reversed(rings)]
 
 
-def _offsets(across: float, down: float) -> list[tuple[int, int]]:
-    """Whole shifts on a ring, as close as the discs need that stand on it."""
+def _ring(across: float, down: float) -> np.ndarray:
+    """The middle and whole shifts on a ring, as close as the discs need that stand on it: as 1
+    among 0 (rows, columns)."""
     count = max(8, math.ceil(2 * math.pi * 2 / _APART))
     angles = 2 * np.pi * np.arange(count) / count
-    shifts = zip(across * np.cos(angles), down * np.sin(angles), strict=True)
-    return list(dict.fromkeys((round(x), round(y)) for x, y in shifts))
-
-
-def _raise(wide: np.ndarray, alpha: np.ndarray, x: int, y: int) -> None:
-    """Raises `wide` to `alpha` shifted, which has room around it for that."""
-    height, width = alpha.shape
-    there = wide[max(y, 0) : height + min(y, 0), max(x, 0) : width + min(x, 0)]
-    here = alpha[max(-y, 0) : height - max(y, 0), max(-x, 0) : width - max(x, 0)]
-    np.maximum(there, here, out=there)
+    columns, rows = np.round(across * np.cos(angles)), np.round(down * np.sin(angles))
+    far = int(np.abs(columns).max()), int(np.abs(rows).max())
+    ring = np.zeros((2 * far[1] + 1, 2 * far[0] + 1), dtype=np.uint8)
+    ring[rows.astype(int) + far[1], columns.astype(int) + far[0]] = 1
+    ring[far[1], far[0]] = 1
+    return ring

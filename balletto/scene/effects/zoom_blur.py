@@ -3,11 +3,10 @@
 import math
 from typing import Annotated, ClassVar, Literal
 
-import numpy as np
-import skia
+import cv2
 
 from ...raster.pixel_buffer import PixelBuffer, Scale
-from ...raster.smearing import smeared, steps_for
+from ...raster.smearing import scaled, shifted, smeared, steps_for
 from .. import measures
 from ..model import Counts, Number, Percent
 from ..tracks import Changing
@@ -60,16 +59,8 @@ class ZoomBlur(Effect):
         up, down = (max(0, math.ceil(most * way)) for way in (center[1], height - center[1]))
         left, right = min(left, max(buffer.left, 0)), min(right, max(scale.width - buffer.right, 0))
         up, down = min(up, max(buffer.top, 0)), min(down, max(scale.height - buffer.bottom, 0))
-        wider = np.pad(buffer.pixels, ((up, down), (left, right), (0, 0)))
+        wider = cv2.copyMakeBorder(buffer.pixels, up, down, left, right, cv2.BORDER_CONSTANT)
         grown = PixelBuffer(wider, buffer.left - left, buffer.top - up)
         about = (center[0] + left, center[1] + up)
         rate = (1 + most) ** (1 / 2**steps)
-
-        def scaled(copies: int) -> skia.Matrix:
-            factor = rate**copies
-            matrix = skia.Matrix.Translate(*about)
-            matrix.preScale(factor, factor)
-            matrix.preTranslate(-about[0], -about[1])
-            return matrix
-
-        return smeared(grown, skia.Matrix(), scaled, steps)
+        return smeared(grown, shifted(0, 0), lambda copies: scaled(rate**copies, *about), steps)

@@ -1,0 +1,325 @@
+"""What is drawn quickly looks like what is drawn slowly, as right as it can be."""
+
+import gc
+import random
+from unittest import TestCase, mock
+
+import numpy as np
+import skia
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from scipy.ndimage import gaussian_filter
+
+from balletto.picture import clipped, motion_blur
+from balletto.picture.bitmaps import Bitmap, Photo
+from balletto.picture.canvas import DrawItem, Gradient
+from balletto.picture.compositing import CompositeNode, draw_node
+from balletto.picture.frame import Picture
+from balletto.picture.incremental_renderer import IncrementalRenderer
+from balletto.picture.skia_canvas import SkiaCanvas
+from balletto.picture.sprite_cache import SpriteCache
+from balletto.raster.blurring import blurred
+from balletto.raster.pixel_buffer import PixelBuffer, Scale
+from balletto.scene.primitives import ellipse, rectangle
+from balletto.scene.tracks import Track, value_at
+
+from .test_pictures import pictured
+
+SIZE = (480, 270)
+NEAR_DB = 45
+KEYS = ({"at": 0, "value": 1}, {"at": 30, "value": 2, "ease": "soft-both"}, {"at": 40, "value": 5})
+SKIA_CANVAS = "balletto.picture.skia_canvas"
+
+
+def psnr(one: np.ndarray, other: np.ndarray) -> float:
+    """Peak signal to noise, in dB."""
+    error = np.mean((one.astype(float) - other) ** 2)
+    return float("inf") if error == 0 else float(10 * np.log10(255**2 / error))
+
+
+def placed(across: float, down: float, turn: float = 0.0, size: float = 1.0) -> list[float]:
+    """A matrix that turns, scales and moves."""
+    a, b = size * np.cos(np.radians(turn)), size * np.sin(np.radians(turn))
+    return [float(a), float(-b), across, float(b), float(a), down, 0.0, 0.0, 1.0]
+
+
+def drawn(*items: DrawItem, samples: int = 1, **more: object) -> np.ndarray:
+    """Items on a blue picture; several samples of one item each are averaged."""
+    canvas = SkiaCanvas(*SIZE)
+    canvas.clear("#204080")
+    each = tuple([item] for item in items) if samples > 1 else (list(items),)
+    draw_node(canvas, CompositeNode(each, **more))
+    return canvas.pixels.copy()
+
+
+def star(width: float = 90, height: float = 60) -> object:
+    return SkiaCanvas.outline(ellipse(width, height))
+
+
+class BlurTest(TestCase):
+    def test_it_is_a_gaussian(self):
+        """Whatever the deviation, an edge is as soft as the formula says, and light is kept."""
+        pixels = np.zeros((200, 260, 4), dtype=np.uint8)
+        pixels[60:140, 80:190] = 255
+        pixels[100:104] = (40, 90, 200, 255)
+        for deviation in (0.4, 1, 2, 3, 4.5, 6, 9, 14, 22, 37, 60):
+            with self.subTest(deviation):
+                scale = Scale(1, 1, 260, 200, 3 * deviation)
+                soft = blurred(PixelBuffer(pixels), deviation, deviation, scale)
+                far = int(3 * deviation) + 40
+                wide = np.pad(pixels.astype(float), ((far, far), (far, far), (0, 0)))
+                wanted = gaussian_filter(wide, (deviation, deviation, 0))
+                rows = slice(soft.top + far, soft.bottom + far)
+                columns = slice(soft.left + far, soft.right + far)
+                self.assertGreater(psnr(soft.pixels, wanted[rows, columns]), 50)
+                self.assertLess(np.abs(soft.pixels - wanted[rows, columns]).max(), 8)
+
+    def test_what_is_seen_of_a_soft_buffer_is_the_same_piece_of_all_of_it(self):
+        pixels = np.random.default_rng(3).integers(0, 256, (90, 120, 4), dtype=np.uint8)
+        soft = blurred(PixelBuffer(pixels), 9, 9, Scale(1, 1, 120, 90, 27))
+        part = soft.within((13, 21, 77, 66))
+        np.testing.assert_array_equal(
+            part.pixels, soft.pixels[21 - soft.top : 66 - soft.top, 13 - soft.left : 77 - soft.left]
+        )
+
+
+class ShutterTest(TestCase):
+    @given(st.integers(0, 10**6))
+    @settings(max_examples=25, deadline=None)
+    def test_inks_mix_what_half_floats_do(self, seed):
+        """Any colours, shadows among them, in any order, moving and turning."""
+        chance = random.Random(seed)
+        colors = [f"#{chance.randrange(1 << 24):06X}" for _ in range(chance.randint(2, 5))]
+        items = [
+            (
+                star(chance.uniform(20, 160), chance.uniform(20, 160)),
+                chance.uniform(60, 400),
+                chance.uniform(40, 230),
+                chance.choice(colors),
+                chance.choice([1.0, 1.0, chance.random()]),
+                chance.uniform(-12, 12),
+            )
+            for _ in range(chance.randint(2, 6))
+        ]
+        samples = [
+            [
+                DrawItem(outline, placed(x + way * n / 8, y, way * n / 8), color, opacity)
+                for outline, x, y, color, opacity, way in items
+            ]
+            for n in range(8)
+        ]
+        canvas = SkiaCanvas(*SIZE)
+        canvas.open(None, 0)
+        quick = motion_blur.mean_in_linear_light(
+            canvas._buffers[-1], samples, canvas._draw_in_turn, canvas.scale
+        )
+        empty = PixelBuffer.empty(0, 0, *SIZE)
+        slow = motion_blur._linear_mean(empty, samples, canvas._draw_in_turn)
+        self.assertGreater(psnr(quick.pixels, slow.pixels), NEAR_DB)
+
+    def test_a_few_samples_stand_for_many_that_are_near(self):
+        """Two pixels in sixty-four samples; and a way that is long needs all of them."""
+        outline = star()
+        for way in (0.3, 2.0, 9.0, 60.0):
+            with self.subTest(way):
+                items = [
+                    DrawItem(outline, placed(200 + way * n / 64, 130), "#FFFFFF", 1.0)
+                    for n in range(64)
+                ]
+                quick = drawn(*items, samples=64)
+                with mock.patch.object(motion_blur, "_NEXT", 1e-9):
+                    all_of_them = drawn(*items, samples=64)
+                self.assertGreater(psnr(quick, all_of_them), NEAR_DB)
+
+    def test_what_appears_at_once_needs_all_samples(self):
+        """Hardly moved, but not there for thirteen of sixteen; or of another colour."""
+        outline = star()
+        seen = [0.0] * 13 + [1.0] * 3
+        colors = ["#FF2040"] * 13 + ["#20FF40"] * 3
+        for opacities, fills in ((seen, ["#FFFFFF"] * 16), ([1.0] * 16, colors)):
+            items = [
+                DrawItem(outline, placed(200 + 0.02 * n, 130), fills[n], opacities[n])
+                for n in range(16)
+            ]
+            with mock.patch.object(motion_blur, "_NEXT", 1e-9):
+                all_of_them = drawn(*items, samples=16)
+            self.assertGreater(psnr(drawn(*items, samples=16), all_of_them), NEAR_DB)
+
+
+class SpriteTest(TestCase):
+    def without_sprites(self, *items: DrawItem) -> np.ndarray:
+        with mock.patch.object(SpriteCache, "placed", lambda self, items, *_: [None] * len(items)):
+            return drawn(*items)
+
+    def test_what_is_soft_looks_as_if_it_were_softened_where_it_stands(self):
+        for blur in (1.0, 3.0, 8.0, 20.0):
+            for turn in (0, 17):
+                with self.subTest(blur=blur, turn=turn):
+                    item = DrawItem(star(), placed(211.37, 120.81, turn, 1.3), "#FFD060", 0.7)
+                    soft = item._replace(blur=blur)
+                    self.assertGreater(psnr(drawn(soft), self.without_sprites(soft)), NEAR_DB)
+
+    def test_copies_stand_where_they_should(self):
+        outline = star(20, 30)
+        items = [
+            DrawItem(outline, placed(40 + 9.37 * n, 100 + 0.61 * n, 3.0 * n), "#FFFFFF", 0.8)
+            for n in range(30)
+        ]
+        copies = [item.as_copy() for item in items]
+        self.assertGreater(psnr(drawn(*copies), drawn(*items)), NEAR_DB - 5)
+
+    def test_large_soft_forms_outlive_their_drawing(self):
+        """A picture that is no copy is drawn while its pixels are there."""
+        canvas = SkiaCanvas(1400, 900)
+        form = SkiaCanvas.outline(rectangle(1300, 800, 40))
+        for turn in range(8):
+            canvas.clear("#000000")
+            item = DrawItem(form, placed(700, 450, turn), "#80C0FF", 0.9, None, 9.0)
+            canvas.draw([item, item._replace(fill="#FF8040", blur=21.0)])
+            gc.collect()
+            self.assertEqual(canvas.pixels[450, 700].tolist()[3], 255)
+
+    def test_of_a_huge_soft_form_only_what_is_seen_is_made(self):
+        """However large it is drawn, and however softly: no more pixels than the picture has."""
+        canvas = SkiaCanvas(*SIZE, (2.0, 2.0))
+        form = SkiaCanvas.outline(rectangle(9000, 9000, 0))
+        item = DrawItem(form, placed(100, 60, size=9.0), "#FFFFFF", 1.0, None, 400.0)
+        [(sprite, *_)] = canvas._sprites.placed([item], canvas._buffers[0], canvas.scale)
+        self.assertLessEqual(sprite.pixels.nbytes, SIZE[0] * SIZE[1] * 4)
+        canvas.draw([item])
+        self.assertGreater(canvas.pixels[130, 200, 3], 250)
+
+    def test_large_sharp_copies_are_drawn_where_they_stand(self):
+        canvas = SkiaCanvas(*SIZE)
+        item = DrawItem(star(900, 900), placed(200, 130), "#FFFFFF", 1.0).as_copy()
+        self.assertEqual(canvas._sprites.placed([item], canvas._buffers[0], canvas.scale), [None])
+
+    def test_they_keep_no_photos(self):
+        canvas = SkiaCanvas(*SIZE)
+        photo = Photo(Bitmap("grey", np.full((60, 90, 4), 128, np.uint8)), (-45, -30, 45, 30))
+        form = SkiaCanvas.outline(rectangle(90, 60, 0))
+        canvas.draw([DrawItem(form, placed(200, 130), photo, 1.0, None, 5.0)])
+        kept = canvas._sprites._kept
+        self.assertEqual(len(kept), 1)
+        self.assertFalse([part for key in kept for part in key if isinstance(part, Photo)])
+
+    def test_they_are_counted_in_bytes(self):
+        canvas = SkiaCanvas(*SIZE)
+        with mock.patch("balletto.picture.sprite_cache._MOST_BYTES", 200_000):
+            for n in range(60):
+                canvas.draw([DrawItem(star(60 + n, 60), placed(200, 100), "#FFFFFF", 1, None, 5.0)])
+            kept = canvas._sprites
+            self.assertLessEqual(kept._bytes, 200_000)
+            self.assertEqual(kept._bytes, sum(s.pixels.nbytes for s in kept._kept.values()))
+
+
+class PixelsTest(TestCase):
+    """What OpenCV works out, against Skia, which draws what is small."""
+
+    def slowly(self, *items: DrawItem) -> np.ndarray:
+        with (
+            mock.patch("balletto.picture.photos.SMALL", 10**9),
+            mock.patch("balletto.picture.gradients.SMALL", 10**9),
+        ):
+            return drawn(*items)
+
+    def photo(self) -> Photo:
+        y, x = np.mgrid[0:200, 0:300]
+        waves = [127 + 120 * np.sin(x / 9 + k) * np.cos(y / 14 - k) for k in range(3)]
+        pixels = np.stack([*waves, np.full(x.shape, 255)], axis=-1).astype(np.uint8)
+        return Photo(Bitmap(f"waves{id(self)}", pixels), (-150, -100, 150, 100))
+
+    def test_photos_at_any_size_and_turn(self):
+        form = SkiaCanvas.outline(rectangle(300, 200, 0))
+        for size in (0.55, 0.8, 1.0, 1.7):
+            for turn in (0, 12, 90, -140):
+                with self.subTest(size=size, turn=turn):
+                    item = DrawItem(form, placed(241.3, 133.8, turn, size), self.photo(), 0.9)
+                    self.assertGreater(drawn(item).std(), 20)
+                    self.assertGreater(psnr(drawn(item), self.slowly(item)), 38)
+
+    def test_gradients(self):
+        form = SkiaCanvas.outline(ellipse(420, 250))
+        colors = ("#102040", "#F0B040", "#801040")
+        for gradient in (
+            Gradient(False, (-200.0, -40.0), (200.0, 60.0), colors),
+            Gradient(True, (0.0, 0.0), (210.0, 0.0), colors),
+            Gradient(True, (20.0, 10.0), (60.0, 10.0), colors),
+        ):
+            for turn in (0, 33):
+                with self.subTest(gradient=gradient, turn=turn):
+                    item = DrawItem(form, placed(240, 135, turn), gradient, 1.0)
+                    self.assertGreater(psnr(drawn(item), self.slowly(item)), NEAR_DB)
+
+    def test_one_piece_is_blended_as_in_a_layer(self):
+        form = SkiaCanvas.outline(ellipse(300, 180))
+        photo = DrawItem(form, placed(240, 135, 9), self.photo(), 0.8)
+        for blend in ("multiply", "screen", "difference", "luminosity"):
+            for item in (photo, DrawItem(form, placed(240, 135), "#E08040", 0.7)):
+                alone = drawn(item, blend=blend)
+                with mock.patch(
+                    "balletto.picture.skia_canvas._is_of_one_piece", return_value=False
+                ):
+                    layered = drawn(item, blend=blend)
+                self.assertGreater(psnr(alone, layered), NEAR_DB)
+
+    def test_a_box_that_is_not_seen_is_not_drawn(self):
+        canvas = skia.Surface.MakeRaster(skia.ImageInfo.MakeN32Premul(40, 40)).getCanvas()
+        self.assertIsNone(clipped.in_sight(canvas, skia.Rect.MakeLTRB(50, 50, 90, 90)))
+
+
+class TrackTest(TestCase):
+    def test_tracks_that_say_the_same_are_equal_whatever_was_asked_of_them(self):
+        one, other = (Track[float](keys=KEYS) for _ in range(2))
+        value_at(one, np.array(3.0))
+        self.assertEqual(one, other)
+        value_at(other, np.array(40.0))
+        self.assertEqual(one, other)
+
+    def test_a_frame_alone_is_what_it_is_among_others(self):
+        for frame in (-20.0, 0.0, 7.0, 16.0, 29.0, 300.0):
+            alone = value_at(Track[float](keys=KEYS, after="mirror"), np.array(frame))
+            among = value_at(
+                Track[float](keys=KEYS, after="mirror"), np.array([frame, frame + 0.5])
+            )
+            self.assertEqual(float(alone), float(among[0]))
+
+
+class ChangesTest(TestCase):
+    def test_a_masked_layer_that_stands_still_is_not_drawn_again(self):
+        mask = {"kind": "ellipse", "size": [20, 20], "feather": 3}
+        photo = {
+            "id": "s1",
+            "kind": "shape",
+            "span": [0, 30],
+            "fill": "#FFFFFF",
+            "stroke": None,
+            "shape": {"kind": "rectangle", "size": [60, 40]},
+            "transform": {"position": [80, 45, 0]},
+            "masks": [mask],
+        }
+        renderer = IncrementalRenderer(Picture(pictured([photo])))
+        renderer.draw(3)
+        self.assertEqual(renderer.draw(4), (0, 0, 0, 0))
+
+    def test_what_stands_still_is_not_drawn_again(self):
+        """Of four shapes one moves: the box around its places is all that is told."""
+        keys = [{"at": 0, "value": [40, 40, 0]}, {"at": 20, "value": [80, 40, 0]}]
+        shapes = [
+            {
+                "id": f"s{n}",
+                "kind": "shape",
+                "span": [0, 30],
+                "fill": "#FFFFFF",
+                "stroke": None,
+                "shape": {"kind": "ellipse", "size": [20, 20]},
+                "transform": {"position": {"keys": keys} if n == 0 else [40.0 * n, 90, 0]},
+            }
+            for n in range(4)
+        ]
+        renderer = IncrementalRenderer(Picture(pictured(shapes)))
+        renderer.draw(3)
+        left, top, right, bottom = renderer.draw(4)
+        self.assertLess((right - left) * (bottom - top), 40 * 30)
+        renderer.draw(20)
+        self.assertEqual(renderer.draw(25), (0, 0, 0, 0))
