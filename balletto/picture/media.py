@@ -57,9 +57,15 @@ def about(path: Path) -> About:
     except (av.FFmpegError, IndexError, OSError, SyntaxError, ValueError) as error:
         if isinstance(error, MediaError):
             raise
-        raise MediaError(f"{path.name} cannot be read: it seems to be broken ({error}).") from None
+        told = f"{path.name} cannot be read: it seems to be broken ({_told(error, path)})."
+        raise MediaError(told) from None
     known = ", ".join(ending[1:].upper() for ending in (*STILLS, *VIDEOS, *SOUNDS))
     raise MediaError(f"{path.name} is of no kind that is read here. These are: {known}.")
+
+
+def _told(error: Exception, path: Path) -> str:
+    """What went wrong, without where the file lies."""
+    return str(getattr(error, "strerror", None) or error).replace(str(path), path.name)
 
 
 def _about_video(path: Path) -> About:
@@ -88,7 +94,7 @@ def still(path: Path) -> Bitmap:
     try:
         state = path.stat()
     except OSError as error:
-        raise MediaError(f"{path.name} cannot be read as a picture: {error}") from None
+        raise MediaError(f"{path.name} cannot be read as a picture: {_told(error, path)}") from None
     key = (str(path), state.st_mtime_ns, state.st_size)
     return BITMAPS.get(key, lambda: _still(path))
 
@@ -97,7 +103,7 @@ def _still(path: Path) -> Bitmap:
     try:
         return _drawing(path) if path.suffix.lower() == ".svg" else _photo(path)
     except (OSError, UnidentifiedImageError, Image.DecompressionBombError, SyntaxError) as error:
-        raise MediaError(f"{path.name} cannot be read as a picture: {error}") from None
+        raise MediaError(f"{path.name} cannot be read as a picture: {_told(error, path)}") from None
 
 
 def _photo(path: Path) -> Bitmap:
@@ -157,6 +163,8 @@ class Video:
         self._container = av.open(str(path))
         self._stream = self._container.streams.video[0]
         context = self._stream.codec_context
+        if context is None:
+            raise MediaError(f"{path.name} is of a kind that is not read here: try it as an MP4.")
         if context.width * context.height > MOST_VIDEO_PIXELS:
             told = f"{context.width:,} x {context.height:,} px"
             raise MediaError(f"{path.name} is too large: {told}; 8192 x 4608 is the most.")
@@ -246,4 +254,4 @@ def video(path: Path) -> Video:
     try:
         return Video(path)
     except (av.FFmpegError, IndexError, OSError) as error:
-        raise MediaError(f"{path.name} cannot be read as a video: {error}") from None
+        raise MediaError(f"{path.name} cannot be read as a video: {_told(error, path)}") from None

@@ -14,7 +14,8 @@ from django.db.models import Sum
 from django.template.defaultfilters import filesizeformat
 from django.utils.text import slugify
 
-from balletto.picture.media import MediaError, about
+from balletto.picture.inspection import inspected
+from balletto.picture.media import MediaError
 from balletto.scene import files
 from balletto.scene.document import Scene
 from web.serving import written_whole
@@ -49,7 +50,7 @@ def keep(owner: AbstractBaseUser, upload: UploadedFile) -> MediaFile:
 def keep_path(owner: AbstractBaseUser, path: Path, title: str, name: str = "") -> MediaFile:
     """Keeps a copy of a file, under a name that scenes know it by or one of its own."""
     try:
-        found = about(path)
+        found = inspected(path)
     except MediaError as error:
         raise MediaError(str(error).replace(path.name, title)) from None
     name = name or _name(path, title)
