@@ -152,7 +152,7 @@ def go_back(scene_id: int, base: int, number: int, author: AbstractBaseUser) -> 
 
 def entries(scene: Scene, most: int) -> list[Revision]:
     """The newest revisions, newest first: what was done, by whom and when."""
-    listed = scene.revisions.select_related("author").defer("document", "edit", "inverse")
+    listed = scene.revisions.select_related("author").defer("packed", "edit", "inverse")
     return list(listed.order_by("-number")[:most])
 
 

@@ -1,9 +1,19 @@
 """Projects, their scenes, and the revisions that keep every state of a scene."""
 
+import json
+from typing import Any
+
 from django.conf import settings
 from django.db import models
 
 from web.pictures.looks import address_at
+
+from .packing import packed, text_of, unpacked
+
+# Of so many revisions one is kept whole, and those after it as what differs, unless that takes more
+# than this share of the bytes.
+_WHOLE_EVERY = 32
+_WORTH_IT = 0.5
 
 
 class Project(models.Model):
@@ -74,13 +84,16 @@ class Revision(models.Model):
     label = models.CharField(max_length=300)
     edit = models.JSONField()
     inverse = models.JSONField(null=True)
-    document = models.JSONField()
+    packed = models.BinaryField(editable=False)  # the document, see `packing`
+    basis = models.PositiveIntegerField(null=True)  # the revision that it is packed against
     digest = models.CharField(max_length=64)
     author = models.ForeignKey(settings.AUTH_USER_MODEL, models.RESTRICT, related_name="+")
     take = models.ForeignKey(Take, models.SET_NULL, null=True, related_name="revisions")
     # What the page called the request that made it: one that is sent again is made once.
     request = models.CharField(max_length=40, null=True)  # noqa: DJ001 - null is not unique
     made_at = models.DateTimeField(auto_now_add=True)
+
+    _document: dict[str, Any] | None = None
 
     class Meta:
         ordering = ["number"]
@@ -95,3 +108,38 @@ class Revision(models.Model):
 
     def __str__(self) -> str:
         return f"{self.scene} {self.number}: {self.label}"
+
+    def save(self, *args: Any, **more: Any) -> None:
+        if not self.packed:
+            self._pack(text_of(self.document))
+        super().save(*args, **more)
+
+    @property
+    def document(self) -> dict[str, Any]:
+        """The scene as it was then."""
+        if self._document is None:
+            self._document = json.loads(self._text())
+        return self._document
+
+    @document.setter
+    def document(self, document: dict[str, Any]) -> None:
+        self._document = document
+
+    def _pack(self, text: bytes) -> None:
+        """Packs a document against the newest one that is kept whole, if that makes it small."""
+        near = self.scene.revisions.filter(
+            basis=None, number__gt=self.number - _WHOLE_EVERY, number__lt=self.number
+        )
+        whole = near.only("packed", "basis", "scene", "number").order_by("-number").first()
+        if whole is not None:
+            differing = packed(text, whole._text())
+            if len(differing) < len(whole.packed) * _WORTH_IT:
+                self.packed, self.basis = differing, whole.number
+                return
+        self.packed, self.basis = packed(text), None
+
+    def _text(self) -> bytes:
+        if self.basis is None:
+            return unpacked(bytes(self.packed))
+        whole = Revision.objects.only("packed").get(scene=self.scene_id, number=self.basis)
+        return unpacked(bytes(self.packed), unpacked(bytes(whole.packed)))

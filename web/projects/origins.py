@@ -46,7 +46,7 @@ def _ancestry(revision: Revision) -> list[int]:
 def _document(revision: Revision, number: int) -> Data:
     if number == revision.state:
         return revision.document
-    return revision.scene.revisions.values_list("document", flat=True).get(number=number)
+    return revision.scene.revisions.get(number=number).document
 
 
 def _lasting_name(document: Data, path: str) -> tuple[str, str, str, int]:

@@ -55,8 +55,8 @@ class EditRequest:
         """The document of an older revision; None if it is the newest, or there is none."""
         if not 0 < number < self.revision.number:
             return None
-        older = self.scene.revisions.filter(number=number).values_list("document", flat=True)
-        return older.first()
+        older = self.scene.revisions.filter(number=number).first()
+        return older.document if older else None
 
     def layer(self, identifier: Any) -> Data:
         """A layer's plain data; SceneError if it is gone."""
