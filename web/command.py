@@ -8,6 +8,7 @@ from balletto.command import CommandError, add_commands
 
 from .services.backups import add_backups
 from .services.checks import add_checks
+from .services.invitations import add_invitations
 from .services.passwords import add_passwords
 from .services.processes import ServiceError
 from .services.start import add_start
@@ -21,6 +22,7 @@ def main() -> int:
     parser.add_argument("--version", action="version", version=f"Balletto {__version__}")
     commands = parser.add_subparsers(title="commands", metavar="COMMAND", required=True)
     add_start(commands)
+    add_invitations(commands)
     add_passwords(commands)
     add_backups(commands)
     add_commands(commands)

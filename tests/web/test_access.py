@@ -3,13 +3,15 @@
 from django.contrib.auth import get_user_model
 from django.core.cache import cache
 from django.core.files.uploadedfile import SimpleUploadedFile
-from django.test import Client, override_settings
+from django.test import Client, TestCase, override_settings
 from django.urls import get_resolver, reverse
+from django.utils import timezone
 
 from balletto.clip.errors import ClipError
 from balletto.clip.export_settings import usual_settings
 from balletto.command import CommandError
 from tests.core.media import media_folder
+from web.accounts.models import VALID_FOR, Invitation, invite
 from web.library.models import MediaFile
 from web.library.store import opened
 from web.projects import history
@@ -249,6 +251,40 @@ class SignInLimitTest(PageTest):
         answer = self.client.post(reverse("sign-up"), values)
         self.assertContains(answer, "ask who runs this", status_code=403)
         self.assertFalse(get_user_model().objects.filter(username="eve").exists())
+
+
+class InvitationTest(TestCase):
+    """Where an account takes an invitation, each is for one."""
+
+    def sign_up(self, name: str, code: str):
+        values = {"username": name, "password1": "a-long-way", "password2": "a-long-way"}
+        return self.client.post(reverse("sign-up"), {**values, "invitation": code})
+
+    @override_settings(SIGN_UP="invited")
+    def test_an_invitation_is_for_one_account(self):
+        code = invite()
+        page = self.client.get(reverse("sign-up"), {"invitation": code})
+        self.assertContains(page, f'value="{code}"')
+        self.assertContains(page, "personal information. Your password")
+        self.assertContains(self.sign_up("eve", "none"), "is none", status_code=200)
+        # What is wrong otherwise does not use it up.
+        values = {"username": "eve", "password1": "a", "password2": "b", "invitation": code}
+        self.client.post(reverse("sign-up"), values)
+        self.assertEqual(self.sign_up("eve", code).status_code, 302)
+        self.client.logout()
+        self.assertContains(self.sign_up("mallory", code), "used already")
+        self.assertEqual(Invitation.objects.get().used_by.username, "eve")
+
+    @override_settings(SIGN_UP="invited")
+    def test_an_old_one_is_none(self):
+        code = invite()
+        Invitation.objects.update(made_at=timezone.now() - VALID_FOR)
+        self.assertContains(self.sign_up("eve", code), "older than two weeks")
+        self.assertFalse(get_user_model().objects.exists())
+
+    def test_the_code_is_not_kept(self):
+        code = invite()
+        self.assertNotIn(code, str(list(Invitation.objects.values())))
 
 
 class QuotaTest(PageTest):

@@ -5,6 +5,7 @@ from django.contrib import messages
 from django.contrib.auth import login
 from django.contrib.auth.decorators import login_not_required
 from django.contrib.auth.views import LoginView, PasswordChangeView
+from django.db import transaction
 from django.http import HttpRequest, HttpResponse, JsonResponse
 from django.middleware.csrf import get_token
 from django.shortcuts import redirect, render
@@ -13,7 +14,10 @@ from django.utils.decorators import method_decorator
 from django.views.decorators.cache import never_cache
 from django.views.decorators.http import require_POST
 
-from .forms import ChangePasswordForm, SignInForm, SignUpForm
+from .forms import ChangePasswordForm, InvitedSignUpForm, SignInForm, SignUpForm
+
+# By who may make an account: anybody, or who is invited. Where that is closed there is none.
+SIGN_UP_FORMS = {"open": SignUpForm, "invited": InvitedSignUpForm}
 
 
 @method_decorator(login_not_required, name="dispatch")
@@ -28,7 +32,7 @@ class SignIn(LoginView):
         return super().get_context_data(
             demo_name=settings.DEMO_NAME,
             demo_password=settings.DEMO_PASSWORD,
-            may_sign_up=settings.SIGN_UP == "open",
+            may_sign_up=settings.SIGN_UP in SIGN_UP_FORMS,
             **context,
         )
 
@@ -76,11 +80,15 @@ def locked_out(request: HttpRequest, credentials: dict | None = None, **_: objec
 @login_not_required
 def sign_up(request: HttpRequest) -> HttpResponse:
     """Making an account, where people do that for themselves."""
-    if settings.SIGN_UP != "open":
+    if settings.SIGN_UP not in SIGN_UP_FORMS:
         told = "Accounts are not made here: ask who runs this installation for one."
         return render(request, "accounts/locked.html", {"told": told}, status=403)
-    form = SignUpForm(request.POST or None)
-    if request.method == "POST" and form.is_valid():
-        login(request, form.save(), backend=settings.AUTHENTICATION_BACKENDS[-1])
+    known = {"invitation": request.GET.get("invitation", "")}
+    # An invitation is looked at and used up within one transaction.
+    with transaction.atomic():
+        form = SIGN_UP_FORMS[settings.SIGN_UP](request.POST or None, initial=known)
+        person = form.save() if request.method == "POST" and form.is_valid() else None
+    if person is not None:
+        login(request, person, backend=settings.AUTHENTICATION_BACKENDS[-1])
         return redirect("projects")
     return render(request, "accounts/sign_up.html", {"form": form})

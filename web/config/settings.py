@@ -7,6 +7,7 @@ from datetime import timedelta
 from pathlib import Path
 
 from csp.constants import NONE, SELF
+from django.core.exceptions import ImproperlyConfigured
 
 ROOT = Path(__file__).resolve().parents[2]
 VAR = Path(os.environ.get("BALLETTO_VAR", ROOT / "var"))
@@ -150,6 +151,8 @@ AXES_RESET_ON_SUCCESS = True
 AXES_VERBOSE = False
 # Whether people make accounts for themselves: open or closed.
 SIGN_UP = _setting("SIGN_UP", "open")
+if SIGN_UP not in ("open", "invited", "closed"):
+    raise ImproperlyConfigured("BALLETTO_SIGN_UP is one of open, invited and closed.")
 # On a local start the demo account is filled in on the sign-in page.
 DEMO_NAME = _setting("DEMO_NAME", "")
 DEMO_PASSWORD = _setting("DEMO_PASSWORD", "")

@@ -43,7 +43,10 @@ def backup(file: Path) -> str:
     with tempfile.TemporaryDirectory() as folder:
         dump = Path(folder) / _DATABASE
         with dump.open("wb") as output:
-            _run(["mariadb-dump", "--single-transaction", "--skip-comments"], stdout=output)
+            _run(
+                ["mariadb-dump", "--single-transaction", "--skip-comments", "--hex-blob"],
+                stdout=output,
+            )
         try:
             with written_whole(file) as coming, tarfile.open(coming, "w") as archive:
                 archive.add(dump, _DATABASE)
