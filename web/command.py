@@ -39,6 +39,3 @@ def main() -> int:
     except BrokenPipeError:  # the reader of our output had enough
         return 0
 
-
-if __name__ == "__main__":
-    sys.exit(main())

@@ -19,8 +19,9 @@ _PATIENCE = 4  # times as long by the clock: the machine may be busy
 _context = get_context("forkserver")
 _places = threading.BoundedSemaphore(_MOST_AT_A_TIME)
 
-
 _TOO_LONG = "it takes too long"
+_ENDED = {-signal.SIGXCPU: _TOO_LONG, -signal.SIGKILL: f"{_TOO_LONG}, or too much memory"}
+_GRACE_S = 10  # before what does not hear that its time is over is killed
 
 
 class LostProcess(Exception):
@@ -49,8 +50,7 @@ def apart(
             is_done, answer = receiver.recv()
         except EOFError:
             process.join()
-            is_late = process.exitcode == -signal.SIGXCPU
-            raise LostProcess(_TOO_LONG if is_late else "what reads it ended") from None
+            raise LostProcess(_ENDED.get(process.exitcode, "what reads it ended")) from None
         finally:
             process.kill()
             process.join()
@@ -70,7 +70,7 @@ def _answer(
     # Of what may be written to: room that threads set aside, but do not use, takes no memory.
     data = int(Path("/proc/self/statm").read_text().split()[5]) * resource.getpagesize()
     resource.setrlimit(resource.RLIMIT_DATA, (data + most_bytes,) * 2)
-    resource.setrlimit(resource.RLIMIT_CPU, (seconds, seconds + 1))
+    resource.setrlimit(resource.RLIMIT_CPU, (seconds, seconds + _GRACE_S))
     resource.setrlimit(resource.RLIMIT_CORE, (0, 0))
     try:
         answer = True, work(*arguments)

@@ -2,6 +2,7 @@
 
 import os
 import random
+import sys
 import tempfile
 from pathlib import Path
 from unittest import TestCase
@@ -35,6 +36,10 @@ def endless() -> None:
         pass
 
 
+def imports_main_again() -> bool:
+    return "__mp_main__" in sys.modules
+
+
 def greedy() -> int:
     return len(np.ones(2**33, dtype=np.uint8))
 
@@ -42,6 +47,7 @@ def greedy() -> int:
 class ApartTest(TestCase):
     def test_answers_and_faults_come_back(self):
         self.assertEqual(apart(doubled, 21), 42)
+        self.assertFalse(apart(imports_main_again), "each would wait for all of the application")
         with self.assertRaisesRegex(MediaError, "not red"):
             apart(refused, "red")
 

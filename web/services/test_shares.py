@@ -82,9 +82,9 @@ def run_shares(count: int, logs: Path, is_long: bool) -> int:
 def _python(number: int, coverage: Path, is_long: bool) -> list[str]:
     """What runs a share: the first one of long tests by what measures it."""
     if number > 1 or not is_long:
-        return [sys.executable, "-m", "web.command"]
+        return [sys.executable, "-m", "web"]
     measured = [sys.executable, "-m", "coverage", "run", f"--data-file={coverage}"]
-    return [*measured, "-m", "web.command"]
+    return [*measured, "-m", "web"]
 
 
 # Of the lines of a folder at least so many percent are run by the tests of the core and of pages.
