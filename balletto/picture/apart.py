@@ -20,7 +20,10 @@ _context = get_context("forkserver")
 _places = threading.BoundedSemaphore(_MOST_AT_A_TIME)
 
 _TOO_LONG = "it takes too long"
-_ENDED = {-signal.SIGXCPU: _TOO_LONG, -signal.SIGKILL: f"{_TOO_LONG}, or too much memory"}
+_ENDED: dict[int | None, str] = {
+    -signal.SIGXCPU: _TOO_LONG,
+    -signal.SIGKILL: f"{_TOO_LONG}, or too much memory",
+}
 _GRACE_S = 10  # before what does not hear that its time is over is killed
 
 

@@ -37,7 +37,7 @@ def endless() -> None:
 
 
 def imports_main_again() -> bool:
-    return "__mp_main__" in sys.modules
+    return sys.modules["__main__"].__name__ == "__mp_main__"
 
 
 def greedy() -> int:
