@@ -38,4 +38,3 @@ def main() -> int:
         return 1
     except BrokenPipeError:  # the reader of our output had enough
         return 0
-
