@@ -4,6 +4,8 @@ import os
 import re
 import signal
 import subprocess
+from collections.abc import Iterator
+from contextlib import contextmanager, suppress
 from pathlib import Path
 
 import httpx
@@ -31,6 +33,42 @@ def start(var: Path, *words: str) -> tuple[subprocess.Popen, str]:
     raise AssertionError("it did not come up: " + "\n".join(said))
 
 
+@contextmanager
+def running(var: Path, *words: str) -> Iterator[tuple[subprocess.Popen, str]]:
+    """The same until the block ends: its process and address."""
+    process, said = start(var, *words)
+    try:
+        yield process, re.search(r"http://\S+", said)[0]
+    finally:
+        stop(process)
+
+
+def processes(process: subprocess.Popen, program: str) -> list[int]:
+    """The numbers of the processes below the application whose command line has a word."""
+    return [pid for pid in _descendants(process.pid) if program in _command_of(pid)]
+
+
+def _descendants(pid: int) -> list[int]:
+    try:
+        children = Path(f"/proc/{pid}/task/{pid}/children").read_text().split()
+    except FileNotFoundError:
+        return []
+    return [each for child in map(int, children) for each in (child, *_descendants(child))]
+
+
+def _command_of(pid: int) -> str:
+    try:
+        return Path(f"/proc/{pid}/cmdline").read_bytes().replace(b"\0", b" ").decode()
+    except FileNotFoundError:  # it has ended
+        return ""
+
+
+def kill(pid: int) -> None:
+    """Ends a process at once, as a crash does."""
+    with suppress(ProcessLookupError):
+        os.kill(pid, signal.SIGKILL)
+
+
 def visit(address: str) -> httpx.Client:
     """A client of the application; it waits long, for machines are shared."""
     return httpx.Client(base_url=address, follow_redirects=True, timeout=120)
@@ -53,5 +91,7 @@ def post(
     client: httpx.Client, address: str, words: dict, page: str = "/", **more
 ) -> httpx.Response:
     """Posts a form with the token of a page."""
-    token = _TOKEN.search(client.get(page).text)[1]
+    shown = client.get(page)
+    shown.raise_for_status()
+    token = _TOKEN.search(shown.text)[1]
     return client.post(address, data={**words, "csrfmiddlewaretoken": token}, **more)

@@ -42,6 +42,9 @@ def add_checks(commands: argparse._SubParsersAction) -> None:
     bench.add_argument("--json", action="store_true", help="print one JSON object")
     bench.add_argument("figures", nargs="*", metavar="FIGURE", help="only these")
     bench.set_defaults(run=run_bench)
+    load = commands.add_parser("load", help="what the application bears: people, and kills")
+    load.add_argument("words", nargs=argparse.REMAINDER, metavar="...", help="see load --help")
+    load.set_defaults(run=run_load)
 
 
 def run_lint(_: argparse.Namespace | None = None) -> int:
@@ -110,6 +113,13 @@ def _run_labels(labels: list[str], share: int) -> int:
         except SystemExit as ended:
             return int(ended.code or 0)
     return 0
+
+
+def run_load(arguments: argparse.Namespace) -> int:
+    """Has many people edit, or kills services while they do."""
+    return subprocess.run(
+        [sys.executable, "-m", "tests.load", *arguments.words], cwd=ROOT
+    ).returncode
 
 
 def run_bench(arguments: argparse.Namespace) -> int:
