@@ -67,6 +67,8 @@ def faults(times: int, people: int, directors: int, port: int = 8720) -> Suffere
                     each.result()
                 suffered.nudges = page.result()
             _tell(suffered, editors, asking, onlooker)
+        left = application.left_behind(Path(folder))
+        suffered.wrong += [f"still there: {command}" for command in left]
     return suffered
 
 
@@ -78,14 +80,15 @@ def _document() -> dict:
 
 def _kill_again_and_again(process: Popen, asking: Director, times: int, suffered: Suffered) -> None:
     chance = random.Random(times)
-    for _ in range(times):
+    for again in range(times):
         for name, program in PROGRAMS.items():
             Event().wait(chance.uniform(0.5, 3))
             found = application.processes(process, program)
             if not found:
                 suffered.wrong.append(f"{name} is not there to be killed")
                 continue
-            application.kill(chance.choice(found))
+            # The one that started the others, then any.
+            application.kill(chance.choice(found) if again else found[0])
             suffered.kills += 1
             asking.until_answered(lambda: asking.client.get("/renders/").raise_for_status())
 

@@ -4,6 +4,7 @@ import os
 import re
 import signal
 import subprocess
+import time
 from collections.abc import Iterator
 from contextlib import contextmanager, suppress
 from pathlib import Path
@@ -61,6 +62,27 @@ def _command_of(pid: int) -> str:
         return Path(f"/proc/{pid}/cmdline").read_bytes().replace(b"\0", b" ").decode()
     except FileNotFoundError:  # it has ended
         return ""
+
+
+def left_behind(var: Path, seconds: float = 20) -> list[str]:
+    """The commands of processes that an application in a folder has left running."""
+    end = time.monotonic() + seconds
+    while found := [pid for pid in _all_processes() if _works_in(pid, var)]:
+        if time.monotonic() > end:
+            return [_command_of(pid) for pid in found]
+        time.sleep(0.2)
+    return []
+
+
+def _all_processes() -> list[int]:
+    return [int(path.name) for path in Path("/proc").iterdir() if path.name.isdecimal()]
+
+
+def _works_in(pid: int, var: Path) -> bool:
+    try:
+        return f"BALLETTO_VAR={var}\0".encode() in Path(f"/proc/{pid}/environ").read_bytes()
+    except (FileNotFoundError, PermissionError, ProcessLookupError):
+        return False
 
 
 def kill(pid: int) -> None:

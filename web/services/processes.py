@@ -1,24 +1,22 @@
 """Processes that the commands start: they end with the command, whatever ends it."""
 
-import ctypes
 import os
-import signal
 import socket
 import subprocess
 import time
 from collections.abc import Callable
 from pathlib import Path
 
-_PR_SET_PDEATHSIG = 1  # linux/prctl.h: the signal that a process gets when its parent dies
+from web.parents import end_with_parent
 
 
 class ServiceError(Exception):
     """A service could not be started; the message says which, and where its log is."""
 
 
-def _end_with_parent() -> None:
+def _end_with_command() -> None:
     os.setpgrp()  # Ctrl-C reaches the command alone, which then stops its services in order
-    ctypes.CDLL("libc.so.6").prctl(_PR_SET_PDEATHSIG, signal.SIGTERM)
+    end_with_parent()
 
 
 class Service:
@@ -49,7 +47,7 @@ class Service:
                 stdout=log,
                 stderr=log,
                 env=self.environment,
-                preexec_fn=_end_with_parent,
+                preexec_fn=_end_with_command,
             )
         if self.process.stdin:
             self.process.stdin.write(self.stdin)

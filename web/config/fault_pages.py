@@ -1,0 +1,84 @@
+"""What a browser is shown where a page cannot be: what went wrong, and what to do. These pages need
+neither the database nor who asks."""
+
+import sys
+from dataclasses import dataclass
+from typing import Any
+
+from django.db import InterfaceError, OperationalError
+from django.http import HttpRequest, HttpResponse
+from django.template.loader import get_template
+from redis.exceptions import ConnectionError as RedisAway
+from redis.exceptions import TimeoutError as RedisSlow
+
+_AWAY = (OperationalError, InterfaceError, RedisAway, RedisSlow)
+_AGAIN_S = 3  # until a page that could not be shown is asked for again by itself
+
+
+@dataclass(frozen=True)
+class Fault:
+    """A title, what to do, and after how many seconds the page tries again; None if it does not."""
+
+    status: int
+    title: str
+    told: str
+    again_s: int | None = None
+
+
+NOT_FOUND = Fault(
+    404,
+    "Nothing is here",
+    "What this address named was removed, or belongs to another account.",
+)
+REFUSED = Fault(403, "This is not allowed", "The account that you use may not open this.")
+TOO_OLD = Fault(
+    403,
+    "This page was open for too long",
+    "Nothing was changed. Go back, load the page anew, and do it again.",
+)
+UNREADABLE = Fault(400, "This cannot be read", "The address or what was sent with it is damaged.")
+BROKEN = Fault(
+    500,
+    "Balletto has a fault here",
+    "It was written into the log, and nothing that was kept is lost: go back and try again.",
+)
+AWAY = Fault(
+    503,
+    "One moment",
+    "What keeps the scenes does not answer just now. Nothing that was kept is lost, and this page "
+    "tries again by itself.",
+    _AGAIN_S,
+)
+
+
+def _shown(request: HttpRequest, fault: Fault) -> HttpResponse:
+    page = get_template("fault.html").render({"request": request, "fault": fault})
+    response = HttpResponse(page, status=fault.status)
+    if fault.again_s is not None:
+        response["Retry-After"] = str(fault.again_s)
+    return response
+
+
+def not_found(request: HttpRequest, exception: Any) -> HttpResponse:
+    """For addresses of nothing."""
+    return _shown(request, NOT_FOUND)
+
+
+def refused(request: HttpRequest, exception: Any) -> HttpResponse:
+    """For what an account may not do."""
+    return _shown(request, REFUSED)
+
+
+def too_old(request: HttpRequest, reason: str = "") -> HttpResponse:
+    """For forms whose token is not this browser's any more."""
+    return _shown(request, TOO_OLD)
+
+
+def unreadable(request: HttpRequest, exception: Any) -> HttpResponse:
+    """For requests that are none."""
+    return _shown(request, UNREADABLE)
+
+
+def broken(request: HttpRequest) -> HttpResponse:
+    """For errors that nobody expected: of ours, or of what is not there just now."""
+    return _shown(request, AWAY if isinstance(sys.exc_info()[1], _AWAY) else BROKEN)
