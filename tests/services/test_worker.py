@@ -24,6 +24,13 @@ from web.renders.models import Render, State
 from web.services.start import render_worker
 
 
+def is_there(process: int) -> bool:
+    try:
+        return Path(f"/proc/{process}/stat").read_text().rpartition(")")[2].split()[0] != "Z"
+    except (FileNotFoundError, ProcessLookupError):
+        return False
+
+
 class WorkerTest(TransactionTestCase):
     def start_worker(self, **more):
         environment = {
@@ -53,10 +60,13 @@ class WorkerTest(TransactionTestCase):
             time.sleep(0.1)
         self.fail(f"waited in vain: {render.state}, {queue.frames_done(render)} frames")
 
+    def pool_of(self, worker):
+        children = f"/proc/{worker.process.pid}/task/{worker.process.pid}/children"
+        return list(map(int, Path(children).read_text().split()))
+
     def kill(self, worker):
         """Ends a worker and its pool as a crash of the machine would."""
-        pool = Path(f"/proc/{worker.process.pid}/task/{worker.process.pid}/children").read_text()
-        for process in (worker.process.pid, *map(int, pool.split())):
+        for process in (worker.process.pid, *self.pool_of(worker)):
             os.kill(process, signal.SIGKILL)
         worker.process.wait()
 
@@ -73,6 +83,20 @@ class WorkerTest(TransactionTestCase):
         self.assertEqual((render.state, render.reason), (State.FINISHED, ""))
         with av.open(str(queue.clip_of(render))) as clip:
             self.assertEqual(sum(packet.size > 0 for packet in clip.demux(video=0)), 400)
+        queue.remove(render)
+
+    def test_a_killed_worker_leaves_nobody_behind(self):
+        render = self.ask(length=2000)
+        tasks.call_workers(1)
+        worker = self.start_worker()
+        self.wait_until(render, lambda: queue.frames_done(render) > 10)
+        pool = self.pool_of(worker)
+        os.kill(worker.process.pid, signal.SIGKILL)
+        worker.process.wait()
+        end = time.monotonic() + 5
+        while any(map(is_there, pool)) and time.monotonic() < end:
+            time.sleep(0.1)
+        self.assertEqual([process for process in pool if is_there(process)], [])
         queue.remove(render)
 
     def test_two_machines_share_a_render(self):

@@ -5,7 +5,7 @@ import signal
 from typing import Any
 
 from celery import Celery
-from celery.signals import worker_process_init
+from celery.signals import beat_embedded_init, worker_process_init
 
 from web.parents import end_with_parent
 
@@ -15,7 +15,8 @@ app.config_from_object("django.conf:settings", namespace="CELERY")
 app.autodiscover_tasks(["web.renders"])
 
 
+@beat_embedded_init.connect
 @worker_process_init.connect
 def _end_with_worker(**_: Any) -> None:
-    """A process of a worker that was killed would wait for work for ever."""
+    """What a killed worker leaves would wait for work, or ask for it, for ever."""
     end_with_parent(signal.SIGKILL)
