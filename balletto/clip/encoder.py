@@ -1,7 +1,7 @@
 """Encoding frames into video files, and joining pieces without encoding again."""
 
 import os
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from fractions import Fraction
 from pathlib import Path
 from typing import Any, NamedTuple
@@ -149,12 +149,12 @@ def join(
     path: Path,
     rate: Fraction,
     codec: Codec = H264,
-    sound: np.ndarray | None = None,
+    sound: Iterable[np.ndarray] | None = None,
 ) -> None:
     """Writes the pieces one after another into one file that starts playing as it loads.
 
     The packets are copied. Pieces are written by Encoder, each opening with a picture of its own.
-    `sound`: samples as balletto.clip.sound has them, that are heard with the pictures.
+    `sound`: blocks of samples, as balletto.clip.mixing gives them, heard with the pictures.
     """
     early = {} if codec.container == "webm" else {"movflags": "faststart"}
     with av.open(str(path), "w", format=codec.container, options=early) as whole:

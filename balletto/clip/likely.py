@@ -10,9 +10,9 @@ import numpy as np
 from ..scene.document import Scene
 from .export_settings import ExportSettings, clip_times
 from .formats import FORMATS
+from .mixing import has_sound
 from .pieces import CollectedPieces, EncodedPieces, Pieces, Whole, read_lossless
 from .render import is_slow, render_segment, segments
-from .sound import has_sound
 
 _STRETCHES, _FRAMES = 5, 6  # that are made, and how many frames each has
 _MOST_SECONDS = 8.0  # of this thread: no further stretch is begun after

@@ -29,7 +29,7 @@ class Whole(NamedTuple):
     heard, None if nothing."""
 
     samples: Samples
-    sound: Callable[[], np.ndarray | None]
+    sound: Callable[[], Iterable[np.ndarray] | None]
 
 
 class Writer(Protocol):

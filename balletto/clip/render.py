@@ -8,7 +8,7 @@ put together.
 import os
 import tempfile
 import time
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from concurrent.futures import ProcessPoolExecutor, as_completed
 from functools import partial
 from multiprocessing import get_context
@@ -26,8 +26,8 @@ from .errors import ClipError
 from .export_settings import ExportSettings, clip_times, seen_in
 from .formats import FORMATS, check_settings
 from .memory import give_back
+from .mixing import has_sound, mixed
 from .pieces import DrawnPieces, Progress, Whole
-from .sound import has_sound, mix
 
 SEGMENT_FRAMES = 240
 _SEGMENTS_A_WORKER, _FEWEST_FRAMES = 4, 8
@@ -121,8 +121,8 @@ def put_together(
     FORMATS[settings.format].pieces.put_together(pieces, path, settings, whole, progress)
 
 
-def _sound(scene: Scene, settings: ExportSettings) -> np.ndarray | None:
-    return mix(scene, settings.frames) if has_sound(scene) else None
+def _sound(scene: Scene, settings: ExportSettings) -> Iterable[np.ndarray] | None:
+    return mixed(scene, settings.frames) if has_sound(scene) else None
 
 
 def _samples(scene: Scene, settings: ExportSettings) -> list[np.ndarray]:

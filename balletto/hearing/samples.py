@@ -16,14 +16,20 @@ class SoundError(Exception):
 def read(path: Path, first: int = 0, most: int | None = None) -> np.ndarray:
     """Samples of a file in stereo at RATE, (2, n): from one on at most so many, or all. No more of
     it is in memory. SoundError if it cannot be read."""
-    parts, at = [np.zeros((2, 0), dtype=np.float32)], 0
+    return np.concatenate([np.zeros((2, 0), np.float32), *parts(path, first, most)], axis=1)
+
+
+def parts(path: Path, first: int = 0, most: int | None = None) -> Iterator[np.ndarray]:
+    """The same in turn, (2, n) each, none of them empty."""
+    at = 0
     for block in blocks(path, RATE, "stereo"):
         end = None if most is None else max(first + most - at, 0)
-        parts.append(block[:, max(first - at, 0) : end])
+        part = block[:, max(first - at, 0) : end]
+        if part.shape[1]:
+            yield part
         at += block.shape[1]
         if most is not None and at >= first + most:
-            break
-    return np.concatenate(parts, axis=1)
+            return
 
 
 def blocks(path: Path, rate: int, layout: str) -> Iterator[np.ndarray]:

@@ -9,7 +9,7 @@ import av
 import numpy as np
 from PIL import Image, ImageDraw
 
-from balletto.clip.sound import wav
+from balletto.clip.sound import write_wav
 from balletto.hearing.samples import RATE
 
 SPARK = """<svg xmlns="http://www.w3.org/2000/svg" width="40" height="40">
@@ -31,7 +31,7 @@ def media_folder() -> Path:
     (path / "spark.svg").write_text(SPARK)
     _write_video(path / "orbit.mp4")
     tone = np.sin(2 * np.pi * 440 * np.arange(RATE) / RATE).astype(np.float32) * 0.5
-    (path / "bell.wav").write_bytes(wav(np.stack([tone, tone])))
+    write_wav(path / "bell.wav", [np.stack([tone, tone])])
     return path
 
 

@@ -8,7 +8,7 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from balletto.clip.sound import wav
+from balletto.clip.sound import write_wav
 from balletto.hearing.beats import beats
 from balletto.hearing.loudness import STEP, loudness
 from balletto.hearing.samples import RATE, SoundError
@@ -51,7 +51,7 @@ class HearingTest(TestCase):
 
     def file(self, samples: np.ndarray, name: str = "sound.wav") -> Path:
         path = self.folder / name
-        path.write_bytes(wav(samples))
+        write_wav(path, [samples])
         return path
 
     def scene(self, *layers: dict, **move: object) -> Scene:

@@ -185,6 +185,21 @@ class NestedTest(TestCase):
         slow = self.scene(layer(kind="scene", scene="moon"), inner=self.inner(rate="15"))
         self.assertEqual((self.seen(slow, 19), self.seen(slow, 20)), ([50, 70], [90, 110]))
 
+    def test_it_is_drawn_as_large_as_it_is_seen_within_bounds(self):
+        def pixels(size, scale):
+            inner = self.inner(size=size, layers=[])
+            place = {"transform": {"scale": [scale, scale]}}
+            made = self.scene(layer(kind="scene", scene="moon", **place), inner=inner)
+            ready = Picture(made)._prepared[made.layers[0].id]
+            return ready.form(0).fill.bitmap.pixels.shape[:2]
+
+        self.assertEqual(pixels([80, 40], 1), (40, 80))
+        self.assertEqual(pixels([80, 40], 8), (320, 640))
+        height, width = pixels([1920, 1080], 8)
+        self.assertGreater(width, 3840)
+        self.assertLessEqual(width * height, 2**24)
+        self.assertEqual(pixels([8192, 2160], 2), (2160, 8192))
+
     def test_used_many_times_each_in_its_own_way(self):
         uses = [
             layer(

@@ -1,16 +1,19 @@
 """Sound layers: what is heard, how loud and when; and that it is in the clip."""
 
 import tempfile
+import tracemalloc
 from pathlib import Path
-from unittest import TestCase
+from unittest import TestCase, mock
 
 import av
 import numpy as np
 
+from balletto.clip import mixing
 from balletto.clip.errors import ClipError
 from balletto.clip.export_settings import usual_settings
+from balletto.clip.mixing import mix, mixed
 from balletto.clip.render import render
-from balletto.clip.sound import mix, wav
+from balletto.clip.sound import write_wav
 from balletto.hearing.samples import RATE, SoundError, read
 from balletto.scene import files
 
@@ -80,6 +83,29 @@ class MixTest(TestCase):
         shifted = mix(scene({**uses, "shift": 10}, scenes=used))
         self.assertAlmostEqual(loudest(shifted, 20, 21), PEAK, places=2)
 
+    def test_blocks_of_any_length_make_the_same(self):
+        inner = scene_data(size=[64, 36], length=40, rate="25", layers=[sound(span=[5, 30])])
+        more = {"scenes": [{"id": "bell", "scene": inner}]}
+        uses = {"id": "n1", "kind": "scene", "scene": "bell", "span": [-4, 55], "after": "loop"}
+        made = scene(sound(span=[-7, 40], start=0.2, fade_out=0.3), {**uses, "shift": -9}, **more)
+        whole = mix(made)
+        for length in (1, 777, RATE):
+            frames = range(10, 11) if length == 1 else range(13, 50)
+            first, end = (round(frame / 30 * RATE) for frame in (frames.start, frames.stop))
+            with mock.patch.object(mixing, "BLOCK", length):
+                np.testing.assert_array_equal(mix(made, frames), whole[:, first:end])
+
+    def test_a_long_scene_takes_no_more_memory(self):
+        inner = scene_data(size=[64, 36], length=30, rate="30", layers=[sound(span=[0, 30])])
+        uses = {"id": "n1", "kind": "scene", "scene": "bell", "span": [0, 9000], "after": "loop"}
+        made = scene(uses, scenes=[{"id": "bell", "scene": inner}])
+        made = made.model_copy(update={"length": 9000})
+        tracemalloc.start()
+        self.addCleanup(tracemalloc.stop)
+        count = sum(block.shape[1] for block in mixed(made))
+        self.assertEqual(count, 300 * RATE)
+        self.assertLess(tracemalloc.get_traced_memory()[1], 20 * 2**20)
+
 
 class TrackTest(TestCase):
     def setUp(self):
@@ -140,5 +166,5 @@ class TrackTest(TestCase):
     def test_samples_are_kept_as_they_are(self):
         samples = read(media_folder() / "bell.wav")
         path = self.folder / "again.wav"
-        path.write_bytes(wav(samples))
+        write_wav(path, [samples])
         np.testing.assert_allclose(read(path), samples, atol=1e-4)

@@ -5,7 +5,7 @@ from unittest import TestCase
 
 import numpy as np
 
-from balletto.clip.sound import has_sound, mix
+from balletto.clip.mixing import has_sound, mix
 from balletto.hearing.samples import RATE
 from balletto.lettering.layout import lay_out
 from balletto.motion.evaluate import trace

@@ -12,8 +12,8 @@ from django.utils.text import slugify
 from balletto.clip.errors import ClipError
 from balletto.clip.export_settings import ExportSettings, clip_times
 from balletto.clip.formats import FORMATS, Format
+from balletto.clip.mixing import has_sound
 from balletto.clip.render import check
-from balletto.clip.sound import has_sound
 from balletto.scene.document import Scene
 
 from .disk_space import check_disk_space, rough_bytes

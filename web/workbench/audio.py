@@ -7,7 +7,9 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET
 
 from balletto.clip.errors import ClipError
-from balletto.clip.sound import has_sound, mix, wav
+from balletto.clip.mixing import has_sound, mixed
+from balletto.clip.sound import write_wav
+from balletto.scene.document import Scene
 from web.pictures.frames import address_now, document_at, momentary, unchanging
 from web.projects.access import own_scene
 from web.serving import send_file, written_whole
@@ -26,16 +28,16 @@ def sound(request: HttpRequest, scene_id: int, digest: str) -> HttpResponse:
         if not has_sound(document):
             raise Http404
         try:
-            _keep(path, wav(mix(document)))
+            _keep(path, document)
         except ClipError as error:
             raise Http404 from error
     kept = unchanging if now == digest else momentary
     return kept(send_file(request, path, "sound.wav", False))
 
 
-def _keep(path: Path, content: bytes) -> None:
+def _keep(path: Path, document: Scene) -> None:
     with written_whole(path) as coming:
-        coming.write_bytes(content)
+        write_wav(coming, mixed(document))
     known = sorted(path.parent.glob("*.wav"), key=lambda each: each.stat().st_mtime)
     for old in known[:-_KEPT]:
         old.unlink(missing_ok=True)

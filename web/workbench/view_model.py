@@ -13,7 +13,7 @@ from django.http import HttpRequest
 from django.utils.html import format_html, format_html_join
 from django.utils.safestring import SafeString
 
-from balletto.clip.sound import has_sound
+from balletto.clip.mixing import has_sound
 from balletto.lettering.families import FAMILIES
 from balletto.picture.media import SOUNDS, STILLS, VIDEOS
 from balletto.scene.document import Scene as SceneDocument

@@ -20,7 +20,8 @@ from .form import Form, PreparedForm, form_of
 
 # Nested scenes are drawn at steps of this size, large enough for how they are seen.
 _STEP = 2**0.5
-_LARGEST, _SMALLEST = 4.0, 0.25
+_LARGEST, _SMALLEST = 8.0, 0.25
+_MOST_PIXELS = 2**24  # of one picture of them: 64 MiB
 _MOST_INNERS = 32  # nested scenes that are ready to be drawn
 
 
@@ -56,8 +57,11 @@ class PreparedNested(PreparedForm):
         """How large it is seen, at the step that is enough for it."""
         matrix = moved_matrices(self._scene, self._layer, np.array([time]))[0]
         seen = float(np.sqrt(abs(np.linalg.det(matrix[:2, :2])))) / max(float(matrix[2, 2]), 1e-3)
+        width, height = self._inner.scene.size
         step = np.ceil(np.log(min(max(seen, _SMALLEST), _LARGEST)) / np.log(_STEP) - 1e-6)
-        return float(_STEP**step)
+        # Never less than its own size: that a scene has to be drawn at anyway.
+        most = max(0, np.floor(np.log(_MOST_PIXELS / (width * height)) / np.log(_STEP) / 2))
+        return float(_STEP ** min(step, most))
 
 
 class _Inner:
