@@ -156,7 +156,8 @@ def _mean_for(colors: frozenset[Color] | None) -> Mean:
 
 def _mean_of_one_color(buffer: PixelBuffer, samples: Samples, draw: Draw) -> PixelBuffer:
     # It keeps its colour, so the mean of plain numbers is the mean in linear light as well.
-    return buffer.like(cv2.convertScaleAbs(_plain_mean(buffer, samples, draw)))
+    total, count = _plain_sum(buffer, samples, draw)
+    return buffer.like(cv2.convertScaleAbs(total, alpha=1 / count))
 
 
 def _colors_of(samples: Samples) -> frozenset[Color] | None:
@@ -170,18 +171,19 @@ def _colors_of(samples: Samples) -> frozenset[Color] | None:
     return frozenset(found) if all(isinstance(color, str) for color in found) else None
 
 
-def _plain_mean(buffer: PixelBuffer, samples: Samples, draw: Draw) -> np.ndarray:
-    """The mean of the plain numbers, (height, width, 4), 0..255, not rounded."""
+def _plain_sum(buffer: PixelBuffer, samples: Samples, draw: Draw) -> tuple[np.ndarray, int]:
+    """The sum of the plain numbers, (height, width, 4), and of how many samples it is."""
     one = PixelBuffer.empty(buffer.left, buffer.top, buffer.right, buffer.bottom)
     drawing = draw(one, samples, one.canvas)
     if len(samples) == 1:
         next(drawing)
-        return one.pixels
-    total = np.zeros(buffer.pixels.shape, dtype=np.float32)
+        return one.pixels, 1
+    # Of whole numbers, which have room for 257 samples: four times as fast as with fractions.
+    total = np.zeros(buffer.pixels.shape, dtype=np.uint16)
     for _ in drawing:
-        cv2.accumulate(one.pixels, total)
+        np.add(total, one.pixels, out=total)
         one.pixels.fill(0)
-    return total / np.float32(len(samples))
+    return total, len(samples)
 
 
 class _Inks(NamedTuple):
@@ -246,19 +248,21 @@ def _mixtures(light: np.ndarray, inks: np.ndarray) -> tuple[np.ndarray, np.ndarr
 
 
 def _mean_of_inks(inks: _Inks, buffer: PixelBuffer, samples: Samples, draw: Draw) -> PixelBuffer:
-    planes: list[np.ndarray] = []  # how much is seen of each ink but black, (height, width), 0..255
+    planes: list[np.ndarray] = []  # how much is seen of each ink but black, (height, width), summed
     for primaries in inks.primaries:
         printed = [[_printed(item, primaries) for item in items] for items in samples]
-        blue, green, red, alpha = cv2.split(_plain_mean(buffer, printed, draw))
+        total, count = _plain_sum(buffer, printed, draw)
+        blue, green, red, alpha = cv2.split(total)
         planes += (red, green, blue)
     # As a rule much of it is a shadow, of which only the opacity needs to be worked out.
-    made = [cv2.convertScaleAbs(alpha, alpha=part) for part in (*coded(inks.linear[0])[::-1], 1)]
+    black = (*coded(inks.linear[0])[::-1], 1)
+    made = [cv2.convertScaleAbs(alpha, alpha=part / count) for part in black]
     is_mixed = reduce(cv2.max, planes) > 0
-    opaque = alpha[is_mixed]
-    shares = np.stack([plane[is_mixed] for plane in planes]) / opaque.astype(np.float32)
+    opaque = alpha[is_mixed].astype(np.float32)
+    shares = np.stack([plane[is_mixed] for plane in planes]) / opaque
     light = (inks.linear[1:] - inks.linear[0]).T.astype(np.float32) @ shares
     light += inks.linear[0][:, None].astype(np.float32)
-    colors = np.take(_CODED, (light * _STEPS).astype(np.int16), mode="clip") * opaque
+    colors = np.take(_CODED, (light * _STEPS).astype(np.int16), mode="clip") * (opaque / count)
     for channel, plane in zip(made, colors[::-1], strict=False):
         channel[is_mixed] = plane + np.float32(0.5)
     return buffer.like(cv2.merge(made))
