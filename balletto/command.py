@@ -13,7 +13,8 @@ from .clip.formats import FORMATS, format_for
 from .clip.render import render
 from .hearing.beats import beats
 from .hearing.samples import SoundError
-from .lettering.faces import font_faults
+from .lettering.families import STAND_IN
+from .lettering.own_fonts import missing_fonts
 from .motion.poses import poses
 from .picture.frame import Picture, draw_frame
 from .picture.stills import png
@@ -37,6 +38,7 @@ def add_commands(commands: Any) -> None:
     frame.add_argument("file", type=Path)
     frame.add_argument("--at", type=float, default=0, metavar="N", help="the frame (default 0)")
     frame.add_argument("-o", "--output", type=Path, required=True)
+    _add_fonts(frame)
     frame.set_defaults(run=_frame)
 
     clip = commands.add_parser("render", help="render a scene file as a clip")
@@ -51,17 +53,20 @@ def add_commands(commands: Any) -> None:
     )
     clip.add_argument("--quality", type=int, default=80, metavar="N", help="0 to 100 (default 80)")
     clip.add_argument("--loops", type=int, default=0, metavar="N", help="of a picture; 0: for ever")
+    _add_fonts(clip)
     clip.set_defaults(run=_render)
 
     numbers = commands.add_parser("poses", help="print the numbers of a title's motion as JSON")
     numbers.add_argument("file", type=Path)
     numbers.add_argument("--layer", required=True, metavar="ID")
     numbers.add_argument("--frames", metavar="A-B", help="first and last frame (default: all)")
+    _add_fonts(numbers)
     numbers.set_defaults(run=_poses)
 
     said = commands.add_parser("say", help="print a scene file, or a layer of it, as sentences")
     said.add_argument("file", type=Path)
     said.add_argument("--layer", metavar="ID")
+    _add_fonts(said)
     said.set_defaults(run=_say)
 
     meant = commands.add_parser("read", help="print what a sentence means, as JSON of a scene file")
@@ -84,17 +89,24 @@ def add_commands(commands: Any) -> None:
     rules.set_defaults(run=_schema)
 
 
-def load(path: Path) -> Scene:
-    """The scene of a file; CommandError with every fault of it."""
+def _add_fonts(command: argparse.ArgumentParser) -> None:
+    told = "where fonts lie that the scene names (default: the folder fonts beside it)"
+    command.add_argument("--fonts", type=Path, metavar="FOLDER", help=told)
+
+
+def load(path: Path, fonts: Path | None = None) -> Scene:
+    """The scene of a file, with the fonts of a folder; CommandError with every fault of it. What
+    stands in for fonts that are not there is said."""
+    if fonts is not None and not fonts.is_dir():
+        raise CommandError(f"{fonts} is no folder with fonts")
     try:
-        scene = files.parse(path.read_bytes()).in_folder(path.parent)
-        faults = font_faults(scene)
-        if faults:
-            raise SceneError(faults)
+        scene = files.parse(path.read_bytes()).in_folder(path.parent, fonts)
     except OSError as error:
         raise CommandError(f"{path} cannot be read: {error.strerror}") from None
     except SceneError as error:
         raise CommandError(f"{path} is not a usable scene:\n{error}") from None
+    for place, name in missing_fonts(scene):
+        print(f"{place}: the font “{name}” is not here; {STAND_IN} stands in", file=sys.stderr)
     return scene
 
 
@@ -113,12 +125,12 @@ def frames_from(text: str | None, scene: Scene) -> range:
 
 
 def _frame(arguments: argparse.Namespace) -> None:
-    scene = load(arguments.file)
+    scene = load(arguments.file, arguments.fonts)
     arguments.output.write_bytes(png(draw_frame(Picture(scene), arguments.at)))
 
 
 def _render(arguments: argparse.Namespace) -> None:
-    scene = load(arguments.file)
+    scene = load(arguments.file, arguments.fonts)
     frames = frames_from(arguments.frames, scene)
 
     def tell(done: int) -> None:
@@ -163,7 +175,7 @@ def _making(arguments: argparse.Namespace, scene: Scene, frames: range) -> Expor
 
 
 def _poses(arguments: argparse.Namespace) -> None:
-    scene = load(arguments.file)
+    scene = load(arguments.file, arguments.fonts)
     frames = list(frames_from(arguments.frames, scene))
     try:
         print(json.dumps(poses(scene, arguments.layer, frames), ensure_ascii=False))
@@ -172,7 +184,7 @@ def _poses(arguments: argparse.Namespace) -> None:
 
 
 def _say(arguments: argparse.Namespace) -> None:
-    scene = load(arguments.file)
+    scene = load(arguments.file, arguments.fonts)
     try:
         print(say_scene(scene, arguments.layer))
     except KeyError as error:

@@ -390,7 +390,7 @@ def typewriter(hand: Hands) -> None:
     seen = _values(hand, "opacity", 0, int(frames[-1]) + 3)
     for number, frame in enumerate(frames):
         assert seen[int(np.ceil(frame)) + 1, number] == 1
-    layout = lay_out(title)
+    layout = lay_out(scene, title)
     ends = layout.boxes["character"][:, 2].tolist()
     assert title.caret is not None
     for number, frame in enumerate(frames.tolist()):

@@ -74,7 +74,7 @@ def evaluating() -> dict[str, float]:
     plain Python loop over the same formulas, which give the same numbers."""
     scene = _scene(CHARACTERS, MOVES)
     title = scene.layers[0]
-    layout = lay_out(title)
+    layout = lay_out(scene, title)
     times = np.arange(FRAMES, dtype=float)
     (whole,) = interleaved(5, lambda: compose(scene, title, layout, times))
     started = time.perf_counter()
@@ -267,7 +267,7 @@ from balletto.lettering.layout import lay_out
 from balletto.motion.evaluate import compose
 from benchmarks.motion import MOVES, FRAMES, _scene
 scene = _scene(10_000 if int(sys.argv[1]) else 10, [MOVES[0]] * max(1, int(sys.argv[1])))
-layout = lay_out(scene.layers[0])
+layout = lay_out(scene, scene.layers[0])
 composed = compose(scene, scene.layers[0], layout, np.arange(FRAMES, dtype=float))
 print(int(re.search(r"VmHWM:\\s+(\\d+)", Path("/proc/self/status").read_text())[1]) / 1024)
 """
@@ -299,7 +299,7 @@ def editing_layout() -> dict[str, float]:
     def edited() -> None:
         scene = next(scenes)
         title = scene.layers[0]
-        layout = lay_out(title)
+        layout = lay_out(scene, title)
         times = np.array([40.0])
         place(scene, title, layout, compose(scene, title, layout, times), times)
 

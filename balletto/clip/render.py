@@ -177,14 +177,14 @@ def _render_side_by_side(
     progress: Progress,
 ) -> None:
     """Segments in several processes, one for each core; progress goes on with each of them."""
-    data, done = to_data(scene), 0
+    data, folders, done = to_data(scene), (scene.folder, scene.fonts_folder), 0
     # Not of this process: what it has open is not theirs. One imports all of this, once for all.
     context = get_context("forkserver")
     context.set_forkserver_preload([__name__])
     pool = ProcessPoolExecutor(len(os.sched_getaffinity(0)), context)
     try:
         jobs = [
-            pool.submit(_render_apart, data, scene.folder, settings, part, piece)
+            pool.submit(_render_apart, data, folders, settings, part, piece)
             for part, piece in zip(parts, pieces, strict=True)
         ]
         for job in as_completed(jobs):
@@ -195,8 +195,12 @@ def _render_side_by_side(
 
 
 def _render_apart(
-    data: dict[str, Any], folder: Path | None, settings: ExportSettings, part: range, piece: Path
+    data: dict[str, Any],
+    folders: tuple[Path | None, Path | None],
+    settings: ExportSettings,
+    part: range,
+    piece: Path,
 ) -> int:
-    scene = from_data(data).in_folder(folder)
+    scene = from_data(data).in_folder(*folders)
     render_segment(scene, settings, part, piece, lambda done: None, 1)
     return len(part)

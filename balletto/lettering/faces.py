@@ -6,6 +6,7 @@ in font units, y up, as HarfBuzz gives them; layout scales them to pixels.
 
 import io
 import unicodedata
+from collections.abc import Callable
 from dataclasses import dataclass, field
 from functools import lru_cache
 from pathlib import Path
@@ -14,10 +15,7 @@ from typing import NamedTuple
 import uharfbuzz as hb
 from fontTools.ttLib import woff2
 
-from ..scene.document import Scene
-from ..scene.errors import Fault
-from ..scene.layers.title import Title
-from .families import FALLBACKS, FAMILIES, Family
+from .families import FALLBACKS, FAMILIES, Cut, Family
 
 # An outline: ("move" | "line" | "curve" | "close", coordinates), quadratic curves as "quad".
 Command = tuple[str, tuple[float, ...]]
@@ -25,13 +23,6 @@ Command = tuple[str, tuple[float, ...]]
 AXIS_STEPS = 256
 # The box that an outline just fits into: left, bottom, right, top.
 Extents = tuple[float, float, float, float]
-
-
-class UnknownFont(ValueError):
-    """No family of that name is shipped."""
-
-    def __init__(self, name: str):
-        super().__init__(f"there is no font {name!r}; the fonts are: {', '.join(FAMILIES)}")
 
 
 @dataclass(frozen=True)
@@ -54,15 +45,21 @@ class _File:
 
 @lru_cache(maxsize=64)
 def _open(path: Path) -> _File:
-    plain = io.BytesIO()
-    with path.open("rb") as compressed:
-        woff2.decompress(compressed, plain)
-    face = hb.Face(plain.getvalue())
+    face = hb.Face(_blob(path))
     axes = tuple(
         Axis(axis.tag, face.get_name(axis.name_id) or axis.tag, *_range(axis))
         for axis in face.axis_infos
     )
     return _File(face, frozenset(face.unicodes), axes)
+
+
+def _blob(path: Path) -> hb.Blob:
+    if path.suffix != ".woff2":
+        return hb.Blob.from_file_path(path)  # read as it is needed
+    plain = io.BytesIO()
+    with path.open("rb") as compressed:
+        woff2.decompress(compressed, plain)
+    return hb.Blob(plain.getvalue())
 
 
 def _range(axis: hb.OTVarAxisInfo) -> tuple[float, float, float]:
@@ -157,13 +154,17 @@ class Found(NamedTuple):
 
 @dataclass(frozen=True, eq=False)
 class Face:
-    """A family at axis values: ascent and descent (positive, below) in ems, and its files."""
+    """A family at axis values: ascent and descent (positive, below) in ems, and its files.
+
+    weight: of its cut, where that has no axis of weights; None where it has, or it has but one
+    """
 
     family: str
     axes: tuple[tuple[str, float], ...]
     ascent: float
     descent: float
     parts: tuple[Part, ...]
+    weight: float | None = None
 
     @lru_cache(maxsize=4096)  # noqa: B019 - faces are few and kept anyway
     def part_for(self, text: str) -> Found:
@@ -173,22 +174,49 @@ class Face:
         if own is not None:
             return Found(own, self.family)
         for name in FALLBACKS:
-            for path in family(name).files:
+            for path in FAMILIES[name].files:
                 if _covers(covered_by(path), text):
                     return Found(_part_near(path, self.axes), name)
-        return Found(_part_near(family(FALLBACKS[0]).files[0], self.axes), None)
+        return Found(_part_near(FAMILIES[FALLBACKS[0]].files[0], self.axes), None)
 
 
-def family(name: str) -> Family:
-    """The family of that name; UnknownFont if it is not shipped."""
-    if name not in FAMILIES:
-        raise UnknownFont(name)
-    return FAMILIES[name]
+@lru_cache(maxsize=512)
+def axes_of(family: Family) -> tuple[Axis, ...]:
+    """The design axes of a family: those of its files, and those along which its cuts lie. None for
+    a font of one shape."""
+    axes = {axis.tag: axis for axis in _open(family.files[0]).axes}
+    for tag, (name, place) in _CUT_AXES.items():
+        places = sorted({place(cut) for cut in family.cuts})
+        if tag not in axes and len(places) > 1:
+            away = [abs(at - _AT_REST[tag]) for at in places]
+            axes[tag] = Axis(tag, name, places[0], places[away.index(min(away))], places[-1])
+    return tuple(axes.values())
 
 
-def axes_of(name: str) -> tuple[Axis, ...]:
-    """The design axes of a family; none for a font of one shape."""
-    return _open(family(name).files[0]).axes
+# Along which axes cuts lie: what that is called, and where on it a cut is.
+_CUT_AXES: dict[str, tuple[str, Callable[[Cut], float]]] = {
+    "wght": ("Weight", lambda cut: cut.weight),
+    "wdth": ("Width", lambda cut: cut.width),
+    "ital": ("Italic", lambda cut: float(cut.is_italic)),
+}
+_AT_REST = {"wght": 400.0, "wdth": 100.0, "ital": 0.0}
+
+
+def cut_for(family: Family, axes: dict[str, float]) -> Cut:
+    """The cut that is nearest to axis values: upright or italic before the width, and that before
+    the weight."""
+
+    def away(cut: Cut) -> tuple[float, ...]:
+        inner = {axis.tag: axis for axis in _open(cut.files[0]).axes}
+        wanted = ((tag, axes.get(tag, _AT_REST[tag])) for tag in ("ital", "wdth", "wght"))
+        return tuple(
+            max(inner[tag].low - value, value - inner[tag].high, 0.0)
+            if tag in inner
+            else abs(_CUT_AXES[tag][1](cut) - value)
+            for tag, value in wanted
+        )
+
+    return min(family.cuts, key=away)
 
 
 def covered_by(path: Path) -> frozenset[int]:
@@ -197,24 +225,28 @@ def covered_by(path: Path) -> frozenset[int]:
 
 
 @lru_cache(maxsize=256)
-def face(name: str, axes: tuple[tuple[str, float], ...] = ()) -> Face:
+def face(family: Family, axes: tuple[tuple[str, float], ...] = ()) -> Face:
     """The family at `axes` (sorted pairs of tag and value).
 
     As in CSS, an axis that the font lacks has no effect and a value past its range counts as the
     end of the range; an axis not given is where `resting_axes` says.
     """
-    parts = tuple(_part_near(path, axes) for path in family(name).files)
+    cut = cut_for(family, dict(axes))
+    parts = tuple(_part_near(path, axes) for path in cut.files)
     extents = parts[0].font.get_font_extents("ltr")
     units = parts[0].units
-    return Face(name, axes, extents.ascender / units, -extents.descender / units, parts)
+    has_weights = any(axis.tag == "wght" for axis in _open(cut.files[0]).axes)
+    weight = None if has_weights or len(family.cuts) == 1 else cut.weight
+    ascent, descent = extents.ascender / units, -extents.descender / units
+    return Face(family.name, axes, ascent, descent, parts, weight)
 
 
-def resting_axes(name: str, size: float) -> dict[str, float]:
+def resting_axes(family: Family, size: float) -> dict[str, float]:
     """What each axis of the family is at when nothing is said, for text of `size` px.
 
     The weight is 400, the optical size follows the size as in CSS, all else is the font's default.
     """
-    return dict(_clamped(axes_of(name), {"wght": 400.0, "opsz": size}))
+    return dict(_clamped(axes_of(family), {"wght": 400.0, "opsz": size}))
 
 
 def _part_near(path: Path, axes: tuple[tuple[str, float], ...]) -> Part:
@@ -227,23 +259,3 @@ def _clamped(axes: tuple[Axis, ...], wanted: dict[str, float]) -> tuple[tuple[st
         (axis.tag, min(max(wanted.get(axis.tag, axis.default), axis.low), axis.high))
         for axis in axes
     )
-
-
-def font_faults(scene: Scene) -> list[Fault]:
-    """A fault for each place in the scene that names a font which is not there."""
-    named = []
-    for index, layer in enumerate(scene.layers):
-        if not isinstance(layer, Title):
-            continue
-        named.append((f"layers[{index}].style.font", layer.style.font))
-        named += [
-            (f"layers[{index}].runs[{number}].style.font", run.style.font)
-            for number, run in enumerate(layer.runs)
-            if run.style.font is not None
-        ]
-        named += [
-            (f"layers[{index}].moves[{number}].becomes.style.font", move.becomes.style.font)
-            for number, move in enumerate(layer.moves)
-            if move.becomes is not None and move.becomes.style.font is not None
-        ]
-    return [Fault(path, str(UnknownFont(name))) for path, name in named if name not in FAMILIES]

@@ -1,9 +1,10 @@
-"""The font families that Balletto ships, and the files of each.
+"""Font families: those that Balletto ships, and those at hand in a scene.
 
-A family is one or more files with the same axes; each file covers a part of the characters. The
-page is served these same files, so what is typed there looks as it is drawn here.
+A family has one or more cuts, each with files that cover a part of the characters. The page is
+served these same files, so what is typed there looks as it is drawn here.
 """
 
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 from pathlib import Path
 
@@ -12,40 +13,85 @@ _LATIN = ("latin", "latin-ext")
 
 
 @dataclass(frozen=True)
+class Cut:
+    """A style of a family: its files, in the order in which a character is looked for, and, where
+    the family has several, which of them it is: a weight from 1 to 1000, a width in percent, and
+    whether it is italic."""
+
+    files: tuple[Path, ...]
+    weight: float = 400.0
+    width: float = 100.0
+    is_italic: bool = False
+    name: str = ""
+
+
+@dataclass(frozen=True)
 class Family:
-    """A shipped family: its name, its folder below fonts/, what it is good for, and its files in
-    the order in which a character is looked for."""
+    """A family: its name, its cuts, and what it is good for."""
 
     name: str
-    folder: str
-    note: str
-    parts: tuple[str, ...] = _LATIN
+    cuts: tuple[Cut, ...]
+    note: str = ""
 
     @property
     def files(self) -> tuple[Path, ...]:
-        return tuple(FOLDER / self.folder / f"{part}.woff2" for part in self.parts)
+        """The files of its first cut."""
+        return self.cuts[0].files
+
+
+class Families(Mapping[str, Family]):
+    """The families at hand, by their names: the shipped ones and some more.
+
+    state: tells them from others, where the files or the names are not the same
+    """
+
+    __eq__, __hash__ = object.__eq__, object.__hash__  # two are the same if `state` is
+
+    def __init__(self, own: Iterable[Family] = (), state: str = ""):
+        self.own = {family.name: family for family in own}
+        self.state = state
+
+    def __getitem__(self, name: str) -> Family:
+        return FAMILIES[name] if name in FAMILIES else self.own[name]
+
+    def __iter__(self) -> Iterator[str]:
+        yield from FAMILIES
+        yield from self.own
+
+    def __len__(self) -> int:
+        return len(FAMILIES) + len(self.own)
+
+    def or_stand_in(self, name: str) -> Family:
+        """The family of a name, or what stands in for one that is not there."""
+        return self[name] if name in self else FAMILIES[STAND_IN]
+
+
+def _shipped(name: str, folder: str, note: str, parts: tuple[str, ...] = _LATIN) -> Family:
+    files = tuple(FOLDER / folder / f"{part}.woff2" for part in parts)
+    return Family(name, (Cut(files),), note)
 
 
 _SANS_PARTS = (*_LATIN, "vietnamese", "greek", "greek-ext", "cyrillic", "cyrillic-ext")
 FAMILIES: dict[str, Family] = {
     family.name: family
     for family in (
-        Family("Anybody", "anybody", "wide to narrow, for loud titles"),
-        Family("Bricolage Grotesque", "bricolage-grotesque", "a grotesque with a hand in it"),
-        Family("Fraunces", "fraunces", "a soft old-style serif"),
-        Family("Recursive", "recursive", "from sans to mono, from sober to casual"),
-        Family("Figtree", "figtree", "clean and friendly, for captions"),
-        Family("Unbounded", "unbounded", "broad and round"),
-        Family("Caveat", "caveat", "a quick hand"),
-        Family("Limelight", "limelight", "a marquee of the twenties, one weight"),
-        Family("Noto Sans", "noto-sans", "Latin, Greek and Cyrillic, plain", _SANS_PARTS),
-        Family("Noto Sans Hebrew", "noto-sans-hebrew", "Hebrew, plain", ("hebrew", *_LATIN)),
-        Family("Noto Sans Arabic", "noto-sans-arabic", "Arabic, plain", ("arabic", *_LATIN)),
-        Family("Noto Sans Thai", "noto-sans-thai", "Thai, plain", ("thai", *_LATIN)),
-        Family("Noto Emoji", "noto-emoji", "emoji in outline, one weight", ("emoji",)),
+        _shipped("Anybody", "anybody", "wide to narrow, for loud titles"),
+        _shipped("Bricolage Grotesque", "bricolage-grotesque", "a grotesque with a hand in it"),
+        _shipped("Fraunces", "fraunces", "a soft old-style serif"),
+        _shipped("Recursive", "recursive", "from sans to mono, from sober to casual"),
+        _shipped("Figtree", "figtree", "clean and friendly, for captions"),
+        _shipped("Unbounded", "unbounded", "broad and round"),
+        _shipped("Caveat", "caveat", "a quick hand"),
+        _shipped("Limelight", "limelight", "a marquee of the twenties, one weight"),
+        _shipped("Noto Sans", "noto-sans", "Latin, Greek and Cyrillic, plain", _SANS_PARTS),
+        _shipped("Noto Sans Hebrew", "noto-sans-hebrew", "Hebrew, plain", ("hebrew", *_LATIN)),
+        _shipped("Noto Sans Arabic", "noto-sans-arabic", "Arabic, plain", ("arabic", *_LATIN)),
+        _shipped("Noto Sans Thai", "noto-sans-thai", "Thai, plain", ("thai", *_LATIN)),
+        _shipped("Noto Emoji", "noto-emoji", "emoji in outline, one weight", ("emoji",)),
     )
 }
 
+STAND_IN = "Figtree"
 # Where a character is looked for that the chosen font does not have, in this order.
 FALLBACKS = (
     "Noto Sans",
@@ -54,3 +100,5 @@ FALLBACKS = (
     "Noto Sans Thai",
     "Noto Emoji",
 )
+
+SHIPPED = Families()

@@ -11,8 +11,11 @@ from typing import Any
 import numpy as np
 
 from ..scene.characters import characters_of
+from ..scene.document import Scene
 from ..scene.layers.title import Title
+from .families import Families
 from .lines import SHARES, Line, keeps_ligatures, set_lines
+from .own_fonts import families_of
 from .setting import Setting
 from .shaping import Cell, Glyph
 from .units import is_blank, words_of
@@ -104,28 +107,31 @@ class Layout:
         return [" ".join(text.split()) for text in texts]
 
 
-def lay_out(title: Title) -> Layout:
-    """Sets a title. UnknownFont if a font of its style or runs is not shipped.
+def lay_out(scene: Scene, title: Title) -> Layout:
+    """Sets a title in the fonts at hand in a scene; others stand in for those that are not.
 
     A title whose words and style are those of one that was set lately is not set again.
     """
     said = title.model_dump_json(include={"text", "style", "runs"})
-    return _laid_out(_Asked((said, keeps_ligatures(title)), title))
+    families = families_of(scene)
+    key = (said, keeps_ligatures(title), families.state)
+    return _laid_out(_Asked(key, title, families))
 
 
 @dataclass(frozen=True)
 class _Asked:
     """A title, told from others by what its layout depends on."""
 
-    key: tuple[str, bool]
+    key: tuple[str, bool, str]
     title: Title = field(compare=False)
+    families: Families = field(compare=False)
 
 
 @lru_cache(maxsize=KEPT)
 def _laid_out(asked: _Asked) -> Layout:
     title = asked.title
     characters = characters_of(title.text)
-    lines = [line for line in set_lines(title, characters) if _shows(line)]
+    lines = [line for line in set_lines(title, asked.families, characters) if _shows(line)]
     words = words_of(characters)
     cells = [(cell, line, number) for number, line in enumerate(lines) for cell in line.cells]
     is_seen = np.array([not is_blank(cell.text) for cell, _, _ in cells], dtype=bool)

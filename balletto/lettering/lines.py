@@ -7,6 +7,7 @@ from uniseg.linebreak import line_break_units
 
 from ..scene.layers.title import Title
 from .bidi import visual_order
+from .families import Families
 from .setting import Setting, setting, settings_of
 from .shaping import Cell, shape_paragraph
 from .units import is_blank
@@ -30,14 +31,14 @@ class Line:
     baseline: float = 0.0
 
 
-def set_lines(title: Title, characters: tuple[str, ...]) -> list[Line]:
-    """The lines of a title. UnknownFont if a font of its style or runs is not shipped."""
-    settings = settings_of(title, len(characters))
+def set_lines(title: Title, families: Families, characters: tuple[str, ...]) -> list[Line]:
+    """The lines of a title."""
+    settings = settings_of(title, families, len(characters))
     lines = []
     for cells in _paragraphs(characters, settings):
         base = shape_paragraph(cells, keeps_ligatures(title)) if cells else 0
         for part in _broken(cells, title.style.wrap):
-            lines.append(_line(part, base, title))
+            lines.append(_line(part, base, title, setting(families, title.style)))
     _stack(lines)
     return lines
 
@@ -107,7 +108,7 @@ def _width(cells: list[Cell]) -> float:
     return sum(cell.pitch for cell in cells[:end]) - cells[end - 1].setting.spacing
 
 
-def _line(cells: list[Cell], base: int, title: Title) -> Line:
+def _line(cells: list[Cell], base: int, title: Title, own: Setting) -> Line:
     order = visual_order(_line_levels(cells, base))
     x = 0.0
     for index in order:
@@ -120,7 +121,7 @@ def _line(cells: list[Cell], base: int, title: Title) -> Line:
         shift = left + (right - left) * SHARES[title.style.align]
         for cell in cells:
             cell.x -= shift
-    settings = {id(cell.setting): cell.setting for cell in cells}.values() or [setting(title.style)]
+    settings = {id(cell.setting): cell.setting for cell in cells}.values() or [own]
     return Line(
         cells,
         order,

@@ -6,6 +6,7 @@ from typing import Any
 from ..scene.layers.title import Title
 from ..scene.style import RunStyle, Style
 from .faces import Face, face, resting_axes
+from .families import Families
 
 
 @dataclass(frozen=True)
@@ -33,25 +34,26 @@ class Setting:
         return self.tracking / 1000 * self.size
 
 
-def settings_of(title: Title, count: int) -> list[Setting]:
-    """The setting of each of `count` characters; UnknownFont if a font is not shipped."""
-    settings = [setting(title.style)] * count
+def settings_of(title: Title, families: Families, count: int) -> list[Setting]:
+    """The setting of each of `count` characters."""
+    settings = [setting(families, title.style)] * count
     for run in title.runs:
-        own = setting(title.style, run.style)
+        own = setting(families, title.style, run.style)
         settings[run.first : run.end] = [own] * len(settings[run.first : run.end])
     return settings
 
 
-def setting(style: Style, own: RunStyle | None = None) -> Setting:
-    """A title's style, overlaid with that of a run."""
+def setting(families: Families, style: Style, own: RunStyle | None = None) -> Setting:
+    """A title's style, overlaid with that of a run. What stands in for a font that is not there has
+    the same axes, as far as it has them."""
 
     def said(name: str) -> Any:
         value = getattr(own, name, None)
         return getattr(style, name) if value is None else value
 
-    size = said("size")
-    axes = {**resting_axes(said("font"), size), **style.axes, **(own.axes if own else {})}
+    family, size = families.or_stand_in(said("font")), said("size")
+    axes = {**resting_axes(family, size), **style.axes, **(own.axes if own else {})}
     return Setting(
-        face(said("font"), tuple(sorted(axes.items()))),
+        face(family, tuple(sorted(axes.items()))),
         *(said(name) for name in ("size", "tracking", "fill", "outline", "outline_color")),
     )

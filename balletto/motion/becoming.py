@@ -33,7 +33,7 @@ def ways_of(scene: Scene, title: Title, layout: Layout, times: np.ndarray) -> Wa
     moves = [move for move in letter_moves(title) if move.on and move.becomes is not None]
     if not moves:
         return None
-    targets = tuple(_laid_out(title, move.becomes) for move in moves if move.becomes)
+    targets = tuple(_laid_out(scene, title, move.becomes) for move in moves if move.becomes)
     weights = np.stack([_weights(scene, title, layout, move, times) for move in moves])
     return Ways(targets, *_legs(weights))
 
@@ -59,10 +59,11 @@ def shape_way(scene: Scene, layer: ShapeLayer, time: float) -> ShapeWay | None:
     return ShapeWay(targets, int(leg[0]), float(share[0]))
 
 
-def _laid_out(title: Title, becoming: Becoming) -> Layout:
+def _laid_out(scene: Scene, title: Title, becoming: Becoming) -> Layout:
     said = {name: value for name, value in becoming.style if value is not None and value != {}}
     style = title.style.model_copy(update=said)
-    return lay_out(title.model_copy(update={"text": becoming.text, "style": style, "runs": ()}))
+    changed = {"text": becoming.text, "style": style, "runs": ()}
+    return lay_out(scene, title.model_copy(update=changed))
 
 
 def _weights(

@@ -79,20 +79,20 @@ def pieces_at(scene: Scene, flurry: Flurry, looks: int, times: np.ndarray) -> Pi
     return Pieces(born, *place, wide(turn), wide(size), wide(opacity), source, color)
 
 
-def looks_of(flurry: Flurry) -> int:
+def looks_of(scene: Scene, flurry: Flurry) -> int:
     """How many looks there are to choose from: each letter of a text is one, all else as well,
     also what is not there."""
     return sum(
-        len(letters_of(source.text, source.style).characters)
+        len(letters_of(scene, source.text, source.style).characters)
         if isinstance(source, TextSource)
         else 1
         for source in flurry.source
     )
 
 
-def letters_of(text: str, style: Style) -> Layout:
+def letters_of(scene: Scene, text: str, style: Style) -> Layout:
     """The letters of a text that is thrown."""
-    return lay_out(Title(id="flurry", kind="title", span=(0, 1), text=text, style=style))
+    return lay_out(scene, Title(id="flurry", kind="title", span=(0, 1), text=text, style=style))
 
 
 _AT_BIRTH = ("direction", "spread", "speed", "gravity", "wind", "drag", "spin")

@@ -90,7 +90,7 @@ def units_of_move(scene: Scene, layer: Layer, move: Move) -> Units:
     """What a move of any layer moves: the letters of a title, words, lines; or a layer as a whole,
     the members of a group."""
     if isinstance(layer, Title) and move.unit in UNIT_KINDS:
-        return units_for(scene, layer, lay_out(layer), move)
+        return units_for(scene, layer, lay_out(scene, layer), move)
     if move.unit in COPIES and layer.formation is not None:
         return units_at(scene, layer, copy_places(layer, str(move.unit)))
     moved = _of_members if str(move.unit) == "member" else _of_layer
@@ -100,7 +100,7 @@ def units_of_move(scene: Scene, layer: Layer, move: Move) -> Units:
 def unit_words(scene: Scene, layer: Layer, move: Move) -> list[str]:
     """What each unit of a move of any layer is called."""
     if isinstance(layer, Title) and move.unit in UNIT_KINDS:
-        return unit_texts(lay_out(layer), move)
+        return unit_texts(lay_out(scene, layer), move)
     if move.unit in COPIES and layer.formation is not None:
         count = len(copy_places(layer, str(move.unit)))
         return [str(number + 1) for number in range(count)]

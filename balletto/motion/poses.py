@@ -53,7 +53,7 @@ def _copies(scene: Scene, layer: Layer, frames: list[int]) -> dict[str, Any]:
 def _pieces(scene: Scene, layer: FlurryLayer, frames: list[int]) -> dict[str, Any]:
     """Where the pieces of a flurry are about its origin; the letters of a text are looks of their
     own."""
-    looks = looks_of(layer.flurry)
+    looks = looks_of(scene, layer.flurry)
     pieces = pieces_at(scene, layer.flurry, looks, np.array(frames, dtype=float))
     told: dict[str, Any] = {"born": pieces.born.tolist()}
     for name in ("x", "y", "rotation", "size", "opacity"):
@@ -65,7 +65,7 @@ def _pieces(scene: Scene, layer: FlurryLayer, frames: list[int]) -> dict[str, An
 
 
 def _letters(scene: Scene, title: Title, frames: list[int]) -> dict[str, Any]:
-    layout = lay_out(title)
+    layout = lay_out(scene, title)
     times = np.array(frames, dtype=float)
     traces = [
         trace(move, units_for(scene, title, layout, move), times)

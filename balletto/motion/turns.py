@@ -38,7 +38,7 @@ def clicks_of(scene: Scene, layer: ClicksLayer) -> Clicks:
     if found is None:
         return Clicks(np.zeros(0), np.zeros(0, dtype=int))
     title, move = found
-    layout = lay_out(title)
+    layout = lay_out(scene, title)
     turns = turns_of(scene, title, layout, move)
     units = np.arange(len(turns))
     if move.spaces and move.unit == "character" and not layer.spaces:

@@ -9,7 +9,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..lettering.faces import axes_of
+from ..lettering.families import STAND_IN
 from ..lettering.layout import Layout, lay_out
+from ..lettering.own_fonts import families_of
 from ..scene.document import Scene
 from ..scene.layers import Layer
 from ..scene.layers.title import Title
@@ -47,7 +49,7 @@ class _Case:
 
 def warnings_of(scene: Scene, title: Title) -> list[SceneWarning]:
     """All warnings about a title, in the order of CHECKS."""
-    case = _Case(scene, title, lay_out(title))
+    case = _Case(scene, title, lay_out(scene, title))
     return [warning for check in CHECKS for warning in check(case)]
 
 
@@ -69,7 +71,25 @@ def layer_warnings_of(layer: Layer) -> list[SceneWarning]:
 
 def words_warnings_of(scene: Scene, title: Title) -> list[SceneWarning]:
     """Those of them about its words, which are told wherever it is listed."""
-    return list(_missing_glyphs(_Case(scene, title, lay_out(title))))
+    case = _Case(scene, title, lay_out(scene, title))
+    return [*_stand_ins(case), *_missing_glyphs(case)]
+
+
+def _stand_ins(case: _Case) -> Iterator[SceneWarning]:
+    """Fonts that are not here, and weights that a font does not have."""
+    families, told = families_of(case.scene), set()
+    named = [case.title.style.font, *(run.style.font for run in case.title.runs)]
+    for name in dict.fromkeys(named):
+        if name is not None and name not in families:
+            text = f"The font “{name}” is not here: set in {STAND_IN} instead. Its name is kept."
+            yield SceneWarning(case.title.id, text)
+    for character in case.layout.characters:
+        face = character.setting.face
+        wanted = dict(face.axes).get("wght")
+        if face.weight is not None and wanted is not None and round(wanted) != face.weight:
+            told.add(f"{face.family} has no weight {wanted:g}: {face.weight:g} stands in.")
+    for text in sorted(told):
+        yield SceneWarning(f"{case.title.id}.style", text)
 
 
 def _missing_glyphs(case: _Case) -> Iterator[SceneWarning]:
@@ -200,7 +220,7 @@ def _idle_values(case: _Case, move: Move) -> Iterator[str]:
     families = {setting.face.family for setting in settings}
     for name in pose:
         tag = name.removeprefix("axes.")
-        if name != tag and families and not any(tag in _tags(family) for family in families):
+        if name != tag and families and not any(tag in _tags(case, each) for each in families):
             yield f"{' and '.join(sorted(families))} has no axis “{tag}”, so it does nothing."
 
 
@@ -208,7 +228,7 @@ def _idle_style(case: _Case) -> Iterator[SceneWarning]:
     """What is said of the style and does nothing."""
     style, path = case.title.style, f"{case.title.id}.style"
     for tag in style.axes:
-        if tag not in _tags(style.font):
+        if style.font in families_of(case.scene) and tag not in _tags(case, style.font):
             yield SceneWarning(path, f"{style.font} has no axis “{tag}”, so it does nothing.")
     settings = [character.setting for character in case.layout.characters]
     outlined = any("outline" in move.pose.given for move in _working(case.title))
@@ -217,8 +237,8 @@ def _idle_style(case: _Case) -> Iterator[SceneWarning]:
         yield SceneWarning(path, text)
 
 
-def _tags(family: str) -> set[str]:
-    return {axis.tag for axis in axes_of(family)}
+def _tags(case: _Case, name: str) -> set[str]:
+    return {axis.tag for axis in axes_of(families_of(case.scene).or_stand_in(name))}
 
 
 def _working(title: Title) -> list[Move]:
@@ -230,6 +250,7 @@ def _path(case: _Case, move: Move) -> str:
 
 
 CHECKS: list[Callable[[_Case], Iterator[SceneWarning]]] = [
+    _stand_ins,
     _missing_glyphs,
     _outside_safe_margins,
     _unlanded,

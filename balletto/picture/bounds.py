@@ -53,7 +53,7 @@ def _place(scene: Scene, layer: Layer, frame: float) -> dict[str, Any] | None:
 
 
 def _characters(scene: Scene, title: Title, frame: float) -> list[dict[str, Any]]:
-    layout = lay_out(title)
+    layout = lay_out(scene, title)
     times = np.array([frame], dtype=float)
     placed = place(scene, title, layout, compose(scene, title, layout, times), times)
     corners = _corners(placed.matrices[0], layout.boxes["character"]).tolist()

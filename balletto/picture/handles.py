@@ -73,7 +73,7 @@ def sweeps(scene: Scene, title: Title, move: Move, frame: float) -> list[dict[st
     wedge: a polygon below the letters that is as high as the band is strong
     step: how much of its measure one px along the line is
     """
-    layout = lay_out(title)
+    layout = lay_out(scene, title)
     if not len(part_of(layout, move.unit, move.among).boxes):
         return []
     matrix = resting_matrices(scene, title, np.array([float(frame)]))[0]

@@ -177,7 +177,7 @@ def window_handles(scene: Scene, title: Title, frame: float) -> dict[str, Any] |
     before and after it is grown, in the space of the layer, and its values side by side; None if it
     has none, or no letters."""
     window = title.window
-    boxes = boxes_of_window(title, lay_out(title)) if window else np.zeros((0, 4))
+    boxes = boxes_of_window(title, lay_out(scene, title)) if window else np.zeros((0, 4))
     if window is None or not len(boxes):
         return None
     matrix = resting_matrices(scene, title, np.array([float(frame)]))[0]

@@ -158,17 +158,25 @@ class Scene(Model):
     scenes: tuple["UsedScene", ...] = Field((), max_length=100)
     _view: View = PrivateAttr(default=View())
     _folder: Path | None = PrivateAttr(default=None)
+    _fonts_folder: Path | None = PrivateAttr(default=None)
 
     @property
     def folder(self) -> Path | None:
         """Where the files lie that it names; None if nowhere."""
         return self._folder
 
-    def in_folder(self, folder: Path | None) -> "Scene":
-        """The same, and the scenes in it, with files that lie in a folder; gives itself."""
+    @property
+    def fonts_folder(self) -> Path | None:
+        """Where font files lie that it may name besides those that ship; None if nowhere."""
+        return self._fonts_folder
+
+    def in_folder(self, folder: Path | None, fonts_folder: Path | None = None) -> "Scene":
+        """The same, and the scenes in it, with files that lie in a folder, and fonts in another, or
+        in its folder "fonts"; gives itself."""
         self._folder = folder
+        self._fonts_folder = fonts_folder or (folder and folder / "fonts")
         for used in self.scenes:
-            used.scene.in_folder(folder)
+            used.scene.in_folder(folder, fonts_folder)
         return self
 
     def path_of(self, file: str) -> Path | None:

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 
+from ..lettering.own_fonts import families_of
 from ..scene.caret import CARET
 from ..scene.document import Scene
 from ..scene.layers import Layer
@@ -27,7 +28,7 @@ def say_scene(scene: Scene, layer_id: str | None = None) -> str:
     there."""
     layers = reversed(scene.layers) if layer_id is None else [scene.layer(layer_id)]
     whole = [scene_text(scene)] if layer_id is None else []
-    return "\n\n".join([*whole, *("\n".join(layer_sentences(layer)) for layer in layers)])
+    return "\n\n".join([*whole, *("\n".join(layer_sentences(scene, layer)) for layer in layers)])
 
 
 def scene_text(scene: Scene) -> str:
@@ -43,14 +44,14 @@ def scene_text(scene: Scene) -> str:
     return f"{', '.join(parts)}."
 
 
-def layer_sentences(layer: Layer) -> Iterator[str]:
+def layer_sentences(scene: Scene, layer: Layer) -> Iterator[str]:
     """What a layer is called, then a sentence for each thing that is said of it."""
     called = layer.name or layer.words
     first, end = layer.span
     name = f" {quoted(called)}" if called else ""
     yield f"{layer.title}{name} ({layer.id}), frames {first:g} to {end:g}"
     if isinstance(layer, Title):
-        yield style_text(layer.style)
+        yield style_text(layer.style, families_of(scene))
         yield from (run_text(layer.text, run) for run in layer.runs)
     if isinstance(layer, ShapeLayer):
         yield shape_text(layer)

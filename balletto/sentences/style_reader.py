@@ -11,7 +11,7 @@ from ..scene import measures
 from ..scene.characters import place_in
 from ..scene.value_names import AXES, axis_name
 from . import styles
-from .elements import ColorOf, Literal, NumberOf, Option, Reading, StringOf, Values
+from .elements import ColorOf, Literal, NameOf, NumberOf, Option, Reading, StringOf, Values
 from .patterns import Pattern, row
 
 _WEIGHTS = (
@@ -169,7 +169,7 @@ def style_clauses() -> tuple[_Clause, ...]:
     number = NumberOf
     outline = NumberOf("outline", styles.OUTLINE_WIDTH)
     of = [
-        ("font", ("Set in", Option("font", styles.FONTS))),
+        ("font", ("Set in", NameOf("font", styles.FONTS))),
         ("font", (Option("font", styles.FONTS),)),
         ("size", (number("size", styles.SIZE), "large")),
         ("size", ("size", number("size", styles.SIZE))),
@@ -207,7 +207,9 @@ def style_clauses() -> tuple[_Clause, ...]:
 def _axes() -> list[tuple[str, str]]:
     """The axes of all families: tag, and what it is called."""
     found = {
-        axis.tag: axis_name(axis.tag, axis.name) for name in FAMILIES for axis in axes_of(name)
+        axis.tag: axis_name(axis.tag, axis.name)
+        for family in FAMILIES.values()
+        for axis in axes_of(family)
     }
     return list({**AXES, **found}.items())
 

@@ -5,12 +5,12 @@ from dataclasses import dataclass
 from typing import Any
 
 from ..lettering.faces import axes_of, resting_axes
-from ..lettering.families import FAMILIES
+from ..lettering.families import FAMILIES, SHIPPED, Families
 from ..scene.layers.title import Run
 from ..scene.measures import DEGREES, Measure
 from ..scene.style import Style
 from ..scene.value_names import AXES, axis_name
-from .letters import letters_text
+from .letters import letters_text, quoted
 from .pieces import Choice, Color, Number, Piece, Pieces, Unshown, Usual, joined, said, text_of
 
 ALIGNMENTS = (("left", "to the left"), ("center", "centred"), ("right", "to the right"))
@@ -48,12 +48,14 @@ Setting = Callable[[str], dict[str, Any]]
 @dataclass(frozen=True)
 class StyleOf:
     """A style as plain data, with all that it has; `path` is where it stands in the scene and
-    `setting` gives the edit for one of its properties. `whole`: it is that of the whole title."""
+    `setting` gives the edit for one of its properties. `whole`: it is that of the whole title;
+    `families` are those at hand."""
 
     style: dict[str, Any]
     path: str
     setting: Setting
     whole: bool = True
+    families: Families = SHIPPED
 
     def number(
         self, name: str, label: str, value: Any, measure: Measure, rest: float | None = None
@@ -70,10 +72,10 @@ class StyleOf:
                       options=tuple(options))  # fmt: skip
 
 
-def style_text(style: Style) -> str:
+def style_text(style: Style, families: Families = SHIPPED) -> str:
     """The style of a whole title as plain text."""
-    data = style.model_dump()
-    return text_of(say_style(StyleOf(data, "", lambda name: {}), style.axes))
+    of = StyleOf(style.model_dump(), "", lambda name: {}, families=families)
+    return text_of(say_style(of, style.axes))
 
 
 def run_text(text: str, run: Run) -> str:
@@ -95,7 +97,7 @@ def say_style(of: StyleOf, given: dict[str, float] | None = None) -> Pieces:
     """Font, axes, size, tracking, fill, outline; for the whole title also leading, alignment and
     the width at which lines are broken. `given` are the axes that the style says itself."""
     style = of.style
-    font = of.choice("font", "Font", style["font"], FONTS)
+    font = _font(of)
     parts = [
         said(f"{SET_IN}{{}}", font, _axes(of, style["axes"] if given is None else given)),
         (of.number("size", "Size", style["size"], SIZE, 120),),
@@ -117,6 +119,13 @@ def say_style(of: StyleOf, given: dict[str, float] | None = None) -> Pieces:
     return said("{}.", joined(parts))
 
 
+def _font(of: StyleOf) -> Choice:
+    """The family; one that does not ship stands within marks, as names do."""
+    name = of.style["font"]
+    more = [each for each in dict.fromkeys([*of.families.own, name]) if each not in FAMILIES]
+    return of.choice("font", "Font", name, [*((each, quoted(each)) for each in more), *FONTS])
+
+
 def axis_measure(axis: Any) -> Measure:
     """How a design axis of a font is said: by its name, within its range."""
     return Measure(
@@ -128,9 +137,10 @@ def axis_measure(axis: Any) -> Measure:
 def _axes(of: StyleOf, given: dict[str, float]) -> Pieces:
     """The design axes of the font, each with its own range; then those that it has not."""
     style = of.style
-    resting = resting_axes(style["font"], style["size"])
+    family = of.families.or_stand_in(style["font"])
+    resting = resting_axes(family, style["size"])
     pieces: list[Piece] = []
-    known = axes_of(style["font"])
+    known = axes_of(family) if style["font"] in of.families else ()
     for axis in known:
         value = style["axes"].get(axis.tag, resting[axis.tag])
         number = of.number(f"axes.{axis.tag}", axis.name, value, axis_measure(axis),
@@ -208,7 +218,7 @@ def _own_outline(of: StyleOf) -> Pieces:
 
 # What letters may have of their own.
 _OF_RUNS: dict[str, Callable[[StyleOf, dict[str, float]], Pieces]] = {
-    "font": lambda of, _: said(SET_IN, of.choice("font", "Font", of.style["font"], FONTS)),
+    "font": lambda of, _: said(SET_IN, _font(of)),
     "axes": _own_axes,
     "size": lambda of, _: (of.number("size", "Size", of.style["size"], SIZE),),
     "tracking": lambda of, _: said(

@@ -29,7 +29,7 @@ def scene(text, *moves):
 
 def placed(made):
     title = made.layers[0]
-    layout = lay_out(title)
+    layout = lay_out(made, title)
     return place(made, title, layout, compose(made, title, layout, FRAMES), FRAMES).matrices
 
 
@@ -49,13 +49,13 @@ class AmongTest(TestCase):
         rest = scene("The Quiet Orbit")
         moved = np.abs(placed(made) - placed(rest)).max(axis=(0, 2, 3)) > 1e-6
         self.assertEqual(moved.tolist(), [False] * 4 + [True] * 2 + [False] * 7)
-        layout = lay_out(made.layers[0])
+        layout = lay_out(made, made.layers[0])
         self.assertEqual(unit_texts(layout, made.layers[0].moves[0]), ["ui"])
 
     def test_the_pivot_is_the_middle_of_what_moves(self):
         """Turned by half, the outer letters of a part change places."""
         made = scene("mmmm", {"unit": "title", "pose": {"rotation": 180}, "among": [[1, 3]]})
-        layout = lay_out(made.layers[0])
+        layout = lay_out(made, made.layers[0])
         centers = layout.centers["character"]
         points = np.concatenate([centers, np.ones((4, 1))], axis=1)
         there = np.einsum("nij,nj->ni", placed(made)[0], points)
@@ -66,7 +66,7 @@ class AmongTest(TestCase):
     def test_moves_of_letters_still_add_up_with_those_of_all(self):
         turn, shift = {"pose": {"rotation": 90}}, {"pose": {"x": 10}, "among": [[0, 2]]}
         values = compose(made := scene("ABCD", turn, shift), made.layers[0],
-                         lay_out(made.layers[0]), FRAMES)["character"]  # fmt: skip
+                         lay_out(made, made.layers[0]), FRAMES)["character"]  # fmt: skip
         self.assertEqual(values.full("x")[0].tolist(), [10, 10, 0, 0])
         self.assertEqual(values.full("rotation")[0].tolist(), [90] * 4)
         # Added up, not nested: the shift is not turned.
@@ -101,7 +101,8 @@ class AmongTest(TestCase):
 
     @given(st.integers(0, 13), st.integers(1, 8), st.sampled_from(["word", "line", "title"]))
     def test_parts_lie_within_the_units_that_they_are_of(self, first, count, unit):
-        layout = lay_out(scene("The Quiet\nOrbit").layers[0])
+        made = scene("The Quiet\nOrbit")
+        layout = lay_out(made, made.layers[0])
         part = part_of(layout, unit, ((first, first + count),))
         whole = layout.boxes[unit][layout.member[unit][part.letters]]
         own = part.boxes[part.member]

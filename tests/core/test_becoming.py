@@ -7,6 +7,7 @@ import numpy as np
 import skia
 
 from balletto.lettering.layout import lay_out
+from balletto.lettering.own_fonts import missing_fonts
 from balletto.motion.becoming import ways_of
 from balletto.picture.canvas import DrawItem, RecordingCanvas
 from balletto.picture.contours import area_of, flattened
@@ -49,7 +50,8 @@ def picture(*layers, frame=0):
 
 def outlines(text, font="Anybody", size=200):
     style = {"font": font, "size": size}
-    layout = lay_out(files.from_data(data_of(title(text, style=style))).layer("t1"))
+    made = files.from_data(data_of(title(text, style=style)))
+    layout = lay_out(made, made.layer("t1"))
     return [of_glyphs(character.glyphs) for character in layout.characters]
 
 
@@ -189,7 +191,7 @@ class BecomingTest(TestCase):
         layer = title("AB", "OX", amounts=[amount])
         layer["moves"][0]["stagger"] = {"gap": 10}
         data = files.from_data(data_of(layer))
-        layout = lay_out(data.layer("t1"))
+        layout = lay_out(data, data.layer("t1"))
         ways = ways_of(data, data.layer("t1"), layout, np.array([0.0, 5, 10, 15, 20]))
         np.testing.assert_allclose(ways.share, [[0, 0], [0.5, 0], [1, 0], [1, 0.5], [1, 1]])
         assert_same(picture(layer, frame=20), picture(title("OX")))
@@ -204,7 +206,7 @@ class BecomingTest(TestCase):
         course = [{"keys": [{"at": at, "value": 0}, {"at": at + 20, "value": 1}]} for at in (0, 10)]
         data = files.from_data(data_of(title("ONE", "SIX", "TEN", amounts=course)))
         times = np.arange(0, 40, 0.25)
-        ways = ways_of(data, data.layer("t1"), lay_out(data.layer("t1")), times)
+        ways = ways_of(data, data.layer("t1"), lay_out(data, data.layer("t1")), times)
         along = (ways.leg + ways.share)[:, 0]
         self.assertLess(np.abs(np.diff(along)).max(), 0.03)
         self.assertEqual(along[-1], 2)
@@ -263,8 +265,6 @@ class BecomingTest(TestCase):
         assert_same(picture({**base, "moves": moves}), picture({**base, "shape": drawn}))
 
     def test_a_font_that_is_not_there_is_told(self):
-        from balletto.lettering.faces import font_faults
-
         lost = title("a", {"text": "b", "style": {"font": "Nowhere"}})
-        (fault,) = font_faults(files.from_data(data_of(lost)))
-        self.assertEqual(fault.path, "layers[0].moves[0].becomes.style.font")
+        missing = missing_fonts(files.from_data(data_of(lost)))
+        self.assertEqual(missing, [("layers[0].moves[0].becomes.style.font", "Nowhere")])

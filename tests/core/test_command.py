@@ -77,7 +77,7 @@ class CommandTest(TestCase):
         for path in sorted((DEMO).glob("*.json")):
             scene = files.from_data(json.loads(path.read_text()))
             for layer in scene.layers:
-                _, *sentences = layer_sentences(layer)
+                _, *sentences = layer_sentences(scene, layer)
                 for sentence in sentences:
                     if layer.kind == "shape" or "Works on all" in sentence:
                         continue  # said, not read

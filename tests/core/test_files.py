@@ -9,7 +9,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 import balletto
-from balletto.lettering.faces import font_faults
+from balletto.lettering.own_fonts import missing_fonts
 from balletto.scene import files
 from balletto.scene.errors import SceneError
 from balletto.scene.schema import schema
@@ -70,7 +70,7 @@ class FilesTest(TestCase):
                 data = json.loads(path.read_text())
                 scene = files.parse(path.read_bytes())
                 self.assertEqual(files.to_data(scene), data)
-                self.assertEqual(font_faults(scene), [])
+                self.assertEqual(missing_fonts(scene), [])
         self.assertGreaterEqual(len(DEMO), 4)
 
     def test_each_fault_is_told_with_its_path(self):
@@ -118,9 +118,8 @@ class FilesTest(TestCase):
     def test_a_font_that_is_not_there_is_said(self):
         data = scene_data()
         data["layers"][0]["runs"] = [{"from": 0, "to": 1, "style": {"font": "Nowhere Sans"}}]
-        fault = font_faults(files.from_data(data))[0]
-        self.assertEqual(fault.path, "layers[0].runs[0].style.font")
-        self.assertIn("the fonts are: Anybody, ", fault.message)
+        missing = missing_fonts(files.from_data(data))
+        self.assertEqual(missing, [("layers[0].runs[0].style.font", "Nowhere Sans")])
 
     def test_schema_names_what_the_models_check(self):
         made = schema()

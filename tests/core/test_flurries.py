@@ -223,7 +223,7 @@ class LayersThrownTest(TestCase):
 
     def test_letters_are_counted_as_they_are_drawn(self):
         scene = scene_of({"source": [{"text": "e\u0301 🚀"}], "count": 30})
-        self.assertEqual(looks_of(scene.layers[0].flurry), 2)
+        self.assertEqual(looks_of(scene, scene.layers[0].flurry), 2)
         told = poses(scene, "f0", [0])["pieces"]["source"][0]
         self.assertEqual(set(told), {0, 1})
 

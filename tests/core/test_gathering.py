@@ -18,7 +18,7 @@ def middles(text, gather, unit="character", **move):
     title["moves"] = [{"id": "m1", "unit": unit, "pose": {"gather": gather}, "amount": 1, **move}]
     scene = files.from_data(data)
     values = poses(scene, "t1", [0])["values"]
-    layout = lay_out(scene.layers[0])
+    layout = lay_out(scene, scene.layers[0])
     shifts = np.array([values["x"][0], values["y"][0]]).T
     first = [np.flatnonzero(layout.member[unit] == n)[0] for n in range(layout.count(unit))]
     return layout.centers[unit] + shifts[first], layout

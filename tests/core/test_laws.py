@@ -211,7 +211,7 @@ class PoseLaws(TestCase):
         move |= {"follow": follow} if follow else {}
         made = one_move(**move)
         rest = {"scale_x": 1, "scale_y": 1, "opacity": 1}
-        layout = lay_out(made.layers[0])
+        layout = lay_out(made, made.layers[0])
         composite = compose(made, made.layers[0], layout, np.array([0.0, 17.0]))[kind]
         for name, values in composite.values.items():
             self.assertTrue((values == rest.get(name, 0)).all(), name)
@@ -246,7 +246,7 @@ class PoseLaws(TestCase):
         wave = {"kind": "wave", "period": period, "cycles": cycles, "shape": shape,
                 "soft": 0.3, "loop": True}  # fmt: skip
         made = one_move(pose={"y": 10}, reach=[wave])
-        units = units_of(made, made.layers[0], lay_out(made.layers[0]), "character")
+        units = units_of(made, made.layers[0], lay_out(made, made.layers[0]), "character")
         times = np.array([0.0, 0.5, 10.0])
         reach = made.layers[0].moves[0].reach
         first, again = (reach_of(reach, units, times + turn) for turn in (0, made.length))
@@ -258,7 +258,7 @@ class PoseLaws(TestCase):
         data = files.to_data(before)
         data["layers"][0]["runs"] = [{"from": 4, "to": 9, "style": {"fill": "#F2B705"}}]
         changed = apply(data, {"name": "set-text", "layer": "t1", "text": "A Quiet Moon Rises"})
-        layout = lay_out(changed.scene.layers[0])
+        layout = lay_out(changed.scene, changed.scene.layers[0])
         yellow = "".join(c.text for c in layout.characters if c.fill == "#F2B705")
         self.assertEqual(yellow, "Quiet")
         delays = poses(changed.scene, "t1", [0])["moves"]["m1"]["delays"]
@@ -294,7 +294,7 @@ class PoseLaws(TestCase):
         data["layers"][0]["moves"][0]["pose"] = pose
         made = files.from_data(data)
         title = made.layers[0]
-        layout = lay_out(title)
+        layout = lay_out(made, title)
         times = np.array([0.0])
         placed = place(made, title, layout, compose(made, title, layout, times), times)
         left, top, right, bottom = layout.boxes["character"][0]
@@ -340,13 +340,15 @@ class PoseLaws(TestCase):
     def place_all(self, data):
         made = files.from_data(data)
         title, times = made.layers[0], np.array([0.0])
-        layout = lay_out(title)
+        layout = lay_out(made, title)
         placed = place(made, title, layout, compose(made, title, layout, times), times)
         return placed.matrices[0, :, :2, 2] / placed.matrices[0, :, 2, 2:]
 
     def timing(self, made):
         title = made.layers[0]
-        return timing(title.moves[0], units_of(made, title, lay_out(title), title.moves[0].unit))
+        return timing(
+            title.moves[0], units_of(made, title, lay_out(made, title), title.moves[0].unit)
+        )
 
     def test_timing_of_a_sweep_is_where_it_is_felt(self):
         data = scene_data()

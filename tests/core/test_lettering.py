@@ -20,7 +20,8 @@ def layout(text, runs=(), moves=None, **style):
     data["layers"][0]["runs"] = list(runs)
     if moves is not None:
         data["layers"][0]["moves"] = moves
-    return lay_out(files.from_data(data).layers[0])
+    made = files.from_data(data)
+    return lay_out(made, made.layers[0])
 
 
 class UnitsTest(TestCase):
@@ -235,8 +236,8 @@ class FacesTest(TestCase):
             with self.subTest(name):
                 self.assertTrue(all(path.exists() for path in family.files))
                 self.assertTrue((family.files[0].parent / "LICENSE.txt").exists())
-                self.assertGreater(face(name).ascent, face(name).descent)
+                self.assertGreater(face(family).ascent, face(family).descent)
 
     def test_at_least_three_have_more_than_one_axis(self):
-        self.assertGreaterEqual(sum(len(axes_of(name)) > 1 for name in FAMILIES), 3)
+        self.assertGreaterEqual(sum(len(axes_of(family)) > 1 for family in FAMILIES.values()), 3)
         self.assertGreaterEqual(len(FAMILIES), 6)

@@ -18,7 +18,7 @@ AWAY = {"keys": [{"at": 0, "value": 1}, {"at": 10, "value": 0}]}
 def flow(text, move, frames=(0, 10), **title):
     """The shifts of the letters' left edges at frames, and the layout at rest."""
     made = files.from_data(titled(text, move, **title))
-    layout = lay_out(made.layers[0])
+    layout = lay_out(made, made.layers[0])
     times = np.array(frames, dtype=float)
     composites = compose(made, made.layers[0], layout, times)
     return reflow(made.layers[0], layout, composites), layout
@@ -47,7 +47,7 @@ class TrackingTest(TestCase):
         got, layout = flow("AV To", {"unit": "line", "pose": {"tracking": 250}})
         spread = layout.boxes["character"][:, 0] + got.left[0]
         made = files.from_data(titled("AV To", style={"tracking": 250}))
-        np.testing.assert_allclose(spread, lay_out(made.layers[0]).boxes["character"][:, 0])
+        np.testing.assert_allclose(spread, lay_out(made, made.layers[0]).boxes["character"][:, 0])
 
     def test_white_space_takes_part_only_if_it_is_said(self):
         shut, _ = flow("A B", {"pose": {"tracking": 100}})
@@ -63,7 +63,7 @@ class AxesTest(TestCase):
     def test_a_line_whose_letters_all_change_is_as_if_set_so(self):
         got, layout = flow("Orbit", {"pose": {"axes": {"wght": -400}}})
         made = files.from_data(titled("Orbit", style={"axes": {"wght": 400}}))
-        light = lay_out(made.layers[0]).boxes["character"]
+        light = lay_out(made, made.layers[0]).boxes["character"]
         # The kerning is that of the letters at rest, hence not to the pixel.
         np.testing.assert_allclose(
             layout.boxes["character"][:, 0] + got.left[0], light[:, 0], atol=4
@@ -117,7 +117,7 @@ class PivotTest(TestCase):
     def matrices(self, *moves, text="Orbit by"):
         made = files.from_data(titled(text, *moves))
         title = made.layers[0]
-        layout = lay_out(title)
+        layout = lay_out(made, title)
         times = np.zeros(1)
         placed = place(made, title, layout, compose(made, title, layout, times), times)
         return placed.matrices[0], layout

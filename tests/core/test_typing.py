@@ -49,7 +49,7 @@ class ClicksTest(TestCase):
     def test_they_are_the_turns_of_the_units(self):
         scene = scene_of()
         title = scene.layers[0]
-        units = units_for(scene, title, lay_out(title), title.moves[0])
+        units = units_for(scene, title, lay_out(scene, title), title.moves[0])
         delays = trace(title.moves[0], units, np.zeros(1)).delays
         np.testing.assert_array_equal(clicks_of(scene, scene.layers[1]).frames, 6 + delays)
         self.assertEqual(poses(scene, "c1", [0])["clicks"], [6, 11, 16, 21])
@@ -96,18 +96,18 @@ class ClicksTest(TestCase):
 class CaretTest(TestCase):
     def place(self, scene, time):
         title = scene.layers[0]
-        return caret_at(scene, title, lay_out(title), title.caret, time)
+        return caret_at(scene, title, lay_out(scene, title), title.caret, time)
 
     def test_it_stands_behind_the_last_letter_that_has_come(self):
         scene = scene_of()
-        boxes = lay_out(scene.layers[0]).boxes["character"]
+        boxes = lay_out(scene, scene.layers[0]).boxes["character"]
         ends = [boxes[0][0], *boxes[:, 2]]
         for time, place in ((0, 0), (5.9, 0), (6, 1), (10, 1), (11, 2), (16, 3), (21, 4), (22, 4)):
             self.assertEqual(self.place(scene, time).x, ends[place], time)
 
     def test_it_is_never_between_two_letters(self):
         scene = scene_of(caret={"blink": 60})
-        boxes = lay_out(scene.layers[0]).boxes["character"]
+        boxes = lay_out(scene, scene.layers[0]).boxes["character"]
         ends = {boxes[0][0], *boxes[:, 2].tolist()}
         for time in np.arange(0, 40, 0.37):
             self.assertIn(self.place(scene, float(time)).x, ends)

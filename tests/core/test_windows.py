@@ -37,7 +37,7 @@ def boxes_of(data, kind):
     """The rest boxes of units in the picture, for a layer that is neither turned nor scaled."""
     scene = files.from_data(data)
     x, y, _ = scene.layers[0].transform.position
-    return lay_out(scene.layers[0]).boxes[kind] + np.array([x, y, x, y])
+    return lay_out(scene, scene.layers[0]).boxes[kind] + np.array([x, y, x, y])
 
 
 def inside(boxes, grow=(0, 0, 0, 0)):

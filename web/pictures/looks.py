@@ -12,11 +12,14 @@ from typing import Any
 
 from django.core.cache import cache
 
+from balletto.lettering.families import FAMILIES
+from balletto.lettering.own_fonts import families_in
 from balletto.picture.version import drawing_version
 from balletto.scene.media import NAMING
 from web.library.store import folder_of
 
 _LETTERS = 12
+_OWN_FONTS = "/fonts"  # among the names of files, none of which has such a sign
 _KEEP_NAMES_S = 24 * 60 * 60
 
 
@@ -30,6 +33,8 @@ def _files(part: Any) -> Iterator[str]:
         for name, value in part.items():
             if name in NAMING and isinstance(value, str):
                 yield value
+            elif name == "font" and isinstance(value, str) and value not in FAMILIES:
+                yield _OWN_FONTS
             else:
                 yield from _files(value)
     elif isinstance(part, list):
@@ -44,6 +49,8 @@ def look_of(names: Iterable[str], owner_id: int) -> str:
 
 
 def _state(owner_id: int, name: str) -> str:
+    if name == _OWN_FONTS:
+        return f"fonts {families_in(folder_of(owner_id) / 'fonts').state}"
     try:
         found = (folder_of(owner_id) / name).stat()
     except (OSError, ValueError):

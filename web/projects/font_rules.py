@@ -26,7 +26,7 @@ def _rules() -> str:
 
 
 def _family_rules(family: Family) -> str:
-    ranges = {axis.tag: f"{axis.low:g} {axis.high:g}" for axis in axes_of(family.name)}
+    ranges = {axis.tag: f"{axis.low:g} {axis.high:g}" for axis in axes_of(family)}
     weight = f"font-weight: {ranges['wght']};" if "wght" in ranges else ""
     stretch = ""
     if "wdth" in ranges:

@@ -8,14 +8,15 @@ from typing import Any
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
 
-from balletto.lettering.faces import font_faults
+from balletto.lettering.own_fonts import fonts_named, missing_fonts
 from balletto.scene import edits, files
-from balletto.scene.document import Scene as SceneDocument
-from balletto.scene.errors import SceneError
+from balletto.scene.errors import Fault, SceneError
+from web.library.store import folder_of
 
 from .models import Project, Revision, Scene
 
 # The fields of a scene that a new revision changes.
+_NO_FONT = "there is no font “{}” here; the page “Fonts” shows those that there are"
 CHANGED_FIELDS = ("head", "digest", "name", "changed_at")
 
 
@@ -33,17 +34,9 @@ def digest_of(document: dict[str, Any]) -> str:
     return hashlib.sha256(text.encode()).hexdigest()
 
 
-def checked(scene: SceneDocument) -> None:
-    """SceneError if a scene names a font that is not there."""
-    faults = font_faults(scene)
-    if faults:
-        raise SceneError(faults)
-
-
 def make_scene(project: Project, document: dict[str, Any], author: AbstractBaseUser) -> Scene:
     """A new scene with its first revision; SceneError if the document is not usable."""
     document = files.to_data(parsed := files.from_data(document))
-    checked(parsed)
     with transaction.atomic():
         scene = Scene.objects.create(
             project=project, name=parsed.name or "Untitled", digest=digest_of(document)
@@ -69,7 +62,13 @@ def newest(scene: Scene) -> Revision:
 def preview(revision: Revision, edit: dict[str, Any]) -> edits.Applied:
     """What an edit would make of a revision; nothing is kept."""
     applied = edits.apply(revision.document, edit)
-    checked(applied.scene)
+    scene = applied.scene.in_folder(folder_of(revision.scene.project.owner_id))
+    if missing := missing_fonts(scene):
+        # What a scene names already may be missing: that is told where it stands.
+        known = {name for _, name in fonts_named(files.from_data(revision.document))}
+        faults = [Fault(path, _NO_FONT.format(name)) for path, name in missing if name not in known]
+        if faults:
+            raise SceneError(faults)
     return applied
 
 

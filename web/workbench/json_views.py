@@ -99,7 +99,7 @@ def motion(document: Scene, number: int, said: Said) -> dict[str, Any]:
         )
     characters = [
         {"text": character.text, "word": character.word, "line": character.line}
-        for character in (lay_out(title).characters if isinstance(title, Title) else ())
+        for character in (lay_out(document, title).characters if isinstance(title, Title) else ())
     ]
     return {"characters": characters, "moves": moves, "spans": spans}
 

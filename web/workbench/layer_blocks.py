@@ -238,7 +238,7 @@ class LayerBlock:
 
     @property
     def type_sentence(self) -> str:
-        return TypeSentence(self.layer, self.letters).sentence()
+        return TypeSentence(self.view.document, self.layer, self.letters).sentence()
 
     @property
     def place_sentence(self) -> str:

@@ -3,7 +3,8 @@ its name."""
 
 from typing import Any
 
-from balletto.lettering.faces import axes_of
+from balletto.lettering.faces import Axis, axes_of
+from balletto.lettering.own_fonts import families_of
 from balletto.motion.layer_motion import MEANINGLESS, units_of_move
 from balletto.motion.stagger import delays_of, levels_of
 from balletto.scene.document import Scene
@@ -44,6 +45,9 @@ class MoveOffers:
         ]
         return [(group, title, offers) for group, title, offers in found if offers]
 
+    def _font_axes(self) -> tuple[Axis, ...]:
+        return axes_of(families_of(self.scene).or_stand_in(self.title.style.font))
+
     def pose_to_add(self) -> list[dict[str, Any]]:
         """The properties that the pose does not have yet, as edits with their names."""
         starts: dict[str, tuple[str, Any]] = {
@@ -51,7 +55,7 @@ class MoveOffers:
         }
         if not self._is_title:
             starts = {name: start for name, start in starts.items() if name not in MEANINGLESS}
-        for axis in axes_of(self.title.style.font) if self._is_title else ():
+        for axis in self._font_axes() if self._is_title else ():
             if axis.tag != "opsz":
                 away = round((axis.high - axis.low) / 3, 2)
                 starts[f"axes.{axis.tag}"] = (f"font {axis_name(axis.tag, axis.name)}", away)

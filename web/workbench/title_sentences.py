@@ -5,7 +5,9 @@ from typing import Any
 from django.utils.html import format_html
 from django.utils.safestring import SafeString, mark_safe
 
+from balletto.lettering.own_fonts import families_of
 from balletto.scene import measures
+from balletto.scene.document import Scene
 from balletto.scene.layers import Layer
 from balletto.scene.layers.base import BLENDS
 from balletto.scene.layers.title import Title
@@ -32,8 +34,8 @@ def style_of(title: Title, index: int) -> dict[str, Any]:
 class TypeSentence:
     """How a title, or the letters selected in it, are set."""
 
-    def __init__(self, title: Title, letters: tuple[int, int] | None = None):
-        self.title = title
+    def __init__(self, scene: Scene, title: Title, letters: tuple[int, int] | None = None):
+        self.scene, self.title = scene, title
         self.letters = letters
         self.style = style_of(title, letters[0]) if letters else title.style.model_dump()
 
@@ -49,7 +51,8 @@ class TypeSentence:
         """Font, axes, size and all the rest."""
         path = f"{self.title.id}.style"
         whole = self.letters is None
-        return tight(shown(say_style(StyleOf(self.style, path, self._setting, whole))))
+        families = families_of(self.scene)
+        return tight(shown(say_style(StyleOf(self.style, path, self._setting, whole, families))))
 
 
 def place_sentence(layer: Layer, moment: Moment = NOW) -> SafeString:

@@ -1,10 +1,10 @@
 """Flurries: one outline or picture drawn many times, wherever its pieces have flown."""
 
-from functools import lru_cache
 from typing import Any, ClassVar, NamedTuple
 
 import numpy as np
 
+from ...lettering.layout import Layout
 from ...motion.flurries import letters_of, pieces_at
 from ...motion.layer_motion import moved_matrices
 from ...scene.document import Scene
@@ -53,6 +53,7 @@ class PreparedFlurry(PreparedForm):
         from . import PREPARED_LAYERS  # which is made of this module too
 
         super().__init__(scene, layer, prepare)
+        self._of_texts: dict[str, list[_Look]] = {}
         thrown = [each.layer for each in layer.flurry.source if isinstance(each, LayerSource)]
         self._layers_thrown = {
             each: PREPARED_LAYERS[scene.layer(each).kind](scene, scene.layer(each), prepare)
@@ -126,10 +127,18 @@ class PreparedFlurry(PreparedForm):
         found: list[_Look] = []
         for source in self._layer.flurry.source:
             if isinstance(source, TextSource):
-                found += _of_text(source.model_dump_json(), canvas.outline)
+                found += self._letters(source, canvas)
             else:
                 found.append(self._look(source, canvas, time))
         return found
+
+    def _letters(self, source: TextSource, canvas: Canvas) -> list[_Look]:
+        """Those of a text, which stay as they are."""
+        told = source.model_dump_json()
+        if told not in self._of_texts:
+            layout = letters_of(self._scene, source.text, source.style)
+            self._of_texts[told] = _letters_of(layout, canvas.outline)
+        return self._of_texts[told]
 
     def _look(self, source: Any, canvas: Canvas, time: float) -> _Look:
         if isinstance(source, ShapeSource):
@@ -171,11 +180,8 @@ def _of_shape(source: ShapeSource, time: float, prepare: Any) -> _Look:
     return _of_one(prepared(commands, prepare), wide, fill, line)
 
 
-@lru_cache(maxsize=64)
-def _of_text(told: str, prepare: Any) -> list[_Look]:
+def _letters_of(layout: Layout, prepare: Any) -> list[_Look]:
     """The letters of a text, each about the middle of its box."""
-    source = TextSource.model_validate_json(told)
-    layout = letters_of(source.text, source.style)
     found = []
     fills = plain_fills(layout)
     for character, fill in zip(layout.characters, fills, strict=True):

@@ -88,14 +88,14 @@ class PreparedTitle(PreparedLayer):
 
     def __init__(self, scene: Scene, title: Title, prepare: Prepare):
         super().__init__(scene, title, prepare)
-        self._layout: Layout = lay_out(title)
+        self._layout: Layout = lay_out(scene, title)
         self._middles = self._layout.centers["character"]
         self._moved: dict[Any, Any] = {}
         self._last: tuple[float, _Block] | None = None
 
     @classmethod
     def rest_box(cls, scene: Scene, layer: Title, frame: float) -> RestBox | None:
-        box = lay_out(layer).boxes["title"]
+        box = lay_out(scene, layer).boxes["title"]
         return box[0].tolist() if len(box) else None
 
     def drawn(self, canvas: Canvas, times: np.ndarray) -> Drawn:

@@ -1,0 +1,130 @@
+"""Font files, as they say of themselves: names, place in a family, axes, features, licence."""
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Any
+
+from fontTools.ttLib import TTCollection, TTFont, TTLibError
+
+SUFFIXES = (".ttf", ".otf", ".ttc", ".otc", ".woff", ".woff2")
+_COLLECTIONS = (".ttc", ".otc")
+# By usWidthClass of the OS/2 table, in percent (OpenType 1.9).
+_WIDTHS = {1: 50.0, 2: 62.5, 3: 75.0, 4: 87.5, 5: 100.0, 6: 112.5, 7: 125.0, 8: 150.0, 9: 200.0}
+_ITALIC = 1  # a bit of fsSelection
+# Names of the name table, by their numbers.
+_FAMILY, _STYLE, _LICENCE, _LICENCE_AT = (16, 1), (17, 2), 13, 14
+_MOST_NAME = 80  # letters
+# What may be done with it, by the bits of fsType, the strictest first.
+_EMBEDDING = ((0x0002, "restricted"), (0x0004, "preview"), (0x0008, "editable"))
+
+
+class FontFileError(Exception):
+    """A file is no font that can be used; the message says why."""
+
+
+@dataclass(frozen=True)
+class FontAxis:
+    """A design axis of a variable font."""
+
+    tag: str
+    name: str
+    low: float
+    default: float
+    high: float
+
+
+@dataclass(frozen=True)
+class FontAbout:
+    """What a font says of itself.
+
+    weight, width: 1 to 1000, and percent; features: tags of what can be chosen, as "smcp"
+    licence: in its own words, or where they stand; embedding: "installable", or what else the
+    maker allows; is_colored: whether its glyphs have colours of their own
+    """
+
+    family: str
+    style: str
+    weight: float
+    width: float
+    is_italic: bool
+    axes: tuple[FontAxis, ...]
+    features: tuple[str, ...]
+    glyphs: int
+    covers: frozenset[int]
+    licence: str
+    embedding: str
+    is_colored: bool
+
+    @property
+    def may_travel(self) -> bool:
+        """Whether it may be handed on with a scene."""
+        return self.embedding != "restricted"
+
+
+def fonts_in(path: Path) -> Iterator[TTFont]:
+    """The fonts of a file, each open until the next is asked for: one, or those of a collection.
+    FontFileError if it is none."""
+    opened = TTCollection if path.suffix.lower() in _COLLECTIONS else TTFont
+    try:
+        with opened(str(path), lazy=True) as file:
+            yield from file if isinstance(file, TTCollection) else (file,)
+    except FONT_ERRORS as error:
+        raise FontFileError(f"{path.name} is no font that can be read: {error}") from None
+
+
+# What damaged tables raise: the library reads them as they come.
+FONT_ERRORS = (TTLibError, ValueError, LookupError, TypeError, AttributeError, OverflowError,
+               AssertionError, NotImplementedError, EOFError, OSError, ArithmeticError)  # fmt: skip
+
+
+def about(font: TTFont) -> FontAbout:
+    """What a font says of itself. FontFileError if it lacks what any font has."""
+    try:
+        return _about(font)
+    except FONT_ERRORS as error:
+        told = str(error) or type(error).__name__
+        raise FontFileError(f"its tables are damaged: {told}") from None
+
+
+def _about(font: TTFont) -> FontAbout:
+    names, metrics = font["name"], font["OS/2"]
+    family = _first_name(names, _FAMILY)
+    if not family:
+        raise FontFileError("it has no name")
+    return FontAbout(
+        family,
+        _first_name(names, _STYLE) or "Regular",
+        float(min(max(metrics.usWeightClass, 1), 1000)),
+        _WIDTHS.get(metrics.usWidthClass, 100.0),
+        bool(metrics.fsSelection & _ITALIC) or bool(font["head"].macStyle & 2),
+        tuple(_axes(font, names)),
+        _features(font),
+        font["maxp"].numGlyphs,
+        frozenset(font.getBestCmap() or ()),
+        _first_name(names, (_LICENCE,), 400) or _first_name(names, (_LICENCE_AT,), 400),
+        next((told for bit, told in _EMBEDDING if metrics.fsType & bit), "installable"),
+        any(tag in font for tag in ("COLR", "CBDT", "sbix", "SVG ")),
+    )
+
+
+def _first_name(names: Any, numbers: tuple[int, ...], most: int = _MOST_NAME) -> str:
+    for number in numbers:
+        said = names.getDebugName(number)
+        if said and said.strip():
+            return " ".join("".join(c for c in said if c.isprintable()).split())[:most]
+    return ""
+
+
+def _axes(font: TTFont, names: Any) -> Iterator[FontAxis]:
+    for axis in font["fvar"].axes if "fvar" in font else ():
+        name = names.getDebugName(axis.axisNameID) or axis.axisTag
+        yield FontAxis(axis.axisTag, name, axis.minValue, axis.defaultValue, axis.maxValue)
+
+
+def _features(font: TTFont) -> tuple[str, ...]:
+    found = set()
+    for tag in ("GSUB", "GPOS"):
+        if tag in font and font[tag].table.FeatureList:
+            found |= {record.FeatureTag for record in font[tag].table.FeatureList.FeatureRecord}
+    return tuple(sorted(found))

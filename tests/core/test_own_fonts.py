@@ -1,0 +1,140 @@
+"""Fonts that do not ship: found in a folder, chosen by their cuts, stood in for where missing."""
+
+import tempfile
+from pathlib import Path
+from unittest import TestCase
+
+from balletto.lettering.faces import axes_of, face
+from balletto.lettering.families import SHIPPED
+from balletto.lettering.font_files import FontFileError, about, fonts_in
+from balletto.lettering.layout import lay_out
+from balletto.lettering.own_fonts import families_in, missing_fonts
+from balletto.motion.warnings import warnings_of
+from balletto.scene import files
+from balletto.sentences.reader import read
+from balletto.sentences.styles import style_text
+
+from .fonts import fonts_folder, square_font, variable_font
+from .scenes import scene_data
+
+
+class FontsTest(TestCase):
+    def setUp(self):
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.folder = Path(folder.name)
+
+    def put(self, **fonts):
+        return fonts_folder(self.folder / "fonts", **fonts)
+
+    def scene(self, **style):
+        data = scene_data("Orbit")
+        data["layers"][0]["style"] |= {"font": "Perihelion", "axes": {}, **style}
+        return files.from_data(data).in_folder(self.folder)
+
+    def set_in(self, scene):
+        """The family and the width of the first letter, as it is set."""
+        layout = lay_out(scene, scene.layers[0])
+        left, _, right, _ = layout.ink[0]
+        return layout.characters[0].setting.face.family, round(float(right - left), 2)
+
+    def told(self, scene):
+        return [warning.text for warning in warnings_of(scene, scene.layers[0])]
+
+
+class FolderTest(FontsTest):
+    def test_families_are_put_together_of_their_files(self):
+        folder = self.put(
+            bold=square_font(style="Bold", weight=700), plain=square_font(),
+            slanted=square_font(style="Italic", is_italic=True), own=variable_font(),
+        )  # fmt: skip
+        (folder / "notes.txt").write_text("no font")
+        (folder / "broken.ttf").write_bytes(b"no font either")
+        families = families_in(folder)
+        self.assertEqual(list(families.own), ["Aphelion", "Perihelion"])
+        cuts = [(cut.weight, cut.is_italic, cut.name) for cut in families["Perihelion"].cuts]
+        self.assertEqual(
+            cuts, [(400, False, "Regular"), (700, False, "Bold"), (400, True, "Italic")]
+        )
+        tags = {axis.tag: (axis.low, axis.high) for axis in axes_of(families["Perihelion"])}
+        self.assertEqual(tags, {"wght": (400, 700), "ital": (0, 1)})
+        self.assertIn("wght", {axis.tag for axis in axes_of(families["Aphelion"])})
+
+    def test_where_there_are_none_the_shipped_ones_are_at_hand(self):
+        self.assertIs(families_in(None), SHIPPED)
+        self.assertIs(families_in(self.folder / "nowhere"), SHIPPED)
+        self.assertIs(families_in(self.put()), SHIPPED)
+
+    def test_a_shipped_name_stays_the_shipped_font(self):
+        families = families_in(self.put(one=square_font("Figtree")))
+        self.assertEqual(families["Figtree"], SHIPPED["Figtree"])
+
+    def test_a_file_says_what_it_is(self):
+        folder = self.put(bold=square_font(style="Bold", weight=700, embedding=2))
+        (found,) = map(about, fonts_in(folder / "bold.ttf"))
+        self.assertEqual((found.family, found.style, found.weight), ("Perihelion", "Bold", 700))
+        self.assertEqual((found.embedding, found.may_travel), ("restricted", False))
+        self.assertIn("Made up", found.licence)
+        self.assertIn(ord("A"), found.covers)
+        (folder / "bad.ttf").write_bytes(b"\0\1\0\0" + bytes(300))
+        with self.assertRaises(FontFileError):
+            list(map(about, fonts_in(folder / "bad.ttf")))
+
+
+class SettingTest(FontsTest):
+    def test_a_title_is_set_in_the_cut_that_is_wanted(self):
+        self.put(plain=square_font(), bold=square_font(style="Bold", weight=700))
+        family, light = self.set_in(self.scene())
+        self.assertEqual(family, "Perihelion")
+        _, bold = self.set_in(self.scene(axes={"wght": 700}))
+        self.assertAlmostEqual(bold / light, (200 + 350) / (200 + 200), places=2)
+
+    def test_a_weight_that_is_not_there_is_said(self):
+        self.put(plain=square_font(), bold=square_font(style="Bold", weight=700))
+        self.assertNotIn("weight", " ".join(self.told(self.scene(axes={"wght": 700}))))
+        told = self.told(self.scene(axes={"wght": 600}))
+        self.assertIn("Perihelion has no weight 600: 700 stands in.", told)
+
+    def test_a_missing_font_is_said_and_comes_right(self):
+        scene = self.scene()
+        self.assertEqual(self.set_in(scene)[0], "Figtree")
+        self.assertEqual(missing_fonts(scene), [("layers[0].style.font", "Perihelion")])
+        told = "The font “Perihelion” is not here: set in Figtree instead. Its name is kept."
+        self.assertIn(told, self.told(scene))
+        self.put(plain=square_font())
+        again = self.scene()
+        self.assertEqual(self.set_in(again)[0], "Perihelion")
+        self.assertEqual(missing_fonts(again), [])
+        self.assertNotIn(told, self.told(again))
+
+    def test_two_folders_with_one_name_are_two_fonts(self):
+        self.put(plain=square_font())
+        other = fonts_folder(self.folder / "other", plain=square_font(weight=900))
+        here, there = self.scene(), self.scene().in_folder(self.folder, other)
+        self.assertNotEqual(self.set_in(here)[1], self.set_in(there)[1])
+        self.assertNotEqual(self.set_in(here)[1], self.set_in(there)[1])
+
+    def test_a_variable_font_keeps_its_axes(self):
+        self.put(own=variable_font())
+        scene = self.scene(font="Aphelion", axes={"wght": 900, "wdth": 150})
+        self.assertEqual(self.set_in(scene)[0], "Aphelion")
+        self.assertEqual([each for each in self.told(scene) if "axis" in each], [])
+        family = families_in(self.folder / "fonts")["Aphelion"]
+        self.assertIsNone(face(family, (("wght", 900.0),)).weight)
+
+
+class SentenceTest(FontsTest):
+    def test_own_fonts_are_named_within_marks(self):
+        self.put(own=variable_font())
+        scene = self.scene(font="Aphelion", axes={"wght": 900})
+        text = style_text(scene.layers[0].style, families_in(self.folder / "fonts"))
+        self.assertIn("Set in “Aphelion”", text)
+        self.assertIn("weight 900", text)
+        self.assertEqual(read(text).data["font"], "Aphelion")
+        self.assertEqual(read(text).data["axes"], {"wght": 900})
+
+    def test_a_missing_font_is_said_too(self):
+        text = style_text(self.scene(axes={"wght": 900}).layers[0].style)
+        self.assertIn("Set in “Perihelion” “wght” 900", text)
+        self.assertEqual(read(text).data["font"], "Perihelion")
+        self.assertEqual(read(text).data["axes"], {"wght": 900})
