@@ -132,6 +132,11 @@ def _part(path: Path, axes: tuple[tuple[str, float], ...]) -> Part:
     return Part(path, axes, font, file.covered, file.face.upem)
 
 
+def part_of_file(path: Path) -> Part:
+    """A font file as it is when nothing is said of its axes."""
+    return _part(path, _clamped(_open(path).axes, {}))
+
+
 def _draw_functions() -> hb.DrawFuncs:
     draw = hb.DrawFuncs()
     draw.set_move_to_func(lambda x, y, out: out.append(("move", (x, y))))

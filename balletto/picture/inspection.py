@@ -6,7 +6,7 @@ from pathlib import Path
 
 import av
 
-from .apart import LostProcess, apart
+from ..apart import LostProcess, apart
 from .media import SOUNDS, VIDEOS, About, MediaError, about
 
 _LOOKED_AT_S = 4.0  # of a processor, that a video or a sound is decoded for

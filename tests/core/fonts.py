@@ -47,6 +47,7 @@ def square_font(
         usWeightClass=weight, fsSelection=selection, fsType=embedding,
     )  # fmt: skip
     builder.setupPost()
+    builder.font["head"].macStyle = 2 if is_italic else 0
     file = io.BytesIO()
     builder.save(file)
     return file.getvalue()

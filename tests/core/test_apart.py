@@ -9,7 +9,7 @@ from unittest import TestCase
 
 import numpy as np
 
-from balletto.picture.apart import LostProcess, apart
+from balletto.apart import LostProcess, apart
 from balletto.picture.inspection import inspected
 from balletto.picture.media import MediaError
 

@@ -1,12 +1,18 @@
 """Fonts that do not ship: found in a folder, chosen by their cuts, stood in for where missing."""
 
+import io
+import random
 import tempfile
 from pathlib import Path
 from unittest import TestCase
 
+from fontTools.pens.ttGlyphPen import TTGlyphPen
+from fontTools.ttLib import TTCollection, TTFont
+
 from balletto.lettering.faces import axes_of, face
 from balletto.lettering.families import SHIPPED
 from balletto.lettering.font_files import FontFileError, about, fonts_in
+from balletto.lettering.font_inspection import inspected_fonts
 from balletto.lettering.layout import lay_out
 from balletto.lettering.own_fonts import families_in, missing_fonts
 from balletto.motion.warnings import warnings_of
@@ -14,8 +20,10 @@ from balletto.scene import files
 from balletto.sentences.reader import read
 from balletto.sentences.styles import style_text
 
+from .amounts import some
 from .fonts import fonts_folder, square_font, variable_font
 from .scenes import scene_data
+from .test_apart import damaged
 
 
 class FontsTest(TestCase):
@@ -79,6 +87,73 @@ class FolderTest(FontsTest):
         (folder / "bad.ttf").write_bytes(b"\0\1\0\0" + bytes(300))
         with self.assertRaises(FontFileError):
             list(map(about, fonts_in(folder / "bad.ttf")))
+
+
+class SentTest(FontsTest):
+    """Files that people send are written plain once they are found to be right."""
+
+    def sent(self, name, content):
+        path = self.folder / name
+        path.write_bytes(content)
+        return inspected_fonts(path, self.put())
+
+    def test_one_font_in_any_wrapping(self):
+        plain = io.BytesIO(square_font())
+        for name, flavor in (("a.ttf", None), ("a.woff", "woff"), ("a.woff2", "woff2")):
+            with self.subTest(name):
+                wrapped = io.BytesIO()
+                with TTFont(plain) as font:
+                    font.flavor = flavor
+                    font.save(wrapped)
+                plain.seek(0)
+                ((path, found),) = self.sent(name, wrapped.getvalue())
+                self.assertEqual((path.suffix, found.family), (".ttf", "Perihelion"))
+                self.assertEqual(list(families_in(path.parent).own), ["Perihelion"])
+                path.unlink()
+
+    def test_a_collection_is_its_fonts(self):
+        whole = TTCollection()
+        whole.fonts = [TTFont(io.BytesIO(square_font(style=s))) for s in ("Regular", "Bold")]
+        file = io.BytesIO()
+        whole.save(file)
+        found = self.sent("both.ttc", file.getvalue())
+        self.assertEqual([font.style for _, font in found], ["Regular", "Bold"])
+
+    def test_damaged_files_are_refused_in_words_or_safe(self):
+        chance = random.Random(16)
+        for name, whole in (("a.ttf", square_font()), ("b.ttf", variable_font()), SHIPPED_FILE):
+            told = 0
+            for number in range(some(8, 170)):
+                with self.subTest(name, number=number):
+                    try:
+                        self.sent(name, damaged(whole, chance))
+                    except FontFileError as error:
+                        told += 1
+                        self.assertIn(name, str(error))
+                        self.assertNotIn(str(self.folder), str(error))
+            self.assertGreater(told, 3, name)
+
+    def test_a_letter_that_is_made_of_itself(self):
+        """A composite glyph whose part is itself would be drawn without end."""
+        font = TTFont(io.BytesIO(square_font()))
+        pen = TTGlyphPen(font.getGlyphSet())
+        pen.addComponent("u0042", (1, 0, 0, 1, 10, 0))
+        font["glyf"]["u0041"] = pen.glyph()
+        file = io.BytesIO()
+        font.save(file)
+        looped, again = bytearray(file.getvalue()), TTFont(file)
+        number = again.getGlyphID("u0041")
+        at = again.reader.tables["glyf"].offset + again["loca"][number]
+        # Behind the number of contours, the box and the flags stands which glyph is its part.
+        self.assertEqual(looped[at + 13], again.getGlyphID("u0042"))
+        looped[at + 13] = number
+        try:
+            self.sent("loop.ttf", bytes(looped))
+        except FontFileError as error:
+            self.assertIn("loop.ttf", str(error))
+
+
+SHIPPED_FILE = ("c.woff2", SHIPPED["Recursive"].files[0].read_bytes())
 
 
 class SettingTest(FontsTest):

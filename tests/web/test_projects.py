@@ -96,10 +96,6 @@ class ProjectsTest(PageTest):
             page, "a number of frames is needed, got &quot;two&quot;", status_code=400
         )
         self.assertContains(page, "layers[0].colour", status_code=400)
-        bad = scene_data()
-        bad["layers"][0]["style"]["font"] = "Nowhere Sans"
-        page = self.client.post(address, {"file": as_file(bad)})
-        self.assertContains(page, "layers[0].style.font", status_code=400)
         page = self.client.post(address, {"file": as_file(b"\x00\xff")})
         self.assertContains(page, "not UTF-8", status_code=400)
 

@@ -87,7 +87,7 @@ def sentences_of(scene, layer):
         yield from shape_sentences(layer, MOMENT)
         yield from shape_more(layer)
     if layer.kind == "title":
-        yield TypeSentence(layer).sentence()
+        yield TypeSentence(scene, layer).sentence()
     for move in getattr(layer, "moves", ()):
         words = MoveSentence(layer, move, MOMENT)
         yield words.sentence()
@@ -262,8 +262,8 @@ class WordsTest(TestCase):
             "outline": 3,
             "wrap": 900,
         }
-        title = files.from_data(data).layers[0]
-        said = plain(TypeSentence(title).sentence())
+        scene = files.from_data(data)
+        said = plain(TypeSentence(scene, scene.layers[0]).sentence())
         self.assertIn("over the whole title turned 45°, outline 3 px", said)
         self.assertIn("broken at 900 px wide", said)
 
