@@ -68,7 +68,7 @@ def fonts_in(path: Path) -> Iterator[TTFont]:
     FontFileError if it is none."""
     opened = TTCollection if path.suffix.lower() in _COLLECTIONS else TTFont
     try:
-        with opened(io.BytesIO(path.read_bytes()), lazy=True) as file:
+        with opened(io.BytesIO(path.read_bytes())) as file:
             yield from file if isinstance(file, TTCollection) else (file,)
     except FontFileError:
         raise
