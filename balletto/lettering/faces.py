@@ -229,6 +229,19 @@ def covered_by(path: Path) -> frozenset[int]:
     return _open(path).covered
 
 
+def features_of(family: Family) -> frozenset[str]:
+    """The tags of what can be chosen in a family, as "smcp", whatever the script."""
+    face = _open(family.files[0]).face
+    found: set[str] = set()
+    for table in ("GSUB", "GPOS"):
+        for script in range(len(hb.ot_layout_table_get_script_tags(face, table))):
+            found |= {*hb.ot_layout_language_get_feature_tags(face, table, script, _NO_LANGUAGE)}
+    return frozenset(found)
+
+
+_NO_LANGUAGE = 0xFFFF  # hb-ot-layout.h: what holds where no language is said
+
+
 @lru_cache(maxsize=256)
 def face(family: Family, axes: tuple[tuple[str, float], ...] = ()) -> Face:
     """The family at `axes` (sorted pairs of tag and value).

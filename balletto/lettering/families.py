@@ -32,6 +32,7 @@ class Family:
     name: str
     cuts: tuple[Cut, ...]
     note: str = ""
+    kind: str = "sans"  # as FontAbout tells it
 
     @property
     def files(self) -> tuple[Path, ...]:
@@ -66,23 +67,25 @@ class Families(Mapping[str, Family]):
         return self[name] if name in self else FAMILIES[STAND_IN]
 
 
-def _shipped(name: str, folder: str, note: str, parts: tuple[str, ...] = _LATIN) -> Family:
+def _shipped(
+    name: str, folder: str, note: str, parts: tuple[str, ...] = _LATIN, kind: str = "sans"
+) -> Family:
     files = tuple(FOLDER / folder / f"{part}.woff2" for part in parts)
-    return Family(name, (Cut(files),), note)
+    return Family(name, (Cut(files),), note, kind)
 
 
 _SANS_PARTS = (*_LATIN, "vietnamese", "greek", "greek-ext", "cyrillic", "cyrillic-ext")
 FAMILIES: dict[str, Family] = {
     family.name: family
     for family in (
-        _shipped("Anybody", "anybody", "wide to narrow, for loud titles"),
+        _shipped("Anybody", "anybody", "wide to narrow, for loud titles", kind="display"),
         _shipped("Bricolage Grotesque", "bricolage-grotesque", "a grotesque with a hand in it"),
-        _shipped("Fraunces", "fraunces", "a soft old-style serif"),
+        _shipped("Fraunces", "fraunces", "a soft old-style serif", kind="serif"),
         _shipped("Recursive", "recursive", "from sans to mono, from sober to casual"),
         _shipped("Figtree", "figtree", "clean and friendly, for captions"),
-        _shipped("Unbounded", "unbounded", "broad and round"),
-        _shipped("Caveat", "caveat", "a quick hand"),
-        _shipped("Limelight", "limelight", "a marquee of the twenties, one weight"),
+        _shipped("Unbounded", "unbounded", "broad and round", kind="display"),
+        _shipped("Caveat", "caveat", "a quick hand", kind="script"),
+        _shipped("Limelight", "limelight", "a marquee of the twenties, one weight", kind="display"),
         _shipped("Noto Sans", "noto-sans", "Latin, Greek and Cyrillic, plain", _SANS_PARTS),
         _shipped("Noto Sans Hebrew", "noto-sans-hebrew", "Hebrew, plain", ("hebrew", *_LATIN)),
         _shipped("Noto Sans Arabic", "noto-sans-arabic", "Arabic, plain", ("arabic", *_LATIN)),

@@ -1,12 +1,14 @@
 """Font files, as they say of themselves: names, place in a family, axes, features, licence."""
 
 import io
+from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
 from fontTools.ttLib import TTCollection, TTFont
+from fontTools.unicodedata import script, script_name
 
 SUFFIXES = (".ttf", ".otf", ".ttc", ".otc", ".woff", ".woff2")
 _COLLECTIONS = (".ttc", ".otc")
@@ -40,6 +42,8 @@ class FontAbout:
     """What a font says of itself.
 
     weight, width: 1 to 1000, and percent; features: tags of what can be chosen, as "smcp"
+    kind: "serif", "sans", "slab", "script", "mono" or "display", as far as it says so
+    scripts: those that it has letters of, the most of them first
     licence: in its own words, or where they stand; embedding: "installable", or what else the
     maker allows; is_colored: whether its glyphs have colours of their own
     """
@@ -53,6 +57,8 @@ class FontAbout:
     features: tuple[str, ...]
     glyphs: int
     covers: frozenset[int]
+    kind: str
+    scripts: tuple[str, ...]
     licence: str
     embedding: str
     is_colored: bool
@@ -92,6 +98,7 @@ def _about(font: TTFont) -> FontAbout:
     family = _first_name(names, _FAMILY)
     if not family:
         raise FontFileError("it has no name")
+    covers = frozenset(font.getBestCmap() or ())
     return FontAbout(
         family,
         _first_name(names, _STYLE) or "Regular",
@@ -101,11 +108,47 @@ def _about(font: TTFont) -> FontAbout:
         tuple(_axes(font, names)),
         _features(font),
         font["maxp"].numGlyphs,
-        frozenset(font.getBestCmap() or ()),
+        covers,
+        _kind_of(font, family),
+        scripts_of(covers),
         _first_name(names, (_LICENCE,), 400) or _first_name(names, (_LICENCE_AT,), 400),
         next((told for bit, told in _EMBEDDING if metrics.fsType & bit), "installable"),
         any(tag in font for tag in ("COLR", "CBDT", "sbix", "SVG ")),
     )
+
+
+# By the class of sFamilyClass, then by PANOSE (OpenType 1.9, OS/2).
+_CLASSES = {1: "serif", 2: "serif", 3: "serif", 4: "serif", 5: "slab", 7: "serif", 8: "sans",
+            9: "display", 10: "script"}  # fmt: skip
+_PANOSE_FAMILIES = {3: "script", 4: "display"}
+_MONOSPACED = 9
+_SLABS, _SERIFS, _SANS = (4, 5), range(2, 11), range(11, 16)
+
+
+def _kind_of(font: TTFont, family: str) -> str:
+    metrics = font["OS/2"]
+    panose = metrics.panose
+    if font["post"].isFixedPitch or panose.bProportion == _MONOSPACED:
+        return "mono"
+    if kind := _CLASSES.get(metrics.sFamilyClass >> 8) or _PANOSE_FAMILIES.get(panose.bFamilyType):
+        return kind
+    if panose.bFamilyType == 2 and panose.bSerifStyle:
+        style = panose.bSerifStyle
+        return "slab" if style in _SLABS else "serif" if style in _SERIFS else "sans"
+    words = family.casefold()
+    said = (kind for kind in ("slab", "sans", "serif", "mono", "script") if kind in words)
+    return next(said, "sans")
+
+
+_LEAST_LETTERS = 12  # of a script that a font is said to have
+_NO_SCRIPTS = ("Zyyy", "Zinh", "Zzzz")
+
+
+def scripts_of(covers: frozenset[int]) -> tuple[str, ...]:
+    """The scripts that these code points are letters of, by name, the most of them first."""
+    counts = Counter(script(chr(point)) for point in covers)
+    found = [(code, count) for code, count in counts.most_common() if code not in _NO_SCRIPTS]
+    return tuple(script_name(code, code) for code, count in found if count >= _LEAST_LETTERS)
 
 
 def _first_name(names: Any, numbers: tuple[int, ...], most: int = _MOST_NAME) -> str:

@@ -113,17 +113,24 @@ def entry_of(file: str, font: FontAbout) -> dict[str, Any]:
         "weight": font.weight,
         "width": font.width,
         "italic": font.is_italic,
+        "kind": font.kind,
     }
+
+
+def _order(cut: Cut) -> tuple[bool, float, float]:
+    return cut.is_italic, cut.width, cut.weight
 
 
 def _families(folder: Path, entries: Iterable[dict[str, Any]]) -> list[Family]:
     cuts: dict[str, list[Cut]] = {}
+    kinds: dict[str, str] = {}
     for entry in entries:
         cut = Cut((folder / entry["file"],), entry["weight"], entry["width"], entry["italic"],
                   entry["style"])  # fmt: skip
         cuts.setdefault(entry["family"], []).append(cut)
+        kinds.setdefault(entry["family"], entry["kind"])
     return [
-        Family(name, tuple(sorted(found, key=lambda cut: (cut.is_italic, cut.width, cut.weight))))
+        Family(name, tuple(sorted(found, key=_order)), kind=kinds[name])
         for name, found in sorted(cuts.items(), key=lambda pair: pair[0].casefold())
         if name not in FAMILIES
     ]

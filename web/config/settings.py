@@ -178,6 +178,7 @@ MEDIA_ROOT = Path(_setting("MEDIA", str(VAR / "media")))
 # Pictures, frames of videos and nested scenes that each process keeps.
 PICTURES_KEPT_BYTES = int(_setting("PICTURES_KEPT_BYTES", str(512 * 1024**2)))
 MEDIA_FILE_MAX_BYTES = int(_setting("MEDIA_FILE_MAX_BYTES", str(1024**3)))
+FONT_FILE_MAX_BYTES = 40 * 1024**2
 # What all files of a person may have together, and how many clips may wait for one.
 MEDIA_PERSON_MAX_BYTES = int(_setting("MEDIA_PERSON_MAX_BYTES", str(20 * 1024**3)))
 RENDERS_PERSON_MOST = int(_setting("RENDERS_PERSON_MOST", "200"))

@@ -11,6 +11,7 @@ urlpatterns = [
     path("accounts/", include("web.accounts.urls")),
     path("scenes/", include("web.workbench.urls")),
     path("files/", include("web.library.urls")),
+    path("fonts/", include("web.fonts.urls")),
     path("renders/", include("web.renders.urls")),
     path("", include("web.projects.urls")),
 ]

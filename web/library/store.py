@@ -20,7 +20,7 @@ from balletto.scene import files
 from balletto.scene.document import Scene
 from web.serving import written_whole
 
-from .models import MediaFile
+from .models import FontFile, MediaFile
 
 _MARK = 12  # letters of the content's digest in a name
 
@@ -43,7 +43,7 @@ def keep(owner: AbstractBaseUser, upload: UploadedFile) -> MediaFile:
         raise MediaError(f"{upload.name} has {has}; a file may have {most}.")
     with tempfile.TemporaryDirectory() as folder:
         came = Path(folder) / f"came{Path(upload.name).suffix.lower()}"
-        came.write_bytes(b"") if upload.size == 0 else _write(came, upload.chunks())
+        came.write_bytes(b"") if upload.size == 0 else write_to(came, upload.chunks())
         return keep_path(owner, came, Path(upload.name).name)
 
 
@@ -66,10 +66,17 @@ def keep_path(owner: AbstractBaseUser, path: Path, title: str, name: str = "") -
     return kept
 
 
+def bytes_of(owner: AbstractBaseUser) -> int:
+    """How many bytes the files and fonts of a person have."""
+    return sum(
+        kind.objects.filter(owner=owner).aggregate(all=Sum("bytes", default=0))["all"]
+        for kind in (MediaFile, FontFile)
+    )
+
+
 def _check_room(owner: AbstractBaseUser, path: Path, title: str) -> None:
     """MediaError if a person's files would have more bytes than they may."""
-    own = MediaFile.objects.filter(owner=owner).aggregate(all=Sum("bytes", default=0))["all"]
-    most, size = settings.MEDIA_PERSON_MAX_BYTES, path.stat().st_size
+    own, most, size = bytes_of(owner), settings.MEDIA_PERSON_MAX_BYTES, path.stat().st_size
     if own + size > most:
         raise MediaError(
             f"{title} has {filesizeformat(size)}; of {filesizeformat(most)} for all your files "
@@ -83,7 +90,8 @@ def _name(path: Path, title: str) -> str:
     return f"{slugify(Path(title).stem)[:80] or 'file'}-{mark}{path.suffix.lower()}"
 
 
-def _write(path: Path, chunks: Iterable[bytes]) -> None:
+def write_to(path: Path, chunks: Iterable[bytes]) -> None:
+    """Writes a file in parts."""
     with path.open("wb") as file:
         for chunk in chunks:
             file.write(chunk)

@@ -1,5 +1,6 @@
 """The style sheet with which pages load the shipped fonts, from the files that the core uses."""
 
+import hashlib
 from collections.abc import Iterator
 from functools import lru_cache
 from pathlib import Path
@@ -18,6 +19,14 @@ def font_rules(request: HttpRequest) -> HttpResponse:
     response = HttpResponse(_rules(), content_type="text/css")
     response["Cache-Control"] = "public, max-age=600"
     return response
+
+
+def css_name(family: str) -> str:
+    """What style sheets call a family: the shipped ones by their names; a person's own by a mark of
+    theirs, which whatever stands in a name cannot break."""
+    if family in FAMILIES:
+        return family
+    return f"own-{hashlib.sha256(family.encode()).hexdigest()[:12]}"
 
 
 @lru_cache(maxsize=1)

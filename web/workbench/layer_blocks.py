@@ -8,7 +8,7 @@ from typing import Any
 from django.utils.html import format_html_join
 from django.utils.safestring import SafeString
 
-from balletto.lettering.families import FAMILIES
+from balletto.lettering.own_fonts import families_of
 from balletto.lettering.units import is_blank
 from balletto.motion.sampled_curves import keyed_values
 from balletto.motion.warnings import SceneWarning, layer_warnings_of, warnings_of, words_warnings_of
@@ -19,6 +19,7 @@ from balletto.scene.layers.shape import ShapeLayer
 from balletto.scene.layers.title import Title
 from balletto.scene.moves import Move
 from balletto.scene.tracks import Track
+from web.projects.font_rules import css_name
 
 from .appearance_sentences import AppearanceCard, appearance_cards, appearance_to_add
 from .flurry_sentences import flurry_actions, flurry_more, flurry_sentences, things_of
@@ -185,8 +186,14 @@ class LayerBlock:
         style = self.layer.style
         axes = ", ".join(f'"{tag}" {value:g}' for tag, value in style.axes.items())
         size = min(21, max(14, 21 - max(0, len(self.layer.text) - 16) // 3))
-        family = style.font if style.font in FAMILIES else "Figtree"
-        css = f"font-family: '{family}', var(--font-others); --type-size: {size}px"
+        family = families_of(self.view.document).or_stand_in(style.font)
+        css = f"font-family: '{css_name(family.name)}', var(--font-others); --type-size: {size}px"
+        # Of a family with a file for each weight the browser chooses one.
+        css += "".join(
+            f"; {name}: {style.axes[tag]:g}{unit}"
+            for tag, name, unit in (("wght", "font-weight", ""), ("wdth", "font-stretch", "%"))
+            if tag in style.axes and len(family.cuts) > 1
+        )
         return f"{css}; font-variation-settings: {axes}" if axes else css
 
     @property

@@ -1,0 +1,131 @@
+"""Specimens: families as the page of fonts shows them."""
+
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass, field
+from functools import cached_property, lru_cache
+
+from balletto.lettering.faces import axes_of, covered_by, features_of, resting_axes
+from balletto.lettering.families import FAMILIES, Families, Family
+from balletto.lettering.font_files import scripts_of
+from balletto.scene.value_names import axis_name
+from web.library.models import FontFile
+from web.projects.font_rules import css_name
+
+# What can be chosen of a font by its features, by their tags (OpenType 1.9), in words.
+FEATURES = {
+    "liga": "ligatures",
+    "dlig": "rare ligatures",
+    "smcp": "small capitals",
+    "c2sc": "capitals as small capitals",
+    "tnum": "tabular figures",
+    "onum": "old-style figures",
+    "lnum": "lining figures",
+    "frac": "fractions",
+    "ordn": "ordinals",
+    "zero": "slashed zero",
+    "swsh": "swashes",
+    "salt": "other letters",
+    "case": "signs for capitals",
+    "sups": "superiors",
+    "subs": "inferiors",
+}
+SHOWN_SIZE = 52  # px, to begin with
+KINDS = ("sans", "serif", "slab", "display", "script", "mono")
+_EMBEDDING = {
+    "installable": "may travel with a scene",
+    "editable": "may travel with a scene",
+    "preview": "may travel with a scene, to be looked at",
+    "restricted": "stays here: its maker does not let it travel with a scene",
+}
+
+
+@dataclass(frozen=True)
+class Scrub:
+    """An axis that can be moved on the page."""
+
+    tag: str
+    name: str
+    low: float
+    value: float
+    high: float
+
+    @property
+    def step(self) -> float:
+        return (self.high - self.low) / 200 if self.high - self.low < 20 else 1
+
+
+@dataclass(frozen=True)
+class Specimen:
+    """A family as the page shows it."""
+
+    name: str
+    kind: str
+    note: str = ""
+    scrubs: tuple[Scrub, ...] = ()
+    scripts: tuple[str, ...] = ()
+    features: tuple[str, ...] = ()
+    styles: tuple[str, ...] = ()
+    licence: str = ""
+    embedding: str = ""
+    glyphs: int = 0
+    is_own: bool = False
+    used_by: list[str] = field(default_factory=list)
+
+    @property
+    def css_name(self) -> str:
+        return css_name(self.name)
+
+    @cached_property
+    def told_features(self) -> list[str]:
+        """What can be chosen, in words; stylistic sets are counted."""
+        found = [words for tag, words in FEATURES.items() if tag in self.features]
+        sets = sum(tag.startswith("ss") and tag[2:].isdecimal() for tag in self.features)
+        return found + ([f"{sets} stylistic set{'s' if sets > 1 else ''}"] if sets else [])
+
+    @property
+    def found_by(self) -> str:
+        """What it is found by, typed."""
+        words = (self.name, self.kind, self.note, *self.scripts, *self.styles)
+        return " ".join(words).casefold()
+
+
+def _scrubs(family: Family) -> tuple[Scrub, ...]:
+    resting = resting_axes(family, SHOWN_SIZE)
+    return tuple(
+        Scrub(axis.tag, axis_name(axis.tag, axis.name), axis.low, resting[axis.tag], axis.high)
+        for axis in axes_of(family)
+    )
+
+
+@lru_cache(maxsize=1)
+def shipped() -> tuple[Specimen, ...]:
+    """The families that ship."""
+    return tuple(_shipped(family) for family in FAMILIES.values())
+
+
+def _shipped(family: Family) -> Specimen:
+    covers = frozenset().union(*(covered_by(path) for path in family.files))
+    return Specimen(
+        family.name, family.kind, family.note, _scrubs(family), scripts_of(covers),
+        tuple(features_of(family)),
+        licence="SIL Open Font License 1.1", embedding=_EMBEDDING["installable"],
+        glyphs=len(covers),
+    )  # fmt: skip
+
+
+def own(
+    fonts: Iterable[FontFile], families: Families, used: dict[str, list[str]]
+) -> Iterator[Specimen]:
+    """A person's own families, of their files; `used` tells which scenes name them."""
+    by_family: dict[str, list[FontFile]] = {}
+    for font in fonts:
+        by_family.setdefault(font.family, []).append(font)
+    for name, files in by_family.items():
+        first = files[0]
+        yield Specimen(
+            name, first.kind, "yours", _scrubs(families[name]) if name in families else (),
+            tuple(dict.fromkeys(each for font in files for each in font.scripts)),
+            tuple(dict.fromkeys(each for font in files for each in font.features)),
+            tuple(font.style for font in files), first.licence, _EMBEDDING[first.embedding],
+            max(font.glyphs for font in files), is_own=True, used_by=used.get(name, []),
+        )  # fmt: skip
