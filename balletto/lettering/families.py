@@ -16,13 +16,14 @@ _LATIN = ("latin", "latin-ext")
 class Cut:
     """A style of a family: its files, in the order in which a character is looked for, and, where
     the family has several, which of them it is: a weight from 1 to 1000, a width in percent, and
-    whether it is italic."""
+    whether it is italic; and whether its maker lets it travel with a scene."""
 
     files: tuple[Path, ...]
     weight: float = 400.0
     width: float = 100.0
     is_italic: bool = False
     name: str = ""
+    may_travel: bool = True
 
 
 @dataclass(frozen=True)

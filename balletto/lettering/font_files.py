@@ -19,7 +19,8 @@ _ITALIC = 1  # a bit of fsSelection
 _FAMILY, _STYLE, _LICENCE, _LICENCE_AT = (16, 1), (17, 2), 13, 14
 _MOST_NAME = 80  # letters
 # What may be done with it, by the bits of fsType, the strictest first.
-_EMBEDDING = ((0x0002, "restricted"), (0x0004, "preview"), (0x0008, "editable"))
+RESTRICTED = "restricted"
+_EMBEDDING = ((0x0002, RESTRICTED), (0x0004, "preview"), (0x0008, "editable"))
 
 
 class FontFileError(Exception):
@@ -66,7 +67,7 @@ class FontAbout:
     @property
     def may_travel(self) -> bool:
         """Whether it may be handed on with a scene."""
-        return self.embedding != "restricted"
+        return self.embedding != RESTRICTED
 
 
 def fonts_in(path: Path) -> Iterator[TTFont]:

@@ -114,6 +114,7 @@ def entry_of(file: str, font: FontAbout) -> dict[str, Any]:
         "width": font.width,
         "italic": font.is_italic,
         "kind": font.kind,
+        "travels": font.may_travel,
     }
 
 
@@ -126,7 +127,7 @@ def _families(folder: Path, entries: Iterable[dict[str, Any]]) -> list[Family]:
     kinds: dict[str, str] = {}
     for entry in entries:
         cut = Cut((folder / entry["file"],), entry["weight"], entry["width"], entry["italic"],
-                  entry["style"])  # fmt: skip
+                  entry["style"], entry["travels"])  # fmt: skip
         cuts.setdefault(entry["family"], []).append(cut)
         kinds.setdefault(entry["family"], entry["kind"])
     return [

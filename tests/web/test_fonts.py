@@ -1,7 +1,9 @@
 """A person's own fonts: sent, kept once, shown on their page, at hand in their scenes, removed."""
 
+import io
 import json
 import tempfile
+import zipfile
 from pathlib import Path
 
 from django.core.files.uploadedfile import SimpleUploadedFile
@@ -9,6 +11,7 @@ from django.test import override_settings
 from django.urls import reverse
 
 from balletto.lettering.layout import lay_out
+from balletto.lettering.own_fonts import missing_fonts
 from balletto.scene import files
 from tests.core.fonts import square_font, variable_font
 from tests.core.scenes import scene_data
@@ -153,6 +156,42 @@ class ScenesTest(FontsTest):
         self.assertNotContains(page, "is not here: set in")
         self.assertEqual(self.set_in(scene), "Perihelion")
         self.assertNotEqual(address_at(scene, scene.digest), before)
+
+    def test_a_scene_takes_its_fonts_along(self):
+        self.send_family()
+        self.send(("kept.ttf", square_font("Here Alone", embedding=2)))
+        scene = self.make_scene()
+        edit = {"name": "style-letters", "layer": "t1", "first": 0, "end": 1,
+                "property": "font", "value": "Here Alone"}  # fmt: skip
+        data = {"base": 1, "layer": "t1", "frame": 0, "edit": json.dumps(edit)}
+        self.assertEqual(self.client.post(reverse("edit", args=[scene.pk]), data).status_code, 200)
+        page = self.client.get(reverse("workbench", args=[scene.pk]))
+        self.assertContains(page, "Download it with its files")
+        bundle = self.client.get(reverse("download-scene", args=[scene.pk]), {"files": ""}).content
+        with zipfile.ZipFile(io.BytesIO(bundle)) as archive:
+            fonts = [name for name in archive.namelist() if name.startswith("fonts/")]
+            self.assertEqual(len(fonts), 3)
+            told = archive.read("fonts/not included.txt").decode()
+        self.assertIn("Here Alone Regular", told)
+        ben = make_person("ben")
+        self.client.force_login(ben)
+        # Another font of that name is his own already.
+        self.send(("mine.ttf", square_font(letters="ABC")))
+        made = self.open_bundle(ben, bundle)
+        document = opened(history.newest(made).document, ben.pk)
+        self.assertEqual(document.layers[0].style.font, "Perihelion (2)")
+        self.assertEqual([name for _, name in missing_fonts(document)], ["Here Alone"])
+        self.assertEqual(FontFile.objects.filter(owner=ben).count(), 3)
+        again = self.open_bundle(ben, bundle)
+        document = opened(history.newest(again).document, ben.pk)
+        self.assertEqual(document.layers[0].style.font, "Perihelion (2)")
+        self.assertEqual(FontFile.objects.filter(owner=ben).count(), 3)
+
+    def open_bundle(self, person, bundle):
+        project, _ = Project.objects.get_or_create(owner=person, name="Elsewhere")
+        upload = SimpleUploadedFile("moons.zip", bundle)
+        self.client.post(reverse("scene-from-file", args=[project.pk]), {"file": upload})
+        return project.scenes.latest("pk")
 
     def test_pictures_of_other_scenes_stay_as_they_are(self):
         scene = self.make_scene("Anybody")

@@ -5,6 +5,7 @@ import shutil
 import tempfile
 import zipfile
 import zlib
+from collections.abc import Collection
 from pathlib import Path
 from typing import Any
 
@@ -12,6 +13,8 @@ from django.conf import settings
 from django.contrib.auth.models import AbstractBaseUser
 from django.core.files.uploadedfile import UploadedFile
 
+from balletto.lettering.font_files import SUFFIXES, FontFileError
+from balletto.lettering.own_fonts import families_of, fonts_named
 from balletto.picture.media import MediaError
 from balletto.scene import files
 from balletto.scene.document import Scene
@@ -19,9 +22,11 @@ from balletto.scene.errors import SceneError
 from balletto.scene.media import NAMING
 from balletto.stock import STOCK
 
+from .font_store import keep_family
 from .store import keep_path
 
 _SUFFIX = ".json"
+_FONTS, _MOST_FONTS = "fonts/", 100
 _MOST_BYTES = 2 * 1024**3  # unpacked
 
 
@@ -37,7 +42,23 @@ def bundle(scene: Scene, text: str, name: str) -> bytes:
         for file in sorted({file for _, file in scene.files()} - STOCK.keys()):
             if path := scene.path_of(file):
                 archive.write(path, file)
+        _add_fonts(archive, scene)
     return made.getvalue()
+
+
+def _add_fonts(archive: zipfile.ZipFile, scene: Scene) -> None:
+    """Adds the fonts that the scene names and that do not ship; and says which may not travel."""
+    own, stay = families_of(scene).own, []
+    for family in sorted({name for _, name in fonts_named(scene)} & own.keys()):
+        for cut in own[family].cuts:
+            if cut.may_travel:
+                for path in cut.files:
+                    archive.write(path, f"{_FONTS}{path.name}")
+            else:
+                stay.append(f"{family} {cut.name}".strip())
+    if stay:
+        told = "Their makers do not let these fonts travel with a scene:\n" + "\n".join(stay)
+        archive.writestr(f"{_FONTS}not included.txt", told + "\n")
 
 
 def document_in(upload: UploadedFile, owner: AbstractBaseUser) -> dict[str, Any]:
@@ -71,7 +92,31 @@ def _unpacked(archive: zipfile.ZipFile, owner: AbstractBaseUser) -> dict[str, An
         for member in members
         if member.filename in shown
     }
-    return with_files(files.to_data(scene), kept)
+    fonts = _keep_fonts(archive, members, owner)
+    return with_names(with_names(files.to_data(scene), kept, NAMING), fonts, ("font",))
+
+
+def _keep_fonts(
+    archive: zipfile.ZipFile, members: list[zipfile.ZipInfo], owner: AbstractBaseUser
+) -> dict[str, str]:
+    """Keeps the fonts of a ZIP; what their families are called here, by what the scene calls
+    them."""
+    with tempfile.TemporaryDirectory() as folder:
+        paths = []
+        for member in members:
+            name = Path(member.filename).name
+            is_font = member.filename == f"{_FONTS}{name}" and name.lower().endswith(SUFFIXES)
+            if not is_font or member.file_size > settings.FONT_FILE_MAX_BYTES:
+                continue
+            paths.append(Path(folder) / name)
+            with paths[-1].open("wb") as file, archive.open(member) as content:
+                shutil.copyfileobj(content, file)
+            if len(paths) == _MOST_FONTS:
+                break
+        try:
+            return keep_family(owner, paths) if paths else {}
+        except FontFileError as error:
+            raise SceneError.at("", str(error)) from None
 
 
 def _keep(archive: zipfile.ZipFile, member: zipfile.ZipInfo, owner: AbstractBaseUser) -> str:
@@ -86,14 +131,15 @@ def _keep(archive: zipfile.ZipFile, member: zipfile.ZipInfo, owner: AbstractBase
             raise SceneError.at("", str(error)) from None
 
 
-def with_files(document: Any, names: dict[str, str]) -> Any:
-    """Plain data of a scene with its files, and those of scenes in it, called otherwise."""
+def with_names(document: Any, names: dict[str, str], keys: Collection[str]) -> Any:
+    """Plain data of a scene with its files, or fonts, and those of scenes in it, called otherwise:
+    those under the names `keys`."""
     if isinstance(document, list):
-        return [with_files(item, names) for item in document]
+        return [with_names(item, names, keys) for item in document]
     if not isinstance(document, dict):
         return document
     return {
-        key: names.get(value, value) if key in NAMING and isinstance(value, str)
-        else with_files(value, names)
+        key: names.get(value, value) if key in keys and isinstance(value, str)
+        else with_names(value, names, keys)
         for key, value in document.items()
     }  # fmt: skip

@@ -5,8 +5,11 @@ import hashlib
 import json
 import shutil
 import tempfile
+from collections.abc import Iterator, Sequence
+from contextlib import ExitStack, contextmanager
 from dataclasses import asdict
 from pathlib import Path
+from typing import NamedTuple
 
 from django.conf import settings
 from django.contrib.auth import get_user_model
@@ -16,7 +19,7 @@ from django.db import transaction
 from django.template.defaultfilters import filesizeformat
 
 from balletto.lettering.families import FAMILIES
-from balletto.lettering.font_files import SUFFIXES, FontAbout, FontFileError
+from balletto.lettering.font_files import RESTRICTED, SUFFIXES, FontAbout, FontFileError
 from balletto.lettering.font_inspection import inspected_fonts
 from balletto.lettering.own_fonts import INDEX
 from web.serving import written_whole
@@ -47,40 +50,93 @@ def keep_fonts(owner: AbstractBaseUser, upload: UploadedFile) -> list[FontFile]:
     with tempfile.TemporaryDirectory() as folder:
         came = Path(folder) / f"came{suffix}"
         write_to(came, upload.chunks())
-        return keep_font_file(owner, came, Path(upload.name).name)
+        return _keep_all(owner, came, Path(upload.name).name)
 
 
-def keep_font_file(owner: AbstractBaseUser, path: Path, title: str) -> list[FontFile]:
+def _keep_all(owner: AbstractBaseUser, path: Path, title: str) -> list[FontFile]:
     """Keeps the fonts of a file, which messages call `title`."""
+    with _found_in(path, title) as found, _alone(owner):
+        for font in found:
+            if _is_another(owner, font, own_name(font.about.family)):
+                raise FontFileError(
+                    f"{title}: {font.about.family} {font.about.style} is here already, with other "
+                    "content. Remove that first, under Fonts."
+                )
+        return [_keep(owner, font, own_name(font.about.family)) for font in found]
+
+
+def keep_family(owner: AbstractBaseUser, paths: Sequence[Path]) -> dict[str, str]:
+    """Keeps the fonts of files that come with a scene. Where a person has others of a family's name
+    these get another: gives the names by those that the scene knows."""
+    names: dict[str, str] = {}
+    with ExitStack() as stack:
+        every = [font for path in paths for font in stack.enter_context(_found_in(path, path.name))]
+        stack.enter_context(_alone(owner))
+        for family in dict.fromkeys(font.about.family for font in every):
+            fonts = [font for font in every if font.about.family == family]
+            name, number = own_name(family), 1
+            while any(_is_another(owner, font, name) for font in fonts):
+                number += 1
+                name = f"{family} ({number})"
+            # The same may be here under another name already.
+            kept = [_keep(owner, font, name) for font in fonts]
+            names[family] = kept[0].family
+    return names
+
+
+class _Found(NamedTuple):
+    """A font of a file: written plain, what it says of itself, the name that it is kept by."""
+
+    plain: Path
+    about: FontAbout
+    name: str
+    title: str
+
+
+@contextmanager
+def _found_in(path: Path, title: str) -> Iterator[list[_Found]]:
+    """The fonts of a file, which messages call `title`."""
     with tempfile.TemporaryDirectory() as folder:
         try:
             found = inspected_fonts(path, Path(folder))
         except FontFileError as error:
             raise FontFileError(str(error).replace(path.name, title)) from None
-        with transaction.atomic():
-            # One at a time: the index tells all that there are.
-            get_user_model().objects.select_for_update().get(pk=owner.pk)
-            kept = [_keep(owner, plain, about, title) for plain, about in found]
-            write_index(owner.pk)
-        return kept
+        yield [_Found(plain, about, _name(plain), title) for plain, about in found]
 
 
-def _keep(owner: AbstractBaseUser, plain: Path, about: FontAbout, title: str) -> FontFile:
-    mark = hashlib.sha256(plain.read_bytes()).hexdigest()[:_MARK]
-    name = f"{mark}{plain.suffix}"
-    known = FontFile.objects.filter(owner=owner, name=name).first()
-    if known is not None:
-        return known
-    family = about.family + (_OWN if about.family in FAMILIES else "")
+def _name(plain: Path) -> str:
+    return f"{hashlib.sha256(plain.read_bytes()).hexdigest()[:_MARK]}{plain.suffix}"
+
+
+@contextmanager
+def _alone(owner: AbstractBaseUser) -> Iterator[None]:
+    """Has nobody else change a person's fonts meanwhile; writes down which there are then."""
+    with transaction.atomic():
+        get_user_model().objects.select_for_update().get(pk=owner.pk)
+        yield
+        write_index(owner.pk)
+
+
+def own_name(family: str) -> str:
+    """What a family of a person's own is called: not as one that ships."""
+    return family + (_OWN if family in FAMILIES else "")
+
+
+def _is_another(owner: AbstractBaseUser, font: _Found, family: str) -> bool:
+    """Whether a person has another font of that family, style and weight."""
+    about = font.about
     same = FontFile.objects.filter(
         owner=owner, family=family, weight=about.weight, width=about.width,
         is_italic=about.is_italic, style=about.style,
     )  # fmt: skip
-    if same.exists():
-        raise FontFileError(
-            f"{title}: {family} {about.style} is here already, with other content. Remove that "
-            "first, under Fonts."
-        )
+    return same.exclude(name=font.name).exists()
+
+
+def _keep(owner: AbstractBaseUser, font: _Found, family: str) -> FontFile:
+    plain, about, name, title = font
+    known = FontFile.objects.filter(owner=owner, name=name).first()
+    if known is not None:
+        return known
     size = plain.stat().st_size
     left = settings.MEDIA_PERSON_MAX_BYTES - bytes_of(owner)
     if size > left:
@@ -105,6 +161,7 @@ def write_index(owner_id: int) -> None:
         {
             "file": font.name, "family": font.family, "style": font.style, "weight": font.weight,
             "width": font.width, "italic": font.is_italic, "kind": font.kind,
+            "travels": font.embedding != RESTRICTED,
         }
         for font in FontFile.objects.filter(owner=owner_id)
     ]  # fmt: skip
@@ -114,11 +171,9 @@ def write_index(owner_id: int) -> None:
 
 def remove_family(owner: AbstractBaseUser, family: str) -> int:
     """Removes a family; gives how many files it had. Scenes that name it say that it is missing."""
-    with transaction.atomic():
-        get_user_model().objects.select_for_update().get(pk=owner.pk)
+    with _alone(owner):
         fonts = list(FontFile.objects.filter(owner=owner, family=family))
         FontFile.objects.filter(owner=owner, family=family).delete()
-        write_index(owner.pk)
     for font in fonts:
         (fonts_folder_of(owner.pk) / font.name).unlink(missing_ok=True)
     return len(fonts)

@@ -10,6 +10,7 @@ from django.db import transaction
 
 from balletto.lettering.own_fonts import fonts_named, missing_fonts
 from balletto.scene import edits, files
+from balletto.scene.document import Scene as SceneDocument
 from balletto.scene.errors import Fault, SceneError
 from web.library.store import folder_of
 
@@ -63,13 +64,25 @@ def preview(revision: Revision, edit: dict[str, Any]) -> edits.Applied:
     """What an edit would make of a revision; nothing is kept."""
     applied = edits.apply(revision.document, edit)
     scene = applied.scene.in_folder(folder_of(revision.scene.project.owner_id))
-    if missing := missing_fonts(scene):
-        # What a scene names already may be missing: that is told where it stands.
-        known = {name for _, name in fonts_named(files.from_data(revision.document))}
-        faults = [Fault(path, _NO_FONT.format(name)) for path, name in missing if name not in known]
-        if faults:
-            raise SceneError(faults)
+    if faults := _new_missing_fonts(revision, edit, scene):
+        raise SceneError(faults)
     return applied
+
+
+def _new_missing_fonts(
+    revision: Revision, edit: dict[str, Any], scene: SceneDocument
+) -> list[Fault]:
+    """Fonts that an edit asks for and that are not there. What comes with a whole scene, or is
+    named already, may be missing: that is told where it stands."""
+    missing = missing_fonts(scene) if edit["name"] != "replace-scene" else []
+    if not missing:
+        return []
+    known = {name for _, name in fonts_named(files.from_data(revision.document))}
+    return [
+        Fault(path, _NO_FONT.format(name))
+        for path, name in missing
+        if name not in known and not path.startswith("scenes[")
+    ]
 
 
 def record(scene_id: int, base: int, edit: dict[str, Any], author: AbstractBaseUser) -> Revision:

@@ -15,6 +15,7 @@ from django.utils.safestring import SafeString
 
 from balletto.clip.mixing import has_sound
 from balletto.lettering.families import FAMILIES
+from balletto.lettering.own_fonts import fonts_named
 from balletto.picture.media import SOUNDS, STILLS, VIDEOS
 from balletto.scene.document import Scene as SceneDocument
 from balletto.scene.layers.title import Title
@@ -352,8 +353,9 @@ class WorkbenchView:
 
     @property
     def has_files(self) -> bool:
-        """Whether it shows or sounds anything from files."""
-        return any(True for _ in self.document.files())
+        """Whether it shows or sounds anything from files, or names fonts that do not ship."""
+        named = (name not in FAMILIES for _, name in fonts_named(self.document))
+        return any(True for _ in self.document.files()) or any(named)
 
     @property
     def has_sound(self) -> bool:
