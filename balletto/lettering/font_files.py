@@ -118,6 +118,7 @@ def _about(font: TTFont) -> FontAbout:
     )
 
 
+KINDS = ("sans", "serif", "slab", "display", "script", "mono")
 # By the class of sFamilyClass, then by PANOSE (OpenType 1.9, OS/2).
 _CLASSES = {1: "serif", 2: "serif", 3: "serif", 4: "serif", 5: "slab", 7: "serif", 8: "sans",
             9: "display", 10: "script"}  # fmt: skip

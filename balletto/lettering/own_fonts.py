@@ -22,6 +22,7 @@ from .families import FAMILIES, SHIPPED, Cut, Families, Family
 from .font_files import SUFFIXES, FontAbout, FontFileError, about, fonts_in
 
 INDEX = "fonts.json"
+_VERSION = 1  # of what an index says
 _MOST_FILES = 2_000  # that are looked at in a folder
 
 
@@ -77,14 +78,29 @@ def missing_fonts(scene: Scene) -> list[tuple[str, str]]:
 
 @lru_cache(maxsize=64)
 def _read(folder: Path, changed: int) -> Families:
-    index = folder / INDEX
-    entries = json.loads(index.read_text())["fonts"] if index.exists() else list(_looked_at(folder))
+    entries = _indexed(folder / INDEX)
+    if entries is None:
+        entries = list(_looked_at(folder))
     entries = [entry for entry in entries if (folder / entry["file"]).is_file()]
     if not entries:
         return SHIPPED
     said = json.dumps([*entries, _stamps(folder, entries)], sort_keys=True)
     state = hashlib.sha256(said.encode()).hexdigest()[:16]
     return Families(_families(folder, entries), state)
+
+
+def _indexed(index: Path) -> list[dict[str, Any]] | None:
+    """What an index says; None if there is none, or it is of another version."""
+    try:
+        told = json.loads(index.read_text())
+        return told["fonts"] if told["version"] == _VERSION else None
+    except (OSError, ValueError, LookupError, TypeError):
+        return None
+
+
+def index_of(entries: Iterable[dict[str, Any]]) -> str:
+    """The text of an index."""
+    return json.dumps({"version": _VERSION, "fonts": list(entries)}, ensure_ascii=False)
 
 
 def _stamps(folder: Path, entries: Iterable[dict[str, Any]]) -> list[list[int]]:

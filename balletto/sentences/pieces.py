@@ -112,6 +112,18 @@ class Choice(Value):
 
 
 @dataclass(frozen=True)
+class FontChoice(Value):
+    """A font by its name; one that does not ship stands within marks, as names do."""
+
+    value: str = ""
+    is_shipped: bool = True
+
+    @property
+    def text(self) -> str:
+        return self.value if self.is_shipped else f"“{self.value}”"
+
+
+@dataclass(frozen=True)
 class Listed:
     """Several values in a row, in parentheses in the text: "(0, 2 and 4)"."""
 
@@ -155,7 +167,7 @@ class Unshown:
     text: str
 
 
-Piece = Words | Number | Numbers | Color | Choice | Listed | Aside | Usual | Unshown
+Piece = Words | Number | Numbers | Color | Choice | FontChoice | Listed | Aside | Usual | Unshown
 Pieces = tuple[Piece, ...]
 
 

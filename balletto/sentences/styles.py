@@ -10,8 +10,20 @@ from ..scene.layers.title import Run
 from ..scene.measures import DEGREES, Measure
 from ..scene.style import Style
 from ..scene.value_names import AXES, axis_name
-from .letters import letters_text, quoted
-from .pieces import Choice, Color, Number, Piece, Pieces, Unshown, Usual, joined, said, text_of
+from .letters import letters_text
+from .pieces import (
+    Choice,
+    Color,
+    FontChoice,
+    Number,
+    Piece,
+    Pieces,
+    Unshown,
+    Usual,
+    joined,
+    said,
+    text_of,
+)
 
 ALIGNMENTS = (("left", "to the left"), ("center", "centred"), ("right", "to the right"))
 FONTS = tuple((name, name) for name in FAMILIES)
@@ -119,11 +131,10 @@ def say_style(of: StyleOf, given: dict[str, float] | None = None) -> Pieces:
     return said("{}.", joined(parts))
 
 
-def _font(of: StyleOf) -> Choice:
-    """The family; one that does not ship stands within marks, as names do."""
+def _font(of: StyleOf) -> FontChoice:
     name = of.style["font"]
-    more = [each for each in dict.fromkeys([*of.families.own, name]) if each not in FAMILIES]
-    return of.choice("font", "Font", name, [*((each, quoted(each)) for each in more), *FONTS])
+    setting = of.setting("font")
+    return FontChoice("type.font", "Font", edit=setting, value=name, is_shipped=name in FAMILIES)
 
 
 def axis_measure(axis: Any) -> Measure:

@@ -67,7 +67,7 @@ def _square(side: int):
 def variable_font(family: str = "Aphelion") -> bytes:
     """A shipped variable font under another name, uncompressed."""
     plain = io.BytesIO()
-    with FAMILIES["Anybody"].files[0].open("rb") as shipped:
+    with FAMILIES["Bricolage Grotesque"].files[0].open("rb") as shipped:
         woff2.decompress(shipped, plain)
     font = TTFont(plain)
     for number in (1, 3, 4, 6, 16):

@@ -14,7 +14,7 @@ from balletto.lettering.families import SHIPPED
 from balletto.lettering.font_files import FontFileError, about, fonts_in
 from balletto.lettering.font_inspection import inspected_fonts
 from balletto.lettering.layout import lay_out
-from balletto.lettering.own_fonts import families_in, missing_fonts
+from balletto.lettering.own_fonts import INDEX, entry_of, families_in, index_of, missing_fonts
 from balletto.motion.warnings import warnings_of
 from balletto.scene import files
 from balletto.sentences.reader import read
@@ -72,6 +72,20 @@ class FolderTest(FontsTest):
         self.assertIs(families_in(None), SHIPPED)
         self.assertIs(families_in(self.folder / "nowhere"), SHIPPED)
         self.assertIs(families_in(self.put()), SHIPPED)
+
+    def test_an_index_says_what_there_is(self):
+        folder = self.put(plain=square_font())
+        (read,) = map(about, fonts_in(folder / "plain.ttf"))
+        entry = entry_of("plain.ttf", read) | {"family": "Told"}
+        gone = entry | {"file": "gone.ttf", "family": "Gone"}
+        (folder / INDEX).write_text(index_of([entry, gone]))
+        self.assertEqual(list(families_in(folder).own), ["Told"])
+
+    def test_an_index_that_is_no_use_is_done_without(self):
+        for number, text in enumerate(("{", "[]", '{"fonts": [{"file": "plain.ttf"}]}')):
+            folder = fonts_folder(self.folder / str(number), plain=square_font())
+            (folder / INDEX).write_text(text)
+            self.assertEqual(list(families_in(folder).own), ["Perihelion"])
 
     def test_a_shipped_name_stays_the_shipped_font(self):
         families = families_in(self.put(one=square_font("Figtree")))

@@ -1,7 +1,7 @@
 """Specimens: families as the page of fonts shows them."""
 
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from functools import cached_property, lru_cache
 
 from balletto.lettering.faces import axes_of, covered_by, features_of, resting_axes
@@ -30,7 +30,6 @@ FEATURES = {
     "subs": "inferiors",
 }
 SHOWN_SIZE = 52  # px, to begin with
-KINDS = ("sans", "serif", "slab", "display", "script", "mono")
 _EMBEDDING = {
     "installable": "may travel with a scene",
     "editable": "may travel with a scene",
@@ -95,6 +94,17 @@ def _scrubs(family: Family) -> tuple[Scrub, ...]:
         Scrub(axis.tag, axis_name(axis.tag, axis.name), axis.low, resting[axis.tag], axis.high)
         for axis in axes_of(family)
     )
+
+
+def choice(family: Family) -> Specimen:
+    """A family as it is chosen from a list: no more of it is looked at than its index says."""
+    return Specimen(family.name, family.kind, family.note, is_own=family.name not in FAMILIES)
+
+
+@lru_cache(maxsize=1)
+def choices() -> tuple[Specimen, ...]:
+    """The families that ship, as they are chosen from a list; found by their scripts, too."""
+    return tuple(replace(choice(FAMILIES[each.name]), scripts=each.scripts) for each in shipped())
 
 
 @lru_cache(maxsize=1)

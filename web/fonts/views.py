@@ -6,14 +6,14 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
-from balletto.lettering.font_files import SUFFIXES, FontFileError
+from balletto.lettering.font_files import KINDS, SUFFIXES, FontFileError
 from balletto.lettering.own_fonts import families_in
 from web.library.font_store import fonts_folder_of, keep_fonts, remove_family
 from web.library.models import FontFile
 from web.projects.font_rules import css_name
 from web.serving import send_file
 
-from .specimens import KINDS, own, shipped
+from .specimens import choice, choices, own, shipped
 from .usage import scenes_by_font
 
 MOST_AT_ONCE = 200  # files that are sent at a time
@@ -31,6 +31,14 @@ def fonts_page(request: HttpRequest) -> HttpResponse:
         "suffixes": ",".join(SUFFIXES),
     }
     return render(request, "fonts/fonts.html", context)
+
+
+@require_GET
+def font_list(request: HttpRequest) -> HttpResponse:
+    """All families to choose from, as a part of a page."""
+    families = families_in(fonts_folder_of(request.user.pk))
+    context = {"own": [choice(family) for family in families.own.values()], "shipped": choices()}
+    return render(request, "fonts/_list.html", context)
 
 
 @require_POST

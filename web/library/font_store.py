@@ -2,7 +2,6 @@
 tells scenes which families there are."""
 
 import hashlib
-import json
 import shutil
 import tempfile
 from collections.abc import Iterator, Sequence
@@ -21,7 +20,7 @@ from django.template.defaultfilters import filesizeformat
 from balletto.lettering.families import FAMILIES
 from balletto.lettering.font_files import RESTRICTED, SUFFIXES, FontAbout, FontFileError
 from balletto.lettering.font_inspection import inspected_fonts
-from balletto.lettering.own_fonts import INDEX
+from balletto.lettering.own_fonts import INDEX, index_of
 from web.serving import written_whole
 
 from .models import FontFile
@@ -166,7 +165,7 @@ def write_index(owner_id: int) -> None:
         for font in FontFile.objects.filter(owner=owner_id)
     ]  # fmt: skip
     with written_whole(fonts_folder_of(owner_id) / INDEX) as coming:
-        coming.write_text(json.dumps({"fonts": fonts}, ensure_ascii=False))
+        coming.write_text(index_of(fonts))
 
 
 def remove_family(owner: AbstractBaseUser, family: str) -> int:

@@ -90,6 +90,20 @@ def choice_chip(
     )
 
 
+def font_chip(chip: Chip, value: str, said: str) -> SafeString:
+    """A font: a button that opens the one list of all fonts on the page."""
+    return format_html(
+        '<button type="button" class="val val--pick" data-chip="{}" data-edit="{}" '
+        'data-font-now="{}" aria-haspopup="dialog" aria-label="{}: {}">{}</button>',
+        chip.key,
+        json.dumps(chip.edit),
+        value,
+        chip.label,
+        said,
+        said,
+    )
+
+
 def color_chip(chip: Chip, value: str, keys: str = "", key_path: str = "") -> SafeString:
     """A colour, for the picker of the page; `keys` and `key_path` as of a number."""
     return format_html(

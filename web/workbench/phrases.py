@@ -19,6 +19,7 @@ from balletto.sentences.pieces import (
     Aside,
     Choice,
     Color,
+    FontChoice,
     Listed,
     Number,
     Numbers,
@@ -30,7 +31,7 @@ from balletto.sentences.pieces import (
 )
 from balletto.sentences.values import ease_pieces
 
-from .chips import Chip, choice_chip, color_chip, number_chip
+from .chips import Chip, choice_chip, color_chip, font_chip, number_chip
 
 
 def edit_of(path: str) -> dict[str, Any]:
@@ -52,6 +53,7 @@ def tight(sentence: SafeString) -> SafeString:
 # A whole chip, as chips.py makes them, with a comma or full stop behind it.
 _BEFORE_PUNCTUATION = re.compile(
     r'(<span class="val[^>]*>[^<]*</span>'
+    r"|<button[^>]* data-font-now=[^>]*>[^<]*</button>"
     r'|<span class="pick">(?:[^<]|<(?!/span>))*</span></span>'
     r"|<label[^>]*>(?:[^<]|<(?!/label>))*</label>)([,.])"
 )
@@ -287,12 +289,17 @@ def _choice_shown(piece: Choice, moment: Moment) -> SafeString:
     return choice_chip(chip, piece.value, piece.options, piece.other)
 
 
+def _font_shown(piece: FontChoice, moment: Moment) -> SafeString:
+    return font_chip(Chip(piece.path, piece.setting, piece.label), piece.value, piece.text)
+
+
 _SHOWN: dict[type, Callable[[Any, Moment], SafeString]] = {
     Words: lambda piece, moment: format_html("{}", piece.words),
     Number: _number_shown,
     Numbers: _numbers_shown,
     Color: _color_shown,
     Choice: _choice_shown,
+    FontChoice: _font_shown,
     Listed: lambda piece, moment: format_html("({})", shown(piece.pieces, moment)),
     Aside: lambda piece, moment: mark_safe(""),
     Unshown: lambda piece, moment: mark_safe(""),

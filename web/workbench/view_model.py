@@ -15,6 +15,7 @@ from django.utils.safestring import SafeString
 
 from balletto.clip.mixing import has_sound
 from balletto.lettering.families import FAMILIES
+from balletto.lettering.font_files import KINDS as FONT_KINDS
 from balletto.lettering.own_fonts import fonts_named
 from balletto.picture.media import SOUNDS, STILLS, VIDEOS
 from balletto.scene.document import Scene as SceneDocument
@@ -189,6 +190,8 @@ class WorkbenchView:
         """The families in which titles are listed, those that are shipped."""
         titles = [layer for layer in self.document.layers if isinstance(layer, Title)]
         return sorted({title.style.font for title in titles} & set(FAMILIES))
+
+    font_kinds = FONT_KINDS
 
     @property
     def key_frames(self) -> list[int]:

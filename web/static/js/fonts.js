@@ -59,9 +59,11 @@ size.addEventListener("input", resize);
 find.addEventListener("input", filter);
 kind.addEventListener("change", filter);
 page.addEventListener("input", ({ target }) => target.matches("[data-axis]") && scrub(target));
+// A hand may have been quicker than this script.
 write();
 resize();
 filter();
+for (const input of page.querySelectorAll("[data-axis]")) if (input.value !== input.defaultValue) scrub(input);
 
 // Files that are dropped anywhere on the page are sent as if they had been chosen.
 const form = document.getElementById("send-fonts");

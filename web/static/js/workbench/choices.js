@@ -60,7 +60,7 @@ function onEach(edit) {
 }
 
 function click(event) {
-  const button = event.target.closest(".val--pick, [data-opens]");
+  const button = event.target.closest(".pick > .val--pick, [data-opens]");
   const option = event.target.closest(".pick__list button");
   const action = event.target.closest("[data-do]");
   if (option) choose(option);

@@ -7,6 +7,7 @@ import * as choices from "./choices.js";
 import * as colors from "./colors.js";
 import * as curves from "./curves.js";
 import * as disclosure from "./disclosure.js";
+import * as fontList from "./font_list.js";
 import * as gallery from "./gallery.js";
 import * as offers from "./offers.js";
 import * as say from "./say.js";
@@ -52,6 +53,7 @@ const MODULES = [
   sides,
   colors,
   choices,
+  fontList,
   disclosure,
   gallery,
   say,
