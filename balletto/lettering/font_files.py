@@ -75,7 +75,8 @@ def fonts_in(path: Path) -> Iterator[TTFont]:
     FontFileError if it is none."""
     opened = TTCollection if path.suffix.lower() in _COLLECTIONS else TTFont
     try:
-        with opened(io.BytesIO(path.read_bytes())) as file:
+        # What is written of it again is the same, whenever that is.
+        with opened(io.BytesIO(path.read_bytes()), recalcTimestamp=False) as file:
             yield from file if isinstance(file, TTCollection) else (file,)
     except FontFileError:
         raise

@@ -12,7 +12,7 @@ from balletto.clip.export_settings import usual_settings
 from balletto.command import CommandError
 from tests.core.media import media_folder
 from web.accounts.models import VALID_FOR, Invitation, invite
-from web.library.models import MediaFile
+from web.library.models import FontFile, MediaFile
 from web.library.store import opened
 from web.projects import history
 from web.projects.models import Project, Take
@@ -36,6 +36,7 @@ OPEN = {"sign-in", "sign-in-here", "token", "sign-up", "font-rules"}
 SHIPPED = {"show-stock", "stock-poster"}  # the same for all who are signed in
 BY_GET = {
     "file-poster",
+    "font-file",
     "workbench",
     "parts",
     "likely",
@@ -68,6 +69,11 @@ class AccessTest(PageTest):
         self.file = MediaFile.objects.create(
             owner=self.boris, name="moon-0.png", title="moon.png", kind="still", bytes=1
         )
+
+        self.font = FontFile.objects.create(
+            owner=self.boris, name="0.ttf", family="Perihelion", style="Regular", weight=400,
+            width=100, is_italic=False, kind="sans", glyphs=1, embedding="installable", bytes=1,
+        )  # fmt: skip
 
     def arguments(self, name, scene, project, render):
         return {
@@ -108,11 +114,15 @@ class AccessTest(PageTest):
                 continue
             plain = name in ("projects", "new-project", "renders", "keep-renders", "sign-out")
             plain = plain or name in ("library", "send-file", "bin", "change-password")
+            plain = plain or name in ("fonts", "font-list", "send-fonts", "remove-font")
+            plain = plain or name == "own-font-rules"
             arguments = self.arguments(name, scene, project, render)
             if name == "sound":
                 arguments = [scene.pk, scene.digest]
             if name in ("show-file", "remove-file", "file-poster"):
                 arguments = [self.file.pk]
+            if name == "font-file":
+                arguments = [self.font.pk]
             if name in SHIPPED:
                 arguments = ["stock-stars.mp4"]
             if name in ("ask-render", "fit-poster"):
@@ -152,6 +162,7 @@ class AccessTest(PageTest):
         for name, address, _ in self.all_addresses():
             if name in BY_GET - {
                 "likely", "clip", "render-poster", "sound", "show-file", "file-poster",
+                "font-file",
             }:  # fmt: skip
                 with self.subTest(name):
                     values = {"layer": "t1", "text": "12"}
