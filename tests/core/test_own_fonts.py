@@ -14,9 +14,18 @@ from balletto.lettering.families import SHIPPED
 from balletto.lettering.font_files import FontFileError, about, fonts_in
 from balletto.lettering.font_inspection import inspected_fonts
 from balletto.lettering.layout import lay_out
-from balletto.lettering.own_fonts import INDEX, entry_of, families_in, index_of, missing_fonts
+from balletto.lettering.own_fonts import (
+    INDEX,
+    entry_of,
+    families_in,
+    fonts_named,
+    index_of,
+    missing_fonts,
+)
 from balletto.motion.warnings import warnings_of
 from balletto.scene import files
+from balletto.scene.edits import apply
+from balletto.scene.errors import SceneError
 from balletto.sentences.reader import read
 from balletto.sentences.styles import style_text
 
@@ -195,6 +204,23 @@ class SettingTest(FontsTest):
         self.assertEqual(self.set_in(again)[0], "Perihelion")
         self.assertEqual(missing_fonts(again), [])
         self.assertNotIn(told, self.told(again))
+
+    def test_another_font_is_set_in_its_place_everywhere(self):
+        data = scene_data("Orbit")
+        title = data["layers"][0]
+        title["style"] |= {"font": "Lost"}
+        title["runs"] = [{"from": 0, "to": 1, "style": {"font": "Lost", "size": 20}},
+                         {"from": 1, "to": 2, "style": {"font": "Caveat"}}]  # fmt: skip
+        inner = {**data, "layers": [{**title, "runs": []}]}
+        whole = {**data, "scenes": [{"id": "u1", "scene": inner}]}
+        edit = {"name": "replace-font", "font": "Lost", "value": "Fraunces"}
+        applied = apply(whole, edit)
+        named = [name for _, name in fonts_named(applied.scene)]
+        self.assertEqual(named, ["Fraunces", "Fraunces", "Caveat", "Fraunces"])
+        self.assertEqual(applied.label, "“Fraunces” in place of “Lost”")
+        self.assertEqual(apply(applied.document, applied.inverse).document, whole)
+        with self.assertRaisesRegex(SceneError, "nothing is set in “Lost”"):
+            apply(applied.document, edit)
 
     def test_two_folders_with_one_name_are_two_fonts(self):
         self.put(plain=square_font())

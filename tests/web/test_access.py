@@ -33,6 +33,11 @@ EXPORT = {
     "loops": 0,
 }
 OPEN = {"sign-in", "sign-in-here", "token", "sign-up", "font-rules"}
+# Addresses that name nothing of anybody.
+PLAIN = {
+    "projects", "new-project", "renders", "keep-renders", "sign-out", "library", "send-file",
+    "bin", "change-password", "fonts", "font-list", "send-fonts", "remove-font", "own-font-rules",
+}  # fmt: skip
 SHIPPED = {"show-stock", "stock-poster"}  # the same for all who are signed in
 BY_GET = {
     "file-poster",
@@ -85,6 +90,7 @@ class AccessTest(PageTest):
             "motion": [scene.pk, scene.digest],
             "keyframes": [scene.pk, scene.digest],
             "new-scene": [project.pk],
+            "font-file": [self.font.pk],
             "open-new-scene": [project.pk],
             "rename-project": [project.pk],
             "remove-project": [project.pk],
@@ -112,17 +118,12 @@ class AccessTest(PageTest):
         ]:
             if name in OPEN:
                 continue
-            plain = name in ("projects", "new-project", "renders", "keep-renders", "sign-out")
-            plain = plain or name in ("library", "send-file", "bin", "change-password")
-            plain = plain or name in ("fonts", "font-list", "send-fonts", "remove-font")
-            plain = plain or name == "own-font-rules"
+            plain = name in PLAIN
             arguments = self.arguments(name, scene, project, render)
             if name == "sound":
                 arguments = [scene.pk, scene.digest]
             if name in ("show-file", "remove-file", "file-poster"):
                 arguments = [self.file.pk]
-            if name == "font-file":
-                arguments = [self.font.pk]
             if name in SHIPPED:
                 arguments = ["stock-stars.mp4"]
             if name in ("ask-render", "fit-poster"):

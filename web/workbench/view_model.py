@@ -16,7 +16,7 @@ from django.utils.safestring import SafeString
 from balletto.clip.mixing import has_sound
 from balletto.lettering.families import FAMILIES
 from balletto.lettering.font_files import KINDS as FONT_KINDS
-from balletto.lettering.own_fonts import fonts_named
+from balletto.lettering.own_fonts import fonts_named, missing_fonts
 from balletto.picture.media import SOUNDS, STILLS, VIDEOS
 from balletto.scene.document import Scene as SceneDocument
 from balletto.scene.layers.title import Title
@@ -34,7 +34,7 @@ from web.projects.models import Revision, Scene
 from web.projects.nesting import offered
 from web.projects.takes import ShownTake, shown_takes
 
-from .chips import Chip, choice_chip
+from .chips import Chip, choice_chip, font_chip
 from .ease_chips import ease_chips
 from .flurry_sentences import flurries_to_add
 from .layer_blocks import LayerBlock, MoveCard, key_times
@@ -96,6 +96,10 @@ def _as_layers(files: list[OfferedFile]) -> list[dict[str, Any]]:
     return [
         {"label": file.title, "edit": {"name": "add-file", "file": file.name}} for file in files
     ]
+
+
+def _replacing(font: str) -> dict[str, str]:
+    return {"name": "replace-font", "font": font}
 
 
 class WorkbenchView:
@@ -192,6 +196,15 @@ class WorkbenchView:
         return sorted({title.style.font for title in titles} & set(FAMILIES))
 
     font_kinds = FONT_KINDS
+
+    @property
+    def missing_fonts(self) -> list[tuple[str, SafeString]]:
+        """The fonts that are named and not there, each with what sets another in its place."""
+        names = dict.fromkeys(name for _, name in missing_fonts(self.document))
+        return [
+            (name, font_chip(Chip(f"missing.{name}", _replacing(name), "Font"), "", "another font"))
+            for name in names
+        ]
 
     @property
     def key_frames(self) -> list[int]:

@@ -1,9 +1,10 @@
 // Choosing a font: one list of all families, each in its own letters. What is pointed at, or led to
 // by the arrow keys, is looked at in the picture as a scrubbed value is; Enter or a click sets it.
 
+import { tell } from "../page.js";
 import { resume, whileBusy } from "./answers.js";
 import { ask } from "./ask.js";
-import { commit } from "./pending.js";
+import { beginLate, commit } from "./pending.js";
 import { remember, remembered } from "./preferences.js";
 import { giveUp, isPreviewing, preview } from "./preview.js";
 import { around } from "./value_chips.js";
@@ -12,6 +13,7 @@ const LOOK_MS = 120; // that a family is pointed at before the picture shows it
 const MOST_RECENT = 5;
 
 let chip = null; // the one whose font is chosen; null while the list is closed
+let coming = null; // the promise of the list, until it is here
 let looking = 0; // the timer until what is pointed at is looked at
 
 const list = () => document.getElementById("font-list");
@@ -33,7 +35,7 @@ const inSight = new IntersectionObserver(
   { rootMargin: "100px" },
 );
 
-async function show(button) {
+function show(button) {
   close();
   chip = button;
   chip.setAttribute("aria-expanded", "true");
@@ -42,6 +44,16 @@ async function show(button) {
   field().value = "";
   field().focus();
   if (rows().length) arrange();
+  const fetched = fetchRows().then(() => {
+    if (coming === fetched) coming = null;
+    if (chip !== button) return;
+    arrange();
+    if (field().value && active()) lookAt(active());
+  });
+  coming = fetched;
+}
+
+async function fetchRows() {
   try {
     const answer = await ask(list().dataset.from); // fonts may have come since
     if (!answer.ok) throw new Error("no list");
@@ -49,7 +61,6 @@ async function show(button) {
   } catch {
     if (!rows().length) options().textContent = "The list of fonts does not come. Close it and open it again.";
   }
-  if (chip) arrange();
 }
 
 function place({ left, top, bottom }) {
@@ -75,11 +86,19 @@ function arrange() {
   filter();
 }
 
+const asked = () => ({ text: field().value, kind: list().querySelector("select").value });
+
+const matches = ({ dataset }, { text, kind }) =>
+  (!kind || dataset.kind === kind) &&
+  text
+    .trim()
+    .toLowerCase()
+    .split(/\s+/)
+    .every((word) => dataset.find.includes(word));
+
 function filter() {
-  const wanted = field().value.trim().toLowerCase().split(/\s+/);
-  const kind = list().querySelector("select").value;
-  for (const row of rows())
-    row.hidden = !wanted.every((word) => row.dataset.find.includes(word)) || Boolean(kind && row.dataset.kind !== kind);
+  const wanted = asked();
+  for (const row of rows()) row.hidden = !matches(row, wanted);
   list().querySelector(".fontlist__none").hidden = shown().length > 0 || !rows().length;
   const now = shown().find((row) => row.dataset.name === chip.dataset.fontNow);
   mark(field().value ? shown()[0] : now);
@@ -109,6 +128,23 @@ function set(row) {
   remember("recent-fonts", [row.dataset.name, ...recent].slice(0, MOST_RECENT));
   close(true, !isNew);
   if (isNew) commit(wanted);
+}
+
+/** What was typed is set once the list is here: a hand need not wait for it. */
+function setOnceItComes() {
+  const wanted = asked();
+  if (!coming || !wanted.text.trim()) return;
+  const base = around(chip);
+  const isHere = coming;
+  beginLate(
+    () => isHere,
+    () => {
+      const row = rows().find((each) => matches(each, wanted));
+      if (row) commit({ ...base, value: row.dataset.name });
+      else tell(`No font is called “${wanted.text.trim()}”.`);
+    },
+  );
+  close(true);
 }
 
 function toggleFavourite(row) {
@@ -148,6 +184,7 @@ function key(event) {
   if (event.key === "Escape") close(true);
   else if (event.key === "Enter" && event.ctrlKey && active()) toggleFavourite(active());
   else if (event.key === "Enter" && active()) set(active());
+  else if (event.key === "Enter") setOnceItComes();
   else if (event.key in MOVES && event.target === field()) step(MOVES[event.key]);
   else return event.stopPropagation(); // what is typed here is no shortcut
   event.preventDefault();
