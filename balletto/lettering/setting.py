@@ -19,6 +19,7 @@ class Setting:
     fill: Any
     outline: float
     outline_color: str
+    features: tuple[tuple[str, bool], ...] = ()
 
     @property
     def ascent(self) -> float:
@@ -53,7 +54,13 @@ def setting(families: Families, style: Style, own: RunStyle | None = None) -> Se
 
     family, size = families.or_stand_in(said("font")), said("size")
     axes = {**resting_axes(family, size), **style.axes, **(own.axes if own else {})}
+    features = {**style.features, **(own.features if own else {})}
     return Setting(
         face(family, tuple(sorted(axes.items()))),
-        *(said(name) for name in ("size", "tracking", "fill", "outline", "outline_color")),
+        said("size"),
+        said("tracking"),
+        said("fill"),
+        said("outline"),
+        said("outline_color"),
+        tuple(sorted(features.items())),
     )

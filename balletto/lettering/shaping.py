@@ -15,6 +15,7 @@ from .bidi import levels_of
 from .faces import Command, Extents, Found, Part
 from .setting import Setting
 
+_JOINING = ("liga", "clig", "dlig", "hlig")
 _NO_SCRIPT = ("Zyyy", "Zinh", "Zzzz")
 
 
@@ -95,8 +96,11 @@ def _shape(run: list[Cell], ligatures: bool) -> None:
     buffer.direction = "rtl" if first.level % 2 else "ltr"
     buffer.script = first.script
     buffer.language = "und"  # not that of the machine: a scene looks the same everywhere
-    joins = ligatures and first.setting.tracking == 0
-    hb.shape(part.font, buffer, {"liga": joins, "clig": joins})
+    features = dict(first.setting.features)
+    if not ligatures or first.setting.tracking != 0:
+        # What stands for several letters could not move apart.
+        features |= dict.fromkeys(_JOINING, False)
+    hb.shape(part.font, buffer, features)
     cell_of = [number for number, cell in enumerate(run) for _ in cell.text]
     glyphs: dict[int, list[Glyph]] = {}
     pen = [0.0] * len(run)

@@ -8,11 +8,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..lettering.faces import axes_of
+from ..lettering.faces import axes_of, features_of
 from ..lettering.families import STAND_IN
 from ..lettering.layout import Layout, lay_out
 from ..lettering.own_fonts import families_of
 from ..scene.document import Scene
+from ..scene.features import feature_name
 from ..scene.layers import Layer
 from ..scene.layers.title import Title
 from ..scene.moves import Move
@@ -230,6 +231,11 @@ def _idle_style(case: _Case) -> Iterator[SceneWarning]:
     for tag in style.axes:
         if style.font in families_of(case.scene) and tag not in _tags(case, style.font):
             yield SceneWarning(path, f"{style.font} has no axis “{tag}”, so it does nothing.")
+    offered = features_of(families_of(case.scene).or_stand_in(style.font))
+    for tag, is_on in style.features.items():
+        if is_on and tag not in offered and style.font in families_of(case.scene):
+            text = f"{style.font} has no {feature_name(tag)}, so that does nothing."
+            yield SceneWarning(path, text)
     settings = [character.setting for character in case.layout.characters]
     outlined = any("outline" in move.pose.given for move in _working(case.title))
     if any(s.fill == "none" and not s.outline for s in settings) and not outlined:

@@ -19,6 +19,8 @@ from .model import (
 )
 
 Axes = dict[AxisTag, AxisValue]
+# Whether features of the font are on, by their tags, as "smcp" (features.py).
+Features = Annotated[dict[AxisTag, bool], Field(max_length=50)]
 FontSize = Annotated[float, Number("a size in pixels", Counts.LENGTH, gt=0, le=10_000)]
 Width = Annotated[float, Number("a width in pixels", Counts.LENGTH, ge=0, le=10_000)]
 Wrap = Annotated[float, Number("a width in pixels", Counts.LENGTH, gt=0, le=100_000)]
@@ -76,6 +78,7 @@ class Style(Model):
 
     font: Name = "Anybody"
     axes: Axes = {}
+    features: Features = {}
     size: FontSize = 120
     tracking: Thousandths = 0
     leading: Annotated[float, Number("a leading", Counts.FACTOR, ge=0, le=100)] = 1.1
@@ -91,6 +94,7 @@ class RunStyle(Model):
 
     font: Name | None = None
     axes: Axes = {}
+    features: Features = {}
     size: FontSize | None = None
     tracking: Thousandths | None = None
     fill: Fill | None = None

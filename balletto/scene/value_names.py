@@ -6,6 +6,7 @@ from typing import Any
 
 from .caret import CARET
 from .effects import EFFECT_KINDS
+from .features import feature_name
 from .flurry import BIRTHS, COUNT, FLIGHT, FLURRY, PLACE_KINDS
 from .masks import MASK_KINDS
 from .motion_blur import SHUTTER
@@ -96,6 +97,8 @@ def value_name(layer: Any, path: str) -> str:
             return _of_worn(name, _part(layer, name), way[1:])
     if way[0] == "shape" and len(way) > 1:
         return _with_part(way[1:], _of_kind(SHAPE_KINDS, _part(layer, "shape")))
+    if way[:2] == ["style", "features"] and len(way) > 2:
+        return feature_name(way[2])
     table = _TABLES.get(way[0], {}) if len(way) > 1 else {}
     return _with_part(way[1:] if way[0] in _TABLES and len(way) > 1 else way, table)
 

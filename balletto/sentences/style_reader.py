@@ -9,6 +9,7 @@ from ..lettering.faces import axes_of
 from ..lettering.families import FAMILIES
 from ..scene import measures
 from ..scene.characters import place_in
+from ..scene.features import FEATURE, FEATURES, SET, tag_of_set
 from ..scene.value_names import AXES, axis_name
 from . import styles
 from .elements import ColorOf, Literal, NameOf, NumberOf, Option, Reading, StringOf, Values
@@ -79,11 +80,14 @@ class StyleReader:
             return False
         if name == "color":
             return fill is None or isinstance(fill, dict)
-        return name not in self.done or name in ("axes", "stop")
+        return name not in self.done or name in ("axes", "stop", *_FEATURES)
 
     def _set(self, name: str, values: Values) -> None:
         if name == "axes":
             self.style.setdefault("axes", {})[values["tag"]] = values["value"]
+        elif name in _FEATURES:
+            tag = tag_of_set(values["set"]) if "set" in values else values["tag"]
+            self.style.setdefault("features", {})[tag] = _FEATURES[name]
         elif name in ("color", "stop"):
             fill = self.style.get("fill")
             self.style["fill"] = {
@@ -103,6 +107,9 @@ class StyleReader:
         return self.style
 
 
+# The clauses of features, and whether these are on then. That they are "with" something needs no
+# word: "and" and "with" mean nothing by themselves.
+_FEATURES = {"feature": True, "without": False}
 _OF_GRADIENTS = ("angle", "over", "stop")
 
 
@@ -168,9 +175,16 @@ def style_clauses() -> tuple[_Clause, ...]:
     """What may be said of a style, the longest first."""
     number = NumberOf
     outline = NumberOf("outline", styles.OUTLINE_WIDTH)
+    features: list[tuple[Any, ...]] = [
+        (Option("tag", tuple(FEATURES.items())),),
+        (SET, NumberOf("set", measures.WHOLE, is_plain=True)),
+        (FEATURE, StringOf("tag")),
+    ]
     of = [
         ("font", ("Set in", NameOf("font", styles.FONTS))),
         ("font", (Option("font", styles.FONTS),)),
+        *(("without", (styles.WITHOUT, *feature)) for feature in features),
+        *(("feature", feature) for feature in features),
         ("size", (number("size", styles.SIZE), "large")),
         ("size", ("size", number("size", styles.SIZE))),
         ("size", (number("size", styles.SIZE),)),

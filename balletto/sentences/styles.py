@@ -6,6 +6,7 @@ from typing import Any
 
 from ..lettering.faces import axes_of, resting_axes
 from ..lettering.families import FAMILIES, SHIPPED, Families
+from ..scene.features import feature_name
 from ..scene.layers.title import Run
 from ..scene.measures import DEGREES, Measure
 from ..scene.style import Style
@@ -50,6 +51,7 @@ _FILL_STARTS: dict[str, Any] = {
     "none": "none",
 }
 # The clauses, as templates.
+WITH, WITHOUT = "with", "without"
 SET_IN, SPACED, APART = "Set in {}", "spaced {}", "lines {} apart"
 OUTLINED, BROKEN = "outline {}", "broken at {} wide"
 GRADIENT, TURNED = "{} from {} over {}", "{} turned {}"
@@ -118,6 +120,7 @@ def say_style(of: StyleOf, given: dict[str, float] | None = None) -> Pieces:
     ]
     if outline := _outline(of):
         parts.append(outline)
+    parts += _features(style["features"])
     if of.whole:
         leading = of.number("leading", "Leading", style["leading"], LEADING, 1.1)
         align = of.choice("align", "Alignment", style["align"], ALIGNMENTS)
@@ -207,6 +210,18 @@ def _without(of: StyleOf, color: str) -> Piece:
     return Unshown(f"outline 0 px {color}")
 
 
+def _features(given: dict[str, bool]) -> list[Pieces]:
+    """What is chosen of the font's letters, and what is left out of them."""
+    found: list[Pieces] = []
+    names = [feature_name(tag) for tag, is_on in given.items() if is_on]
+    if names:
+        found.append(said(f"{WITH} {' and '.join(names)}"))
+    left = [f"{WITHOUT} {feature_name(tag)}" for tag, is_on in given.items() if not is_on]
+    if left:
+        found.append(said(" and ".join(left)))
+    return found
+
+
 def _own_axes(of: StyleOf, given: dict[str, float]) -> Pieces:
     """Axes by their names, whatever the font has."""
     numbers: list[Pieces] = [
@@ -231,6 +246,7 @@ def _own_outline(of: StyleOf) -> Pieces:
 _OF_RUNS: dict[str, Callable[[StyleOf, dict[str, float]], Pieces]] = {
     "font": lambda of, _: said(SET_IN, _font(of)),
     "axes": _own_axes,
+    "features": lambda of, _: joined(_features(of.style["features"])),
     "size": lambda of, _: (of.number("size", "Size", of.style["size"], SIZE),),
     "tracking": lambda of, _: said(
         SPACED, of.number("tracking", "Tracking", of.style["tracking"], TRACKING)

@@ -18,7 +18,8 @@ from balletto.sentences.reader import Context, read
 from balletto.sentences.scenes import layer_sentences
 from web.command import main
 
-from .scenes import small_scene
+from .fonts import fonts_folder, square_font
+from .scenes import scene_data, small_scene
 
 DEMO = Path(__file__).parents[2] / "web" / "projects" / "demo_scenes"
 
@@ -72,6 +73,26 @@ class CommandTest(TestCase):
         text, marks, why = told.strip().splitlines()
         self.assertEqual(text[marks.index("^") :][: marks.count("^")], "evry")
         self.assertIn("is “every” meant?", why)
+
+    def test_fonts_of_a_folder(self):
+        data = scene_data("Orbit")
+        data["layers"][0]["style"] |= {"font": "Perihelion", "axes": {}}
+        self.file.write_text(files.to_text(data))
+        fonts = fonts_folder(self.folder / "types", plain=square_font())
+        code, out, told = self.run_command("say", self.file)
+        self.assertEqual(code, 0)
+        self.assertIn("Set in “Perihelion”", out)
+        self.assertIn("layers[0].style.font: the font “Perihelion” is not here; Figtree", told)
+        pictures = [self.folder / name for name in ("without.png", "with.png")]
+        self.run_command("frame", self.file, "--at", "60", "-o", pictures[0])
+        _, _, told = self.run_command(
+            "frame", self.file, "--at", "60", "-o", pictures[1], "--fonts", fonts
+        )
+        self.assertEqual(told, "")
+        self.assertNotEqual(*(path.read_bytes() for path in pictures))
+        code, _, told = self.run_command("say", self.file, "--fonts", self.folder / "nowhere")
+        self.assertEqual(code, 1)
+        self.assertIn("is no folder with fonts", told)
 
     def test_every_sentence_of_the_demo_is_understood(self):
         for path in sorted((DEMO).glob("*.json")):

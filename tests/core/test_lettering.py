@@ -238,6 +238,26 @@ class FacesTest(TestCase):
                 self.assertTrue((family.files[0].parent / "LICENSE.txt").exists())
                 self.assertGreater(face(family).ascent, face(family).descent)
 
+    def test_what_is_chosen_of_a_font(self):
+        def pitches(text, **features):
+            row = layout(text, font="Anybody", features=features, tracking=0).rows[0]
+            return row.pitches
+
+        free, tabular = pitches("1 0"), pitches("1 0", tnum=True)
+        self.assertNotAlmostEqual(free[0], free[2])
+        self.assertAlmostEqual(tabular[0], tabular[2])
+        kerned, plain = pitches("AVAV").sum(), pitches("AVAV", kern=False).sum()
+        self.assertLess(kerned, plain)
+
+    def test_letters_may_choose_for_themselves(self):
+        runs = [{"from": 2, "to": 3, "style": {"features": {"tnum": True}}}]
+        mixed = layout("1 1", runs, font="Anybody", tracking=0).rows[0].pitches
+        self.assertNotAlmostEqual(mixed[0], mixed[2])
+
+    def test_what_joins_letters_never_holds_where_they_move_apart(self):
+        moving = layout("fi", font="Anybody", features={"liga": True, "dlig": True})
+        self.assertEqual([len(character.glyphs) for character in moving.characters], [1, 1])
+
     def test_at_least_three_have_more_than_one_axis(self):
         self.assertGreaterEqual(sum(len(axes_of(family)) > 1 for family in FAMILIES.values()), 3)
         self.assertGreaterEqual(len(FAMILIES), 6)

@@ -239,6 +239,18 @@ class SettingTest(FontsTest):
 
 
 class SentenceTest(FontsTest):
+    def test_what_is_chosen_of_a_font_is_said_and_read(self):
+        features = {"smcp": True, "ss03": True, "liga": False, "abcd": True}
+        style = self.scene(features=features).layers[0].style
+        text = style_text(style)
+        self.assertIn(
+            "with small capitals and stylistic set 3 and feature “abcd”, without ligatures", text
+        )
+        self.assertEqual(read(text).data["features"], features)
+        self.put(plain=square_font())
+        told = self.told(self.scene(features={"smcp": True}))
+        self.assertIn("Perihelion has no small capitals, so that does nothing.", told)
+
     def test_own_fonts_are_named_within_marks(self):
         self.put(own=variable_font())
         scene = self.scene(font="Aphelion", axes={"wght": 900})

@@ -35,7 +35,14 @@ from .media_sentences import (
 from .move_offers import MoveOffers
 from .move_sentences import MoveSentence, names_of
 from .shape_sentences import shape_actions, shape_more, shape_sentences
-from .title_sentences import TypeSentence, place_actions, place_more, place_sentence, way_actions
+from .title_sentences import (
+    TypeSentence,
+    feature_actions,
+    place_actions,
+    place_more,
+    place_sentence,
+    way_actions,
+)
 
 _ICONS = {
     "title": "title",
@@ -194,6 +201,8 @@ class LayerBlock:
             for tag, name, unit in (("wght", "font-weight", ""), ("wdth", "font-stretch", "%"))
             if tag in style.axes and len(family.cuts) > 1
         )
+        features = ", ".join(f'"{tag}" {on:d}' for tag, on in style.features.items())
+        css += f"; font-feature-settings: {features}" if features else ""
         return f"{css}; font-variation-settings: {axes}" if axes else css
 
     @property
@@ -266,7 +275,8 @@ class LayerBlock:
     def place_actions(self) -> list[dict[str, Any]]:
         more = media_actions(self.view.document, self.layer)
         copies = formation_actions(self.layer)
-        return [*PLACE_ACTIONS[self.layer.kind](self.layer), *more, *copies]
+        features = feature_actions(self.view.document, self.layer) if self.is_title else []
+        return [*PLACE_ACTIONS[self.layer.kind](self.layer), *features, *more, *copies]
 
     @property
     def sound_actions(self) -> list[dict[str, Any]]:

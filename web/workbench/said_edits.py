@@ -111,8 +111,11 @@ def _run(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
 
 def _by_property(style: Data) -> Data:
     """A style by the paths of its values."""
-    values = {name: value for name, value in style.items() if name != "axes"}
-    return values | {f"axes.{tag}": value for tag, value in style.get("axes", {}).items()}
+    tagged = ("axes", "features")
+    values = {name: value for name, value in style.items() if name not in tagged}
+    return values | {
+        f"{name}.{tag}": value for name in tagged for tag, value in style.get(name, {}).items()
+    }
 
 
 def _place(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:

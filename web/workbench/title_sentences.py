@@ -5,9 +5,11 @@ from typing import Any
 from django.utils.html import format_html
 from django.utils.safestring import SafeString, mark_safe
 
+from balletto.lettering.faces import features_of
 from balletto.lettering.own_fonts import families_of
 from balletto.scene import measures
 from balletto.scene.document import Scene
+from balletto.scene.features import FEATURES, MOST_SETS, USUAL, feature_name, tag_of_set
 from balletto.scene.layers import Layer
 from balletto.scene.layers.base import BLENDS
 from balletto.scene.layers.title import Title
@@ -28,7 +30,8 @@ def style_of(title: Title, index: int) -> dict[str, Any]:
     whole = title.style.model_dump()
     own = next((run.style for run in title.runs if run.first <= index < run.end), None)
     said = own.model_dump(exclude_none=True) if own else {}
-    return {**whole, **said, "axes": {**whole["axes"], **said.get("axes", {})}}
+    own = {name: {**whole[name], **said.get(name, {})} for name in ("axes", "features")}
+    return {**whole, **said, **own}
 
 
 class TypeSentence:
@@ -200,6 +203,26 @@ def way_actions(layer: Layer) -> list[dict[str, Any]]:
     path = f"{layer.id}.transform.position"
     edit = {"name": "bend-way", "path": path, "bent": not position.is_bent}
     return [{"label": label, "edit": edit}]
+
+
+def feature_actions(scene: Scene, title: Title) -> list[dict[str, Any]]:
+    """What the font of a title lets one choose: turned on or off, or back to what is usual."""
+    family = families_of(scene).or_stand_in(title.style.font)
+    offered = features_of(family) | title.style.features.keys()
+    actions = []
+    for tag in (*FEATURES, *map(tag_of_set, range(1, MOST_SETS + 1))):
+        if tag not in offered:
+            continue
+        words = feature_name(tag)
+        path, is_usual = f"{title.id}.style.features.{tag}", tag in USUAL
+        if tag in title.style.features:
+            edit = {"name": "clear-value", "path": path}
+            is_on = title.style.features[tag]
+        else:
+            edit = {"name": "set-value", "path": path, "value": not is_usual}
+            is_on = is_usual
+        actions.append({"label": f"{'without' if is_on else 'with'} {words}", "edit": edit})
+    return actions
 
 
 def place_actions(title: Title) -> list[dict[str, Any]]:

@@ -178,8 +178,9 @@ def gather(styles: Styles) -> list[dict[str, Any]]:
 
 def _merged(style: dict[str, Any], own: dict[str, Any]) -> dict[str, Any]:
     merged = {**style, **own}
-    if "axes" in style or "axes" in own:
-        merged["axes"] = {**style.get("axes", {}), **own.get("axes", {})}
+    for name in ("axes", "features"):
+        if name in style or name in own:
+            merged[name] = {**style.get(name, {}), **own.get(name, {})}
     return merged
 
 
