@@ -14,6 +14,7 @@ from ..scene.characters import characters_of
 from ..scene.document import Scene
 from ..scene.layers.title import Title
 from .families import Families
+from .fitting import fitted
 from .lines import SHARES, Line, keeps_ligatures, set_lines
 from .own_fonts import families_of
 from .setting import Setting
@@ -129,8 +130,8 @@ class _Asked:
 
 @lru_cache(maxsize=KEPT)
 def _laid_out(asked: _Asked) -> Layout:
-    title = asked.title
-    characters = characters_of(title.text)
+    characters = characters_of(asked.title.text)
+    title = fitted(asked.title, asked.families, characters)
     lines = [line for line in set_lines(title, asked.families, characters) if _shows(line)]
     words = words_of(characters)
     cells = [(cell, line, number) for number, line in enumerate(lines) for cell in line.cells]

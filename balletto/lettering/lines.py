@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from functools import lru_cache
 
 from uniseg.linebreak import line_break_units
 
@@ -90,12 +91,18 @@ def _broken(cells: list[Cell], width: float | None) -> Iterator[list[Cell]]:
 
 def _break_units(cells: list[Cell]) -> Iterator[list[Cell]]:
     index = 0
-    for unit in line_break_units("".join(cell.text for cell in cells)):
+    for unit in _units_of("".join(cell.text for cell in cells)):
         start, length = index, 0
         while length < len(unit) and index < len(cells):
             length += len(cells[index].text)
             index += 1
         yield cells[start:index]
+
+
+@lru_cache(maxsize=256)
+def _units_of(text: str) -> tuple[str, ...]:
+    """What a text may be broken into; finding it takes longer than all the rest of a line."""
+    return tuple(line_break_units(text))
 
 
 def _width(cells: list[Cell]) -> float:

@@ -225,6 +225,17 @@ def _idle_values(case: _Case, move: Move) -> Iterator[str]:
             yield f"{' and '.join(sorted(families))} has no axis “{tag}”, so it does nothing."
 
 
+def _does_not_fit(case: _Case) -> Iterator[SceneWarning]:
+    """Words that are too many for the rules by which they are set."""
+    style, lines = case.title.style, case.layout.count("line")
+    typed = case.title.text.count("\n") + 1
+    if style.widest is None or lines <= (style.most_lines or typed):
+        return
+    size = case.layout.characters[0].setting.size
+    text = f"It takes {lines} lines at {size:g} px, its least size, to be no wider than "
+    yield SceneWarning(f"{case.title.id}.style", f"{text}{style.widest:g} px.")
+
+
 def _idle_style(case: _Case) -> Iterator[SceneWarning]:
     """What is said of the style and does nothing."""
     style, path = case.title.style, f"{case.title.id}.style"
@@ -257,6 +268,7 @@ def _path(case: _Case, move: Move) -> str:
 
 CHECKS: list[Callable[[_Case], Iterator[SceneWarning]]] = [
     _stand_ins,
+    _does_not_fit,
     _missing_glyphs,
     _outside_safe_margins,
     _unlanded,

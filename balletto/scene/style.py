@@ -73,7 +73,8 @@ class Style(Model):
     """How a title is set: size in px, tracking in thousandths of it, leading as a factor of it.
 
     `outline` is the width in px of a line that runs along the edge of the letters, half of it
-    inside; `wrap` the width in px at which lines are broken.
+    inside; `wrap` the width in px at which lines are broken. With `widest` px it is set as small as
+    it takes to be no wider, but not below `least_size`, in at most `most_lines` lines.
     """
 
     font: Name = "Anybody"
@@ -87,6 +88,11 @@ class Style(Model):
     outline_color: Color = "#000000"
     align: Literal["left", "center", "right"] = "center"
     wrap: Wrap | None = None
+    widest: Wrap | None = None
+    least_size: FontSize | None = None
+    most_lines: Annotated[int, Number("a number of lines", Counts.COUNT, ge=1, le=100)] | None = (
+        None
+    )
 
 
 class RunStyle(Model):

@@ -1,14 +1,14 @@
 """The sentence of a style: how a title, or some of its letters, are set."""
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Any
 
 from ..lettering.faces import axes_of, resting_axes
 from ..lettering.families import FAMILIES, SHIPPED, Families
 from ..scene.features import feature_name
 from ..scene.layers.title import Run
-from ..scene.measures import DEGREES, Measure
+from ..scene.measures import DEGREES, WHOLE, Measure
 from ..scene.style import Style
 from ..scene.value_names import AXES, axis_name
 from .letters import letters_text
@@ -49,6 +49,13 @@ _FILL_STARTS: dict[str, Any] = {
     "linear": {"kind": "linear", "angle": 90, "colors": ["#F2B705", "#D1495B"]},
     "round": {"kind": "round", "colors": ["#F2B705", "#D1495B"]},
     "none": "none",
+}
+LINES = replace(WHOLE, low=1, high=100)
+# The rules of fitting: how each is said, what it is called, and how it is measured.
+FIT = {
+    "widest": ("not wider than {}", "Widest", SIZE),
+    "least_size": ("at least {} large", "Least size", SIZE),
+    "most_lines": ("at most {} lines", "Most lines", LINES),
 }
 # The clauses, as templates.
 WITH, WITHOUT = "with", "without"
@@ -131,6 +138,7 @@ def say_style(of: StyleOf, given: dict[str, float] | None = None) -> Pieces:
             wrap = Number("type.wrap", "Width", edit=of.setting("wrap"), clears=clears,
                           value=style["wrap"], measure=SIZE)  # fmt: skip
             parts.append(said(BROKEN, wrap))
+        parts += _fit(of)
     return said("{}.", joined(parts))
 
 
@@ -208,6 +216,19 @@ def _outline(of: StyleOf) -> Pieces:
 def _without(of: StyleOf, color: str) -> Piece:
     """An outline of no width, which pages do not show."""
     return Unshown(f"outline 0 px {color}")
+
+
+def _fit(of: StyleOf) -> list[Pieces]:
+    """The rules that the size keeps."""
+    found: list[Pieces] = []
+    for name, (template, label, measure) in FIT.items():
+        value = of.style[name]
+        if value is not None:
+            clears = {"name": "clear-value", "path": f"{of.path}.{name}"}
+            number = Number(f"type.{name}", label, edit=of.setting(name), clears=clears,
+                            value=value, measure=measure)  # fmt: skip
+            found.append(said(template, number))
+    return found
 
 
 def _features(given: dict[str, bool]) -> list[Pieces]:

@@ -258,6 +258,37 @@ class FacesTest(TestCase):
         moving = layout("fi", font="Anybody", features={"liga": True, "dlig": True})
         self.assertEqual([len(character.glyphs) for character in moving.characters], [1, 1])
 
+    def fit(self, text="The Quiet Orbit of Nine Winter Moons", **rules):
+        """The width, the lines and the size of a title of 160 px that keeps rules."""
+        found = layout(text, font="Anybody", size=160, **rules)
+        left, _, right, _ = found.boxes["title"][0]
+        return float(right - left), found.count("line"), found.characters[0].setting.size
+
+    def test_a_title_is_as_large_as_its_rules_let_it_be(self):
+        free, lines, size = self.fit()
+        self.assertEqual((lines, size), (1, 160))
+        width, lines, size = self.fit(widest=1200)
+        self.assertEqual(lines, 1)
+        self.assertTrue(1190 < width <= 1200, width)
+        self.assertAlmostEqual(size / 160, 1200 / free, delta=0.02)
+        wide, lines, larger = self.fit(widest=1200, most_lines=2)
+        self.assertEqual(lines, 2)
+        self.assertLessEqual(wide, 1200)
+        self.assertGreater(larger, 1.5 * size)
+        self.assertEqual(self.fit("Moons", widest=1200)[1:], (1, 160))
+        self.assertEqual(self.fit("Nine\nMoons", widest=1200)[1:], (2, 160))
+
+    def test_the_least_size_holds_and_lines_are_broken_instead(self):
+        width, lines, size = self.fit(widest=1200, least_size=120, most_lines=2)
+        self.assertEqual((lines, size), (3, 120))
+        self.assertLessEqual(width, 1200)
+
+    def test_letters_of_another_size_shrink_along(self):
+        runs = [{"from": 0, "to": 3, "style": {"size": 320}}]
+        found = layout("The Quiet Orbit", runs, font="Anybody", size=160, widest=600)
+        sizes = [character.setting.size for character in found.characters]
+        self.assertAlmostEqual(sizes[0], 2 * sizes[-1])
+
     def test_at_least_three_have_more_than_one_axis(self):
         self.assertGreaterEqual(sum(len(axes_of(family)) > 1 for family in FAMILIES.values()), 3)
         self.assertGreaterEqual(len(FAMILIES), 6)

@@ -101,7 +101,7 @@ class WarningsTest(TestCase):
         self.assertEqual(warned({**move, "start": 60}), [])
 
     def test_every_check_can_speak(self):
-        self.assertEqual(len(CHECKS), 7)
+        self.assertEqual(len(CHECKS), 8)
 
     def test_presets_give_no_warnings(self):
         for name, preset in presets().items():

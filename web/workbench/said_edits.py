@@ -97,7 +97,7 @@ def _style(request: EditRequest, layer: str, line: str, data: Data) -> list[Data
     ]
 
 
-_OF_TITLES = frozenset({"leading", "align", "wrap"})
+_OF_TITLES = frozenset({"leading", "align", "wrap", "widest", "least_size", "most_lines"})
 
 
 def _run(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:

@@ -234,6 +234,18 @@ def place_actions(title: Title) -> list[dict[str, Any]]:
     else:
         edit = {"name": "clear-value", "path": f"{title.id}.style.wrap"}
         actions.append({"label": "lines as typed", "edit": edit})
+    if title.style.widest is None:
+        edit = {"name": "set-value", "path": f"{title.id}.style.widest", "value": 1200}
+        actions.append({"label": "fit into a width", "edit": edit})
+    else:
+        edit = {"name": "set-value", "path": f"{title.id}.style.least_size", "value": 40}
+        more = {"name": "set-value", "path": f"{title.id}.style.most_lines", "value": 2}
+        offers = {"least_size": ("a least size", edit), "most_lines": ("in several lines", more)}
+        actions += [
+            {"label": label, "edit": offer}
+            for name, (label, offer) in offers.items()
+            if getattr(title.style, name) is None
+        ]
     if not title.style.outline:
         edit = {"name": "set-value", "path": f"{title.id}.style.outline", "value": 4}
         actions.append({"label": "an outline", "edit": edit})
