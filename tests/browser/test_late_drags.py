@@ -137,6 +137,18 @@ class LateDragTest(LateTest):
             keys = self.title()["transform"]["opacity"]["keys"]
             self.assertEqual([key["at"] for key in keys], [0, 30, 40, 60])
 
+    def test_all_keys_are_selected_where_their_view_has_just_been_opened(self):
+        for _ in self.slowly((700,), layers=self.titles()):
+            self.page.evaluate(f"window.lateNumbers = {NUMBERS}")
+            self.page.locator("#row-t1 [data-select-layer]").click()
+            self.kept()
+            self.page.get_by_role("tab", name="Keyframes").click()
+            self.page.locator("#picture").focus()
+            self.page.keyboard.press("Control+a")
+            spread = self.page.locator(".time__foot--keys [data-open-spread]").first
+            expect(spread).to_be_enabled()
+            expect(self.page.locator('.kbead[aria-pressed="true"]').nth(3)).to_be_visible()
+
     def test_what_follows_a_drag_past_another_key_is_done_to_the_same_key(self):
         bead = '.kbead[data-path="t1.transform.opacity"][data-index="1"]'
         after = {

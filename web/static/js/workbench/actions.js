@@ -204,11 +204,13 @@ export const splitLayer = () =>
   );
 export const groupLayers = () => ofLayers((layers) => commit({ name: "group", layers }));
 
-/** All keyframes that are shown, or all layers. */
+/** All keyframes of the view of keyframes, also where that has just been opened; or all layers. */
 export function selectAll() {
-  if (view() === "keyframes" && everyKey().length) choose(everyKey());
-  else selectLayers(state.ids);
+  if (view() !== "keyframes") return selectLayers(state.ids);
+  whenKnown("keyframes", () => (everyKey().length ? choose(everyKey()) : selectLayers(state.ids)));
 }
+
+export const selectAllKeys = () => whenKnown("keyframes", () => choose(everyKey()));
 
 /** Repeats the last value up to the playhead: of the value that has the focus, or of the selected keys. */
 export const holdHere = () =>

@@ -2,9 +2,7 @@
 
 import { tell } from "../page.js";
 import * as actions from "./actions.js";
-import { everyKey } from "./keyframe_rows.js";
 import { addPreset, openGallery } from "./gallery.js";
-import { choose } from "./keyframe_selection.js";
 import { toggleKeying } from "./keying.js";
 import { goToKey } from "./shortcuts.js";
 import { toggle, toggleWholeScreen } from "./player.js";
@@ -57,7 +55,7 @@ const COMMANDS = [
   ["To the start of the layer", "Shift Home", ofLayer(() => goTo(actions.layerEnd(0)))],
   ["To the end of the layer", "Shift End", ofLayer(() => goTo(actions.layerEnd(1)))],
   ["Set a marker at the playhead", "M", actions.addMarker],
-  ["Select all keyframes", "", () => choose(everyKey())],
+  ["Select all keyframes", "", actions.selectAllKeys],
   ["Reverse the keyframes", "", actions.reverseKeys],
   ["Align the keyframes to the playhead", "", actions.alignKeys],
   ["Flatten the curve at the keyframes", "", actions.flattenKeys],
