@@ -239,6 +239,24 @@ class KeysTest(EditTest):
         self.assertIn("not there", self.refused(name="remove-marker", index=0))
         self.assertIn("not there", self.refused(name="change-marker", index=0, at=1))
 
+    def test_markers_need_no_name(self):
+        data = {**document(), "markers": [{"at": 9}, {"at": 30, "name": "Out"}]}
+        data["layers"][0]["moves"][0] |= {"marker": "Out"}
+        data["layers"][0]["moves"][0].pop("start", None)
+        move = {"name": "set-value", "path": "t1.moves.m1.marker", "value": None}
+        for edit in (
+            {"name": "change-marker", "index": 0, "at": 3},
+            {"name": "change-marker", "index": 0, "marker_name": "In"},
+            {"name": "remove-marker", "index": 0},
+            {"name": "set-beats", "times": [5, 10]},
+            {"name": "add-marker", "at": 50},
+            {**move, "name": "clear-value"},
+        ):
+            with self.subTest(edit["name"]):
+                edit.pop("value", None)
+                applied = apply(data, edit)
+                self.assertEqual(apply(applied.document, applied.inverse).document, data)
+
     def test_several(self):
         edits = [
             {"name": "set-value", "path": "t1.transform.rotation", "value": [0, 0, 5]},

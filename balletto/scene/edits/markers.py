@@ -15,7 +15,8 @@ from .paths import frames, move_start, without_marker
 
 
 def _markers(document: Document) -> list[dict[str, Any]]:
-    return document.get("markers", [])
+    # A file need not say a name; all that there is goes by it.
+    return [{"name": "", **each} for each in document.get("markers", [])]
 
 
 @edit("add-marker")

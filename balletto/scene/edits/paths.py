@@ -81,7 +81,8 @@ def move_start(document: Document, move: dict[str, Any]) -> float:
     """The frame of the scene at which a move starts: what it says, or that of its marker."""
     if "start" in move or "marker" not in move:
         return move.get("start", 0)
-    named = [each["at"] for each in document.get("markers", []) if each["name"] == move["marker"]]
+    markers = document.get("markers", [])
+    named = [each["at"] for each in markers if each.get("name", "") == move["marker"]]
     return min(named, default=0)
 
 
