@@ -38,14 +38,9 @@ def has_sound(scene: Scene) -> bool:
     )
 
 
-def mix(scene: Scene, frames: range | None = None) -> np.ndarray:
-    """All that is heard in a scene during some of its frames, or all, at once. ClipError if a file
-    of sound cannot be read."""
-    return np.concatenate([np.zeros((2, 0), np.float32), *mixed(scene, frames)], axis=1)
-
-
 def mixed(scene: Scene, frames: range | None = None) -> Parts:
-    """The same in turn, in blocks of a few seconds."""
+    """All that is heard in a scene during some of its frames, or all: in turn, in blocks of a few
+    seconds. ClipError if a file of sound cannot be read."""
     frames = frames or range(scene.length)
     first, end = (_sample_at(scene, frame) for frame in (frames.start, frames.stop))
     for at, block in _summed(scene, end):
@@ -123,17 +118,17 @@ class _Clicks:
         frames, units = clicks_of(scene, layer)
         there = (frames >= layer.span[0]) & (frames < layer.span[1])
         self._starts = np.array([_sample_at(scene, frame) for frame in frames[there].tolist()])
-        self._units = units[there].tolist()
-        self._layer = layer
+        self._units, self._layer = units[there], layer
+        # The lowest click is the longest.
+        self._longest = self._sound.shape[1] / (1 - layer.pitch_chance)
         # No more than a click or two of each pitch is heard at a time.
         self._click = lru_cache(maxsize=64)(self._of_unit)
 
     def add_to(self, block: np.ndarray, at: int) -> None:
         end = at + block.shape[1]
-        for start, unit in zip(self._starts.tolist(), self._units, strict=True):
-            if start >= end:
-                continue
-            click = self._click(unit)
+        heard = np.flatnonzero((self._starts < end) & (self._starts + self._longest > at))
+        for number in heard.tolist():
+            start, click = int(self._starts[number]), self._click(int(self._units[number]))
             first, last = max(start, at), min(start + click.shape[1], end)
             if first < last:
                 block[:, first - at : last - at] += click[:, first - start : last - start]

@@ -16,6 +16,7 @@ import uharfbuzz as hb
 from fontTools.ttLib import woff2
 
 from .families import FALLBACKS, FAMILIES, Cut, Family
+from .font_files import Axis
 
 # An outline: ("move" | "line" | "curve" | "close", coordinates), quadratic curves as "quad".
 Command = tuple[str, tuple[float, ...]]
@@ -23,17 +24,6 @@ Command = tuple[str, tuple[float, ...]]
 AXIS_STEPS = 256
 # The box that an outline just fits into: left, bottom, right, top.
 Extents = tuple[float, float, float, float]
-
-
-@dataclass(frozen=True)
-class Axis:
-    """A design axis of a variable font: tag, name, and its range."""
-
-    tag: str
-    name: str
-    low: float
-    default: float
-    high: float
 
 
 @dataclass(frozen=True)

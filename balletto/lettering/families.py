@@ -22,8 +22,9 @@ class Cut:
     weight: float = 400.0
     width: float = 100.0
     is_italic: bool = False
-    name: str = ""
+    style: str = ""
     may_travel: bool = True
+    kind: str = "sans"  # as FontAbout tells it
 
 
 @dataclass(frozen=True)
@@ -33,7 +34,11 @@ class Family:
     name: str
     cuts: tuple[Cut, ...]
     note: str = ""
-    kind: str = "sans"  # as FontAbout tells it
+
+    @property
+    def kind(self) -> str:
+        """Serif, sans ...: as its first cut is."""
+        return self.cuts[0].kind
 
     @property
     def files(self) -> tuple[Path, ...]:
@@ -72,7 +77,7 @@ def _shipped(
     name: str, folder: str, note: str, parts: tuple[str, ...] = _LATIN, kind: str = "sans"
 ) -> Family:
     files = tuple(FOLDER / folder / f"{part}.woff2" for part in parts)
-    return Family(name, (Cut(files),), note, kind)
+    return Family(name, (Cut(files, kind=kind),), note)
 
 
 _SANS_PARTS = (*_LATIN, "vietnamese", "greek", "greek-ext", "cyrillic", "cyrillic-ext")

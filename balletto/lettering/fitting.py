@@ -1,6 +1,7 @@
 """Fitting: a title set as large as rules let it: not wider than so much, in so many lines, at least
 so large."""
 
+import math
 from collections.abc import Callable
 
 from ..scene.layers.title import Title
@@ -17,9 +18,8 @@ def fitted(title: Title, families: Families, characters: tuple[str, ...]) -> Tit
     style = title.style
     if style.widest is None:
         return title
-    widest, wrap = style.widest, style.widest if style.most_lines else None
-    typed = title.text.count("\n") + 1
-    most = style.most_lines or typed
+    widest, wrap = style.widest, style.widest if style.most_lines else style.wrap
+    most = lines_allowed(title)
 
     def keeps(factor: float) -> bool:
         lines = set_lines(_sized(title, factor, wrap), families, characters)
@@ -32,6 +32,13 @@ def fitted(title: Title, families: Families, characters: tuple[str, ...]) -> Tit
     if least > 0 and not keeps(least):
         return _sized(title, least, widest)
     return _sized(title, _largest(least, keeps), wrap)
+
+
+def lines_allowed(title: Title) -> float:
+    """How many lines a title that fits may have: as many as are said, or typed; as many as it takes
+    where these are broken at a width of their own."""
+    typed = title.text.count("\n") + 1 if title.style.wrap is None else math.inf
+    return title.style.most_lines or typed
 
 
 def _largest(least: float, keeps: Callable[[float], bool]) -> float:

@@ -18,6 +18,8 @@ _ITALIC = 1  # a bit of fsSelection
 # Names of the name table, by their numbers.
 _FAMILY, _STYLE, _LICENCE, _LICENCE_AT = (16, 1), (17, 2), 13, 14
 _MOST_NAME = 80  # letters
+_MOST_AXES = 64
+MOST_BYTES = 100 * 2**20  # of a file, and of what it unpacks to
 # What may be done with it, by the bits of fsType, the strictest first.
 RESTRICTED = "restricted"
 _EMBEDDING = ((0x0002, RESTRICTED), (0x0004, "preview"), (0x0008, "editable"))
@@ -28,8 +30,8 @@ class FontFileError(Exception):
 
 
 @dataclass(frozen=True)
-class FontAxis:
-    """A design axis of a variable font."""
+class Axis:
+    """A design axis of a variable font: tag, name, and its range."""
 
     tag: str
     name: str
@@ -54,10 +56,9 @@ class FontAbout:
     weight: float
     width: float
     is_italic: bool
-    axes: tuple[FontAxis, ...]
+    axes: tuple[Axis, ...]
     features: tuple[str, ...]
     glyphs: int
-    covers: frozenset[int]
     kind: str
     scripts: tuple[str, ...]
     licence: str
@@ -73,6 +74,8 @@ class FontAbout:
 def fonts_in(path: Path) -> Iterator[TTFont]:
     """The fonts of a file, each open until the next is asked for: one, or those of a collection.
     FontFileError if it is none."""
+    if path.stat().st_size > MOST_BYTES:
+        raise FontFileError(f"{path.name} has more than {MOST_BYTES // 2**20} MB.")
     opened = TTCollection if path.suffix.lower() in _COLLECTIONS else TTFont
     try:
         # What is written of it again is the same, whenever that is.
@@ -110,7 +113,6 @@ def _about(font: TTFont) -> FontAbout:
         tuple(_axes(font, names)),
         _features(font),
         font["maxp"].numGlyphs,
-        covers,
         _kind_of(font, family),
         scripts_of(covers),
         _first_name(names, (_LICENCE,), 400) or _first_name(names, (_LICENCE_AT,), 400),
@@ -162,10 +164,16 @@ def _first_name(names: Any, numbers: tuple[int, ...], most: int = _MOST_NAME) ->
     return ""
 
 
-def _axes(font: TTFont, names: Any) -> Iterator[FontAxis]:
-    for axis in font["fvar"].axes if "fvar" in font else ():
-        name = names.getDebugName(axis.axisNameID) or axis.axisTag
-        yield FontAxis(axis.axisTag, name, axis.minValue, axis.defaultValue, axis.maxValue)
+def _axes(font: TTFont, names: Any) -> Iterator[Axis]:
+    axes = font["fvar"].axes if "fvar" in font else ()
+    if len(axes) > _MOST_AXES:
+        raise FontFileError(f"it has more than {_MOST_AXES} axes")
+    for axis in axes:
+        tag = axis.axisTag
+        if not (tag.isascii() and tag.isalnum()):
+            raise FontFileError(f"it has an axis that cannot be named, “{tag}”")
+        name = _first_name(names, (axis.axisNameID,)) or tag
+        yield Axis(tag, name, axis.minValue, axis.defaultValue, axis.maxValue)
 
 
 def _features(font: TTFont) -> tuple[str, ...]:

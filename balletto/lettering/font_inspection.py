@@ -3,6 +3,7 @@ with has to take them, and their letters have to come out of the shaper."""
 
 import logging
 import random
+import time
 from pathlib import Path
 
 import ots
@@ -10,13 +11,17 @@ import uharfbuzz as hb
 from fontTools.ttLib import TTFont
 
 from ..apart import LostProcess, apart
+from ..scene.model import MAX_TEXT
 from .faces import part_of_file
-from .font_files import FontAbout, FontFileError, about, fonts_in
+from .font_files import MOST_BYTES, FontAbout, FontFileError, about, fonts_in
 
 MOST_FONTS = 40  # of a collection
 SECONDS = 10  # of a processor, for a file
-_TRIED = 300  # glyphs whose outlines are drawn
-_MOST_COMMANDS = 200_000  # that these may have together
+_TRIED_S = 3.0  # that glyphs are drawn for, by chance: as a rule all of them
+_BEYOND = 2.0**16  # any axis: their numbers have 16 bits before the point
+_SHAPED = 300  # letters that are shaped
+_MOST_IN_A_GLYPH = 30_000  # commands of an outline
+_MOST_IN_A_TITLE = 4_000_000  # of the outlines of as many glyphs as a title may have
 
 
 def inspected_fonts(path: Path, folder: Path) -> list[tuple[Path, FontAbout]]:
@@ -36,6 +41,8 @@ def _looked_into(path: Path, folder: Path) -> list[tuple[Path, FontAbout]]:
             raise FontFileError(f"{path.name} holds more than {MOST_FONTS} fonts.")
         try:
             found.append(_written(font, folder / f"{number}"))
+            if sum(plain.stat().st_size for plain, _ in found) > MOST_BYTES:
+                raise FontFileError(f"it unpacks to more than {MOST_BYTES // 2**20} MB")
         except FontFileError as error:
             raise FontFileError(f"{path.name} cannot be used: {error}.") from None
     return found
@@ -50,10 +57,12 @@ def _written(font: TTFont, stem: Path) -> tuple[Path, FontAbout]:
         font.save(path, reorderTables=False)
     except Exception as error:  # as in reading
         raise FontFileError(f"its tables are damaged ({error})") from None
+    if path.stat().st_size > MOST_BYTES:
+        raise FontFileError(f"it unpacks to more than {MOST_BYTES // 2**20} MB")
     _sanitize(path)
     with TTFont(path, lazy=True) as plain:
         found = about(plain)
-    _try(path)
+    _try(path, found.glyphs)
     return path, found
 
 
@@ -66,17 +75,25 @@ def _sanitize(path: Path) -> None:
         raise FontFileError(f"its tables are damaged ({told})")
 
 
-def _try(path: Path) -> None:
-    """Shapes and draws some of its glyphs, at an end of its axes as well."""
-    part = part_of_file(path)
-    count = hb.Face(hb.Blob.from_file_path(path)).glyph_count
-    numbers = random.Random(count).sample(range(count), min(count, _TRIED))
-    commands = 0
+def _try(path: Path, glyphs: int) -> None:
+    """Shapes and draws what there is time for, at the ends of its axes as well. What a title of it
+    takes in memory is bounded by that."""
+    resting = part_of_file(path)
+    ends = resting.moved(tuple((tag, _BEYOND) for tag, _ in resting.axes))
+    numbers = random.Random(glyphs).sample(range(glyphs), glyphs)
+    until = time.process_time() + _TRIED_S
+    drawn = commands = 0
     for number in numbers:
-        commands += len(part.outline(number))
-        if commands > _MOST_COMMANDS:
-            raise FontFileError("its outlines have too many points")
-    buffer = hb.Buffer()
-    buffer.add_codepoints(sorted(part.covered)[:_TRIED])
-    buffer.guess_segment_properties()
-    hb.shape(part.font, buffer)
+        longest = max(len(part.outline(number)) for part in (resting, ends))
+        drawn, commands = drawn + 1, commands + longest
+        if longest > _MOST_IN_A_GLYPH:
+            raise FontFileError("an outline of it has too many points")
+        if time.process_time() > until:
+            break
+    if drawn and commands / drawn * min(glyphs, MAX_TEXT) > _MOST_IN_A_TITLE:
+        raise FontFileError("its outlines have too many points")
+    for part in (resting, ends):
+        buffer = hb.Buffer()
+        buffer.add_codepoints(sorted(part.covered)[:_SHAPED])
+        buffer.guess_segment_properties()
+        hb.shape(part.font, buffer)

@@ -19,7 +19,7 @@ from ..scene.layers.title import Title
 from ..scene.moves import Becoming
 from ..scene.style import RunStyle, Style
 from .families import FAMILIES, SHIPPED, Cut, Families, Family
-from .font_files import SUFFIXES, FontAbout, FontFileError, about, fonts_in
+from .font_files import SUFFIXES, FontFileError, about, fonts_in
 
 INDEX = "fonts.json"
 _VERSION = 1  # of what an index says
@@ -37,10 +37,11 @@ def families_in(folder: Path | None) -> Families:
         return SHIPPED
     for place in (folder / INDEX, folder):
         try:
-            changed = place.stat().st_mtime_ns
+            found = place.stat()
         except OSError:
             continue
-        return _read(folder, changed)
+        # Of two that are written within one tick of the clock the times are the same.
+        return _read(folder, (found.st_mtime_ns, found.st_ino, found.st_size))
     return SHIPPED
 
 
@@ -77,7 +78,7 @@ def missing_fonts(scene: Scene) -> list[tuple[str, str]]:
 
 
 @lru_cache(maxsize=64)
-def _read(folder: Path, changed: int) -> Families:
+def _read(folder: Path, changed: tuple[int, int, int]) -> Families:
     entries = _indexed(folder / INDEX)
     if entries is None:
         entries = list(_looked_at(folder))
@@ -117,14 +118,15 @@ def _looked_at(folder: Path) -> Iterable[dict[str, Any]]:
         except FontFileError:
             continue
         if not others:
-            yield entry_of(path.name, first)
+            yield entry_of(path.name, first.family, first)
 
 
-def entry_of(file: str, font: FontAbout) -> dict[str, Any]:
-    """What an index says of a font that lies in a file."""
+def entry_of(file: str, family: str, font: Any) -> dict[str, Any]:
+    """What an index says of a font that lies in a file, as one of a family; `font` is a FontAbout,
+    a Cut, or what else tells as much."""
     return {
         "file": file,
-        "family": font.family,
+        "family": family,
         "style": font.style,
         "weight": font.weight,
         "width": font.width,
@@ -140,14 +142,12 @@ def _order(cut: Cut) -> tuple[bool, float, float]:
 
 def _families(folder: Path, entries: Iterable[dict[str, Any]]) -> list[Family]:
     cuts: dict[str, list[Cut]] = {}
-    kinds: dict[str, str] = {}
     for entry in entries:
         cut = Cut((folder / entry["file"],), entry["weight"], entry["width"], entry["italic"],
-                  entry["style"], entry["travels"])  # fmt: skip
+                  entry["style"], entry["travels"], entry["kind"])  # fmt: skip
         cuts.setdefault(entry["family"], []).append(cut)
-        kinds.setdefault(entry["family"], entry["kind"])
     return [
-        Family(name, tuple(sorted(found, key=_order)), kind=kinds[name])
+        Family(name, tuple(sorted(found, key=_order)))
         for name, found in sorted(cuts.items(), key=lambda pair: pair[0].casefold())
         if name not in FAMILIES
     ]

@@ -10,6 +10,7 @@ import numpy as np
 
 from ..lettering.faces import axes_of, features_of
 from ..lettering.families import STAND_IN
+from ..lettering.fitting import lines_allowed
 from ..lettering.layout import Layout, lay_out
 from ..lettering.own_fonts import families_of
 from ..scene.document import Scene
@@ -219,17 +220,18 @@ def _idle_values(case: _Case, move: Move) -> Iterator[str]:
     if "fill" in pose and settings and all(setting.fill == "none" for setting in settings):
         yield "The letters are not filled, so the colour of the fill does nothing."
     families = {setting.face.family for setting in settings}
+    # Between the files of a family, one for each weight, nothing moves.
+    moving = {tag for s in settings for part in s.face.parts for tag, _ in part.axes}
     for name in pose:
         tag = name.removeprefix("axes.")
-        if name != tag and families and not any(tag in _tags(case, each) for each in families):
+        if name != tag and families and tag not in moving:
             yield f"{' and '.join(sorted(families))} has no axis “{tag}”, so it does nothing."
 
 
 def _does_not_fit(case: _Case) -> Iterator[SceneWarning]:
     """Words that are too many for the rules by which they are set."""
     style, lines = case.title.style, case.layout.count("line")
-    typed = case.title.text.count("\n") + 1
-    if style.widest is None or lines <= (style.most_lines or typed):
+    if style.widest is None or lines <= lines_allowed(case.title):
         return
     size = case.layout.characters[0].setting.size
     text = f"It takes {lines} lines at {size:g} px, its least size, to be no wider than "
@@ -239,23 +241,21 @@ def _does_not_fit(case: _Case) -> Iterator[SceneWarning]:
 def _idle_style(case: _Case) -> Iterator[SceneWarning]:
     """What is said of the style and does nothing."""
     style, path = case.title.style, f"{case.title.id}.style"
-    for tag in style.axes:
-        if style.font in families_of(case.scene) and tag not in _tags(case, style.font):
-            yield SceneWarning(path, f"{style.font} has no axis “{tag}”, so it does nothing.")
-    offered = features_of(families_of(case.scene).or_stand_in(style.font))
-    for tag, is_on in style.features.items():
-        if is_on and tag not in offered and style.font in families_of(case.scene):
-            text = f"{style.font} has no {feature_name(tag)}, so that does nothing."
-            yield SceneWarning(path, text)
+    family = families_of(case.scene).get(style.font)
+    if family is not None:
+        idle = style.axes.keys() - {axis.tag for axis in axes_of(family)}
+        asked = {tag for tag, is_on in style.features.items() if is_on}
+        told = [f"has no axis “{tag}”, so it does nothing." for tag in sorted(idle)]
+        told += [
+            f"has no {feature_name(tag)}, so that does nothing."
+            for tag in sorted(asked - features_of(family))
+        ]
+        yield from (SceneWarning(path, f"{style.font} {text}") for text in told)
     settings = [character.setting for character in case.layout.characters]
     outlined = any("outline" in move.pose.given for move in _working(case.title))
     if any(s.fill == "none" and not s.outline for s in settings) and not outlined:
         text = "Letters with neither fill nor outline cannot be seen."
         yield SceneWarning(path, text)
-
-
-def _tags(case: _Case, name: str) -> set[str]:
-    return {axis.tag for axis in axes_of(families_of(case.scene).or_stand_in(name))}
 
 
 def _working(title: Title) -> list[Move]:

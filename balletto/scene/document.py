@@ -35,6 +35,7 @@ from .style import AnyGradient
 FORMAT = "balletto-scene"
 VERSION = 1
 MAX_SIDE = 8192  # the widest picture that common H.264 decoders take
+FONTS_FOLDER = "fonts"  # beside a scene, where its fonts lie if nowhere else
 MAX_LENGTH = 4 * 60 * 60 * 60  # four hours at 60 frames a second
 
 
@@ -174,7 +175,7 @@ class Scene(Model):
         """The same, and the scenes in it, with files that lie in a folder, and fonts in another, or
         in its folder "fonts"; gives itself."""
         self._folder = folder
-        self._fonts_folder = fonts_folder or (folder and folder / "fonts")
+        self._fonts_folder = fonts_folder or (folder and folder / FONTS_FOLDER)
         for used in self.scenes:
             used.scene.in_folder(folder, fonts_folder)
         return self

@@ -30,9 +30,14 @@ MOST_SETS = 20
 
 def feature_name(tag: str) -> str:
     """What a feature is called; those without words by their tags."""
-    if tag.startswith("ss") and tag[2:].isdecimal():
+    if is_set(tag):
         return f"{SET} {int(tag[2:])}"
     return FEATURES.get(tag, f"{FEATURE} “{tag}”")
+
+
+def is_set(tag: str) -> bool:
+    """Whether a tag is that of a stylistic set."""
+    return tag.startswith("ss") and tag[2:].isdecimal()
 
 
 def tag_of_set(number: float) -> str:

@@ -75,6 +75,12 @@ def axis_name(tag: str, name: str = "") -> str:
     return AXES.get(tag, name or tag).lower()
 
 
+def spoken_axis(tag: str) -> str:
+    """How sentences say a design axis, whatever font has it: by its name if that is one that all
+    know, or its tag within marks."""
+    return AXES.get(tag, f"“{tag}”")
+
+
 def property_name(name: str) -> str:
     """The name of a property of a pose: "turn", "font weight"."""
     if name.startswith("axes."):

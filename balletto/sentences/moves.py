@@ -15,7 +15,7 @@ from ..scene.measures import Measure
 from ..scene.moves import BecomingShape, GroupMove, LayerMove, Move
 from ..scene.shapes import Shape
 from ..scene.tracks import Tied, Track, value_at
-from ..scene.value_names import PROPERTY_NOUNS, axis_name, property_name
+from ..scene.value_names import PROPERTY_NOUNS, axis_name, property_name, spoken_axis
 from ..scene.wording import Said
 from .letters import letters_text, quoted
 from .parts import say_part, value_of
@@ -226,9 +226,10 @@ class _MoveSaid:
                 parts.append(said(color.words, piece))
         for name, value in given.items():
             if name.startswith("axes."):
-                called = axis_name(name.removeprefix("axes."))
-                number = self._pose_number(name, value, measures.SIGNED, called.capitalize())
-                parts.append(said(AXIS_WORDS, number, called))
+                tag = name.removeprefix("axes.")
+                label = axis_name(tag).capitalize()
+                number = self._pose_number(name, value, measures.SIGNED, label)
+                parts.append(said(AXIS_WORDS, number, spoken_axis(tag)))
         return joined(parts, ", ", " and ") if parts else said(NOWHERE)
 
     def _pose_number(self, name: str, value: Any, measure: Measure, label: str) -> Number:

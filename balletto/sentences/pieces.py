@@ -13,6 +13,7 @@ from typing import Any
 
 from ..scene.measures import FRAME, FRAMES, PLAIN, SIGNED, Measure
 from ..scene.tracks import Tied, Track
+from .letters import quoted
 
 BEYOND = (
     ("hold", "it holds"),
@@ -120,7 +121,7 @@ class FontChoice(Value):
 
     @property
     def text(self) -> str:
-        return self.value if self.is_shipped else f"“{self.value}”"
+        return self.value if self.is_shipped else quoted(self.value)
 
 
 @dataclass(frozen=True)

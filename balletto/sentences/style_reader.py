@@ -5,12 +5,10 @@ from dataclasses import dataclass, field
 from functools import cache
 from typing import Any
 
-from ..lettering.faces import axes_of
-from ..lettering.families import FAMILIES
 from ..scene import measures
 from ..scene.characters import place_in
 from ..scene.features import FEATURE, FEATURES, SET, tag_of_set
-from ..scene.value_names import AXES, axis_name
+from ..scene.value_names import AXES
 from . import styles
 from .elements import ColorOf, Literal, NameOf, NumberOf, Option, Reading, StringOf, Values
 from .patterns import Pattern, row
@@ -211,7 +209,7 @@ def style_clauses() -> tuple[_Clause, ...]:
     clauses += [
         _Clause("axes", Pattern((Literal(called), number("value", measures.PLAIN)),
                                 (("tag", tag),)))
-        for tag, called in _axes()
+        for tag, called in AXES.items()
     ]  # fmt: skip
     tagged = (StringOf("tag"), number("value", measures.PLAIN))
     clauses.append(_Clause("axes", Pattern(tagged, is_rare=True)))
@@ -220,16 +218,6 @@ def style_clauses() -> tuple[_Clause, ...]:
         for value, words in _WEIGHTS
     ]
     return tuple(sorted(clauses, key=lambda clause: -len(clause.pattern.elements)))
-
-
-def _axes() -> list[tuple[str, str]]:
-    """The axes of all families: tag, and what it is called."""
-    found = {
-        axis.tag: axis_name(axis.tag, axis.name)
-        for family in FAMILIES.values()
-        for axis in axes_of(family)
-    }
-    return list({**AXES, **found}.items())
 
 
 def style_phrases() -> Iterator[str]:

@@ -10,7 +10,7 @@ from ..scene.features import feature_name
 from ..scene.layers.title import Run
 from ..scene.measures import DEGREES, WHOLE, Measure
 from ..scene.style import Style
-from ..scene.value_names import AXES, axis_name
+from ..scene.value_names import spoken_axis
 from .letters import letters_text
 from .pieces import (
     Choice,
@@ -152,7 +152,7 @@ def axis_measure(axis: Any) -> Measure:
     """How a design axis of a font is said: by its name, within its range."""
     return Measure(
         "", drag=(axis.high - axis.low) / 300, step=(axis.high - axis.low) / 100 or 1,
-        low=axis.low, high=axis.high, before=axis_name(axis.tag, axis.name),
+        low=axis.low, high=axis.high, before=spoken_axis(axis.tag),
     )  # fmt: skip
 
 
@@ -171,7 +171,7 @@ def _axes(of: StyleOf, given: dict[str, float]) -> Pieces:
         pieces += told if axis.tag in given else (Usual(told),)
     tags = {axis.tag for axis in known}
     for tag in sorted(set(given) - tags):
-        number = of.number(f"axes.{tag}", tag, given[tag], Measure(before=f"“{tag}”"))
+        number = of.number(f"axes.{tag}", tag, given[tag], Measure(before=spoken_axis(tag)))
         pieces += said(" {}" if not pieces else ", {}", number)
     return tuple(pieces)
 
@@ -246,7 +246,7 @@ def _features(given: dict[str, bool]) -> list[Pieces]:
 def _own_axes(of: StyleOf, given: dict[str, float]) -> Pieces:
     """Axes by their names, whatever the font has."""
     numbers: list[Pieces] = [
-        (of.number(f"axes.{tag}", tag, value, Measure(before=AXES.get(tag, f"“{tag}”"))),)
+        (of.number(f"axes.{tag}", tag, value, Measure(before=spoken_axis(tag))),)
         for tag, value in given.items()
     ]
     return joined(numbers)

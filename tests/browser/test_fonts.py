@@ -33,6 +33,7 @@ class FontsTest(LateTest):
             paths[-1].write_bytes(content)
         self.page.locator("#file").set_input_files(paths)
         self.page.get_by_role("button", name="Add fonts").click()
+        expect(self.page.locator(".notice")).to_be_visible()
 
     def back(self):
         self.page.goto(f"{self.live_server_url}/scenes/{self.scene.pk}/")

@@ -9,6 +9,7 @@ import av
 import numpy as np
 from PIL import Image, ImageDraw
 
+from balletto.clip.mixing import mixed
 from balletto.clip.sound import write_wav
 from balletto.hearing.samples import RATE
 
@@ -16,6 +17,11 @@ SPARK = """<svg xmlns="http://www.w3.org/2000/svg" width="40" height="40">
 <path d="M20 0L24 16L40 20L24 24L20 40L16 24L0 20L16 16Z" fill="#E0567B"/></svg>"""
 # The videos have 30 frames, 30 a second, and each frame is of one grey: 6 for each frame.
 GREY_STEP = 6
+
+
+def mix(scene, frames=None):
+    """All that is heard in a scene, or during some of its frames, as one."""
+    return np.concatenate([np.zeros((2, 0), np.float32), *mixed(scene, frames)], axis=1)
 
 
 @lru_cache

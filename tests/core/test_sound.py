@@ -11,13 +11,13 @@ import numpy as np
 from balletto.clip import mixing
 from balletto.clip.errors import ClipError
 from balletto.clip.export_settings import usual_settings
-from balletto.clip.mixing import mix, mixed
+from balletto.clip.mixing import mixed
 from balletto.clip.render import render
 from balletto.clip.sound import write_wav
 from balletto.hearing.samples import RATE, SoundError, read
 from balletto.scene import files
 
-from .media import media_folder
+from .media import media_folder, mix
 from .scenes import scene_data
 
 PEAK = 0.5  # of bell.wav, a tone of one second

@@ -5,7 +5,7 @@ from unittest import TestCase
 
 import numpy as np
 
-from balletto.clip.mixing import has_sound, mix
+from balletto.clip.mixing import has_sound
 from balletto.hearing.samples import RATE
 from balletto.lettering.layout import lay_out
 from balletto.motion.evaluate import trace
@@ -18,6 +18,7 @@ from balletto.scene.edits import apply
 from balletto.scene.presets import beside, presets, without
 from balletto.sentences.reader import read
 
+from .media import mix
 from .scenes import scene_data
 
 

@@ -31,6 +31,10 @@ class FaultPagesTest(PageTest):
         self.assertContains(answer, '<meta http-equiv="refresh" content="3">', status_code=503)
         self.assertEqual(answer["Retry-After"], "3")
         self.assertNotContains(answer, "gone away", status_code=503)
+        with mock.patch.object(connection, "cursor", side_effect=OperationalError("gone away")):
+            answer = self.client.post(reverse("new-project"), {"name": "Winter"})
+        self.assertContains(answer, "Go back and do it again", status_code=503)
+        self.assertNotContains(answer, "refresh", status_code=503)
 
     def test_redis_is_away(self):
         with mock.patch("web.projects.views.render", side_effect=RedisAway("refused")):

@@ -17,12 +17,11 @@ _AGAIN_S = 3  # until a page that could not be shown is asked for again by itsel
 
 @dataclass(frozen=True)
 class Fault:
-    """A title, what to do, and after how many seconds the page tries again; None if it does not."""
+    """What went wrong, and what to do."""
 
     status: int
     title: str
     told: str
-    again_s: int | None = None
 
 
 NOT_FOUND = Fault(
@@ -45,17 +44,17 @@ BROKEN = Fault(
 AWAY = Fault(
     503,
     "One moment",
-    "What keeps the scenes does not answer just now. Nothing that was kept is lost, and this page "
-    "tries again by itself.",
-    _AGAIN_S,
+    "What keeps the scenes does not answer just now. Nothing that was kept is lost.",
 )
 
 
 def _shown(request: HttpRequest, fault: Fault) -> HttpResponse:
-    page = get_template("fault.html").render({"request": request, "fault": fault})
-    response = HttpResponse(page, status=fault.status)
-    if fault.again_s is not None:
-        response["Retry-After"] = str(fault.again_s)
+    # A form is not sent again by itself.
+    again_s = _AGAIN_S if fault is AWAY and request.method == "GET" else None
+    context = {"request": request, "fault": fault, "again_s": again_s}
+    response = HttpResponse(get_template("fault.html").render(context), status=fault.status)
+    if fault is AWAY:
+        response["Retry-After"] = str(_AGAIN_S)
     return response
 
 

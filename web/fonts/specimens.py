@@ -2,33 +2,16 @@
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass, field, replace
-from functools import cached_property, lru_cache
+from functools import lru_cache
 
 from balletto.lettering.faces import axes_of, covered_by, features_of, resting_axes
 from balletto.lettering.families import FAMILIES, Families, Family
 from balletto.lettering.font_files import scripts_of
+from balletto.scene.features import FEATURES, SET, is_set
 from balletto.scene.value_names import axis_name
 from web.library.models import FontFile
 from web.projects.font_rules import css_name
 
-# What can be chosen of a font by its features, by their tags (OpenType 1.9), in words.
-FEATURES = {
-    "liga": "ligatures",
-    "dlig": "rare ligatures",
-    "smcp": "small capitals",
-    "c2sc": "capitals as small capitals",
-    "tnum": "tabular figures",
-    "onum": "old-style figures",
-    "lnum": "lining figures",
-    "frac": "fractions",
-    "ordn": "ordinals",
-    "zero": "slashed zero",
-    "swsh": "swashes",
-    "salt": "other letters",
-    "case": "signs for capitals",
-    "sups": "superiors",
-    "subs": "inferiors",
-}
 SHOWN_SIZE = 52  # px, to begin with
 _EMBEDDING = {
     "installable": "may travel with a scene",
@@ -68,18 +51,19 @@ class Specimen:
     embedding: str = ""
     glyphs: int = 0
     is_own: bool = False
+    is_colored: bool = False
     used_by: list[str] = field(default_factory=list)
 
     @property
     def css_name(self) -> str:
         return css_name(self.name)
 
-    @cached_property
+    @property
     def told_features(self) -> list[str]:
-        """What can be chosen, in words; stylistic sets are counted."""
+        """What can be chosen of it, in words; stylistic sets are counted."""
         found = [words for tag, words in FEATURES.items() if tag in self.features]
-        sets = sum(tag.startswith("ss") and tag[2:].isdecimal() for tag in self.features)
-        return found + ([f"{sets} stylistic set{'s' if sets > 1 else ''}"] if sets else [])
+        sets = sum(is_set(tag) for tag in self.features)
+        return found + ([f"{sets} {SET}{'s' if sets > 1 else ''}"] if sets else [])
 
     @property
     def found_by(self) -> str:
@@ -137,5 +121,6 @@ def own(
             tuple(dict.fromkeys(each for font in files for each in font.scripts)),
             tuple(dict.fromkeys(each for font in files for each in font.features)),
             tuple(font.style for font in files), first.licence, _EMBEDDING[first.embedding],
-            max(font.glyphs for font in files), is_own=True, used_by=used.get(name, []),
+            max(font.glyphs for font in files), is_own=True,
+            is_colored=any(font.is_colored for font in files), used_by=used.get(name, []),
         )  # fmt: skip

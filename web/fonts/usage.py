@@ -3,9 +3,7 @@
 from django.contrib.auth.models import AbstractBaseUser
 from django.core.cache import cache
 
-from balletto.lettering.own_fonts import fonts_named
-from balletto.scene import files
-from balletto.scene.errors import SceneError
+from balletto.scene.naming import FONTS, named
 from web.projects.models import Scene
 
 _KEEP_S = 24 * 60 * 60
@@ -33,7 +31,4 @@ def _key(scene: Scene) -> str:
 
 def _fonts_of(scene: Scene) -> list[str]:
     document = scene.revisions.get(number=scene.head).document
-    try:
-        return sorted({name for _, name in fonts_named(files.from_data(document))})
-    except SceneError:  # of a version that is not read any more
-        return []
+    return sorted({name for _, name in named(document, FONTS)})

@@ -16,8 +16,6 @@ from web.serving import send_file
 from .specimens import choice, choices, own, shipped
 from .usage import scenes_by_font
 
-MOST_AT_ONCE = 200  # files that are sent at a time
-
 
 @require_GET
 def fonts_page(request: HttpRequest) -> HttpResponse:
@@ -29,6 +27,7 @@ def fonts_page(request: HttpRequest) -> HttpResponse:
         "shipped": shipped(),
         "kinds": KINDS,
         "suffixes": ",".join(SUFFIXES),
+        "fonts_state": families.state,
     }
     return render(request, "fonts/fonts.html", context)
 
@@ -38,14 +37,16 @@ def font_list(request: HttpRequest) -> HttpResponse:
     """All families to choose from, as a part of a page."""
     families = families_in(fonts_folder_of(request.user.pk))
     context = {"own": [choice(family) for family in families.own.values()], "shipped": choices()}
-    return render(request, "fonts/_list.html", context)
+    response = render(request, "fonts/_list.html", context)
+    response["X-Fonts"] = families.state
+    return response
 
 
 @require_POST
 def send(request: HttpRequest) -> HttpResponse:
-    """Keeps fonts; what is wrong with some is told, the others are kept. A script that sends them
-    one by one is answered with what came of it."""
-    uploads = request.FILES.getlist("file")[:MOST_AT_ONCE]
+    """Keeps fonts; what is wrong with some is told, the others are kept. The script of the page,
+    which sends them one by one, is answered with that alone."""
+    uploads = request.FILES.getlist("file")
     kept, wrong = [], []
     for upload in uploads:
         try:
@@ -53,8 +54,7 @@ def send(request: HttpRequest) -> HttpResponse:
         except FontFileError as error:
             wrong.append(str(error))
     if request.headers.get("Accept", "").startswith("application/json"):
-        told = {"kept": [str(font) for font in kept], "wrong": wrong}
-        return JsonResponse(told, status=422 if wrong else 200)
+        return JsonResponse({"wrong": wrong}, status=422 if wrong else 200)
     for each in dict.fromkeys(font.family for font in kept):
         messages.success(request, f"“{each}” is here.")
     for each in wrong or ([] if uploads else ["Choose fonts to add."]):

@@ -4,7 +4,7 @@ tells scenes which families there are."""
 import hashlib
 import shutil
 import tempfile
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Mapping
 from contextlib import ExitStack, contextmanager
 from dataclasses import asdict
 from pathlib import Path
@@ -18,9 +18,10 @@ from django.db import transaction
 from django.template.defaultfilters import filesizeformat
 
 from balletto.lettering.families import FAMILIES
-from balletto.lettering.font_files import RESTRICTED, SUFFIXES, FontAbout, FontFileError
+from balletto.lettering.font_files import SUFFIXES, FontAbout, FontFileError
 from balletto.lettering.font_inspection import inspected_fonts
-from balletto.lettering.own_fonts import INDEX, index_of
+from balletto.lettering.own_fonts import INDEX, entry_of, index_of
+from balletto.scene.document import FONTS_FOLDER
 from web.serving import written_whole
 
 from .models import FontFile
@@ -32,7 +33,7 @@ _OWN = " (own)"  # what tells a family from the shipped one of that name
 
 def fonts_folder_of(owner_id: int) -> Path:
     """Where the fonts of a person lie."""
-    return folder_of(owner_id) / "fonts"
+    return folder_of(owner_id) / FONTS_FOLDER
 
 
 def keep_fonts(owner: AbstractBaseUser, upload: UploadedFile) -> list[FontFile]:
@@ -64,22 +65,28 @@ def _keep_all(owner: AbstractBaseUser, path: Path, title: str) -> list[FontFile]
         return [_keep(owner, font, own_name(font.about.family)) for font in found]
 
 
-def keep_family(owner: AbstractBaseUser, paths: Sequence[Path]) -> dict[str, str]:
-    """Keeps the fonts of files that come with a scene. Where a person has others of a family's name
-    these get another: gives the names by those that the scene knows."""
+def keep_families(
+    owner: AbstractBaseUser, came: Mapping[Path, str], wanted: Collection[str]
+) -> dict[str, str]:
+    """Keeps the fonts of files that come with a scene, as far as they are of families that it
+    wants. `came` tells what the scene calls the family of a file, "" if that is what the file does.
+    Where a person has others of that name these get another: gives the names by those that the
+    scene knows."""
     names: dict[str, str] = {}
     with ExitStack() as stack:
-        every = [font for path in paths for font in stack.enter_context(_found_in(path, path.name))]
+        families: dict[str, list[_Found]] = {}
+        for path, called in came.items():
+            for font in stack.enter_context(_found_in(path, path.name)):
+                families.setdefault(called or font.about.family, []).append(font)
         stack.enter_context(_alone(owner))
-        for family in dict.fromkeys(font.about.family for font in every):
-            fonts = [font for font in every if font.about.family == family]
-            name, number = own_name(family), 1
+        for called in families.keys() & wanted:
+            fonts, name, number = families[called], own_name(called), 1
             while any(_is_another(owner, font, name) for font in fonts):
                 number += 1
-                name = f"{family} ({number})"
+                name = f"{fonts[0].about.family} ({number})"
             # The same may be here under another name already.
             kept = [_keep(owner, font, name) for font in fonts]
-            names[family] = kept[0].family
+            names[called] = kept[0].family
     return names
 
 
@@ -157,13 +164,8 @@ def _keep(owner: AbstractBaseUser, font: _Found, family: str) -> FontFile:
 def write_index(owner_id: int) -> None:
     """Writes down which fonts a person has, for scenes to read."""
     fonts = [
-        {
-            "file": font.name, "family": font.family, "style": font.style, "weight": font.weight,
-            "width": font.width, "italic": font.is_italic, "kind": font.kind,
-            "travels": font.embedding != RESTRICTED,
-        }
-        for font in FontFile.objects.filter(owner=owner_id)
-    ]  # fmt: skip
+        entry_of(font.name, font.family, font) for font in FontFile.objects.filter(owner=owner_id)
+    ]
     with written_whole(fonts_folder_of(owner_id) / INDEX) as coming:
         coming.write_text(index_of(fonts))
 

@@ -3,6 +3,8 @@
 from django.conf import settings
 from django.db import models
 
+from balletto.lettering.font_files import RESTRICTED
+
 
 class MediaFile(models.Model):
     """A picture, video or sound of a person's own. `name` is what scenes call it: that of the file
@@ -61,3 +63,8 @@ class FontFile(models.Model):
 
     def __str__(self) -> str:
         return f"{self.family} {self.style}"
+
+    @property
+    def may_travel(self) -> bool:
+        """Whether its maker lets it travel with a scene."""
+        return self.embedding != RESTRICTED

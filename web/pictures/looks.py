@@ -6,7 +6,7 @@ address never comes to mean another picture, and browsers may keep what it gave.
 """
 
 import hashlib
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable
 from functools import lru_cache
 from typing import Any
 
@@ -16,6 +16,8 @@ from balletto.lettering.families import FAMILIES
 from balletto.lettering.own_fonts import families_in
 from balletto.picture.version import drawing_version
 from balletto.scene.media import NAMING
+from balletto.scene.naming import FONTS, named
+from web.library.font_store import fonts_folder_of
 from web.library.store import folder_of
 
 _LETTERS = 12
@@ -24,22 +26,12 @@ _KEEP_NAMES_S = 24 * 60 * 60
 
 
 def files_in(document: dict[str, Any]) -> tuple[str, ...]:
-    """The names of all files that a document shows or plays, in nested scenes too."""
-    return tuple(sorted(set(_files(document))))
-
-
-def _files(part: Any) -> Iterator[str]:
-    if isinstance(part, dict):
-        for name, value in part.items():
-            if name in NAMING and isinstance(value, str):
-                yield value
-            elif name == "font" and isinstance(value, str) and value not in FAMILIES:
-                yield _OWN_FONTS
-            else:
-                yield from _files(value)
-    elif isinstance(part, list):
-        for item in part:
-            yield from _files(item)
+    """The names of all files that a document shows or plays, in nested scenes too; and that it is
+    set in fonts of a person's own, if it is."""
+    names = {name for _, name in named(document, NAMING)}
+    if any(name not in FAMILIES for _, name in named(document, FONTS)):
+        names.add(_OWN_FONTS)
+    return tuple(sorted(names))
 
 
 def look_of(names: Iterable[str], owner_id: int) -> str:
@@ -50,7 +42,7 @@ def look_of(names: Iterable[str], owner_id: int) -> str:
 
 def _state(owner_id: int, name: str) -> str:
     if name == _OWN_FONTS:
-        return f"fonts {families_in(folder_of(owner_id) / 'fonts').state}"
+        return f"fonts {families_in(fonts_folder_of(owner_id)).state}"
     try:
         found = (folder_of(owner_id) / name).stat()
     except (OSError, ValueError):

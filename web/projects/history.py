@@ -8,11 +8,13 @@ from typing import Any
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
 
-from balletto.lettering.own_fonts import fonts_named, missing_fonts
+from balletto.lettering.families import FAMILIES
+from balletto.lettering.own_fonts import families_in, fonts_named
 from balletto.scene import edits, files
 from balletto.scene.document import Scene as SceneDocument
 from balletto.scene.errors import Fault, SceneError
-from web.library.store import folder_of
+from balletto.scene.naming import FONTS, named
+from web.library.font_store import fonts_folder_of
 
 from .models import Project, Revision, Scene
 
@@ -63,25 +65,24 @@ def newest(scene: Scene) -> Revision:
 def preview(revision: Revision, edit: dict[str, Any]) -> edits.Applied:
     """What an edit would make of a revision; nothing is kept."""
     applied = edits.apply(revision.document, edit)
-    scene = applied.scene.in_folder(folder_of(revision.scene.project.owner_id))
-    if faults := _new_missing_fonts(revision, edit, scene):
+    if edit["name"] != "replace-scene" and (faults := _missing_fonts(revision, applied.scene)):
         raise SceneError(faults)
     return applied
 
 
-def _new_missing_fonts(
-    revision: Revision, edit: dict[str, Any], scene: SceneDocument
-) -> list[Fault]:
-    """Fonts that an edit asks for and that are not there. What comes with a whole scene, or is
-    named already, may be missing: that is told where it stands."""
-    missing = missing_fonts(scene) if edit["name"] != "replace-scene" else []
-    if not missing:
+def _missing_fonts(revision: Revision, scene: SceneDocument) -> list[Fault]:
+    """Fonts that an edit asks for and that are not there. What is named already, or comes with
+    another scene, may be missing: that is told where it stands."""
+    asked = [(path, name) for path, name in fonts_named(scene) if name not in FAMILIES]
+    asked = [(path, name) for path, name in asked if not path.startswith("scenes[")]
+    if not asked:
         return []
-    known = {name for _, name in fonts_named(files.from_data(revision.document))}
+    known = {name for _, name in named(revision.document, FONTS)}
+    there = families_in(fonts_folder_of(revision.scene.project.owner_id))
     return [
         Fault(path, _NO_FONT.format(name))
-        for path, name in missing
-        if name not in known and not path.startswith("scenes[")
+        for path, name in asked
+        if name not in known and name not in there
     ]
 
 

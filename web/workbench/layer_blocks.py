@@ -201,6 +201,7 @@ class LayerBlock:
             for tag, name, unit in (("wght", "font-weight", ""), ("wdth", "font-stretch", "%"))
             if tag in style.axes and len(family.cuts) > 1
         )
+        css += "; font-style: italic" if style.axes.get("ital", 0) >= 0.5 else ""
         features = ", ".join(f'"{tag}" {on:d}' for tag, on in style.features.items())
         css += f"; font-feature-settings: {features}" if features else ""
         return f"{css}; font-variation-settings: {axes}" if axes else css

@@ -17,7 +17,7 @@ from balletto.scene.measures import Measure
 from balletto.scene.motion_path import PathTrack
 from balletto.scene.tracks import Tied, Track, changes_over_time
 from balletto.sentences.places import ALL_BELOW, IN_DEPTH, OPAQUE, STANDS, TURNED, WIDE
-from balletto.sentences.styles import StyleOf, say_style
+from balletto.sentences.styles import WITH, WITHOUT, StyleOf, say_style
 
 from .chips import Chip, choice_chip, number_chip
 from .phrases import NOW, Moment, edit_of, join, number_keys, shown, tie_words, tight, track_more
@@ -213,15 +213,14 @@ def feature_actions(scene: Scene, title: Title) -> list[dict[str, Any]]:
     for tag in (*FEATURES, *map(tag_of_set, range(1, MOST_SETS + 1))):
         if tag not in offered:
             continue
-        words = feature_name(tag)
-        path, is_usual = f"{title.id}.style.features.{tag}", tag in USUAL
-        if tag in title.style.features:
-            edit = {"name": "clear-value", "path": path}
-            is_on = title.style.features[tag]
+        is_wanted = not title.style.features.get(tag, tag in USUAL)
+        edit: dict[str, Any] = {"path": f"{title.id}.style.features.{tag}"}
+        if is_wanted == (tag in USUAL):
+            edit |= {"name": "clear-value"}
         else:
-            edit = {"name": "set-value", "path": path, "value": not is_usual}
-            is_on = is_usual
-        actions.append({"label": f"{'without' if is_on else 'with'} {words}", "edit": edit})
+            edit |= {"name": "set-value", "value": is_wanted}
+        label = f"{WITH if is_wanted else WITHOUT} {feature_name(tag)}"
+        actions.append({"label": label, "edit": edit})
     return actions
 
 

@@ -16,7 +16,7 @@ from django.utils.safestring import SafeString
 from balletto.clip.mixing import has_sound
 from balletto.lettering.families import FAMILIES
 from balletto.lettering.font_files import KINDS as FONT_KINDS
-from balletto.lettering.own_fonts import fonts_named, missing_fonts
+from balletto.lettering.own_fonts import families_of, fonts_named, missing_fonts
 from balletto.picture.media import SOUNDS, STILLS, VIDEOS
 from balletto.scene.document import Scene as SceneDocument
 from balletto.scene.layers.title import Title
@@ -196,6 +196,11 @@ class WorkbenchView:
         return sorted({title.style.font for title in titles} & set(FAMILIES))
 
     font_kinds = FONT_KINDS
+
+    @property
+    def fonts_state(self) -> str:
+        """Tells the fonts at hand from those that were, or will be."""
+        return families_of(self.document).state
 
     @property
     def missing_fonts(self) -> list[tuple[str, SafeString]]:

@@ -8,6 +8,7 @@ from typing import Any, ClassVar
 
 import numpy as np
 
+from ...lettering.own_fonts import families_of
 from ...motion.layer_motion import moved_matrices
 from ...scene.document import Scene
 from ...scene.files import to_data
@@ -89,7 +90,8 @@ _lock = threading.RLock()
 
 def _inner_of(scene: Scene, prepare: Prepare) -> _Inner:
     """The nested scene made ready, one for all that say the same."""
-    text = json.dumps([str(scene.folder), to_data(scene)], sort_keys=True)
+    there = [str(scene.folder), str(scene.fonts_folder), families_of(scene).state]
+    text = json.dumps([*there, to_data(scene)], sort_keys=True)
     digest = sha256(text.encode()).hexdigest()
     with _lock:
         known = _inners.get(digest)

@@ -2,11 +2,13 @@
 // by the arrow keys, is looked at in the picture as a scrubbed value is; Enter or a click sets it.
 
 import { tell } from "../page.js";
+import { reloadRules } from "../font_rules.js";
 import { resume, whileBusy } from "./answers.js";
 import { ask } from "./ask.js";
 import { beginLate, commit } from "./pending.js";
 import { remember, remembered } from "./preferences.js";
 import { giveUp, isPreviewing, preview } from "./preview.js";
+import { isSignedOut } from "./session.js";
 import { around } from "./value_chips.js";
 
 const LOOK_MS = 120; // that a family is pointed at before the picture shows it
@@ -44,22 +46,28 @@ function show(button) {
   field().value = "";
   field().focus();
   if (rows().length) arrange();
-  const fetched = fetchRows().then(() => {
-    if (coming === fetched) coming = null;
-    if (chip !== button) return;
+  const fetched = fetchRows().then((found) => {
+    if (coming !== fetched) return; // a newer one is on its way
+    coming = null;
+    if (found) options().innerHTML = found;
+    else if (!rows().length) options().textContent = "The list of fonts does not come. Close it and open it again.";
+    if (!chip) return;
     arrange();
     if (field().value && active()) lookAt(active());
   });
   coming = fetched;
 }
 
+/** The rows as they are now, since fonts may have come; nothing if they do not come. */
 async function fetchRows() {
   try {
-    const answer = await ask(list().dataset.from); // fonts may have come since
-    if (!answer.ok) throw new Error("no list");
-    options().innerHTML = await answer.text();
+    const answer = await ask(list().dataset.from);
+    if (!answer.ok || isSignedOut(answer)) return "";
+    const found = await answer.text();
+    reloadRules(answer.headers.get("X-Fonts"));
+    return found;
   } catch {
-    if (!rows().length) options().textContent = "The list of fonts does not come. Close it and open it again.";
+    return "";
   }
 }
 
@@ -135,9 +143,10 @@ function setOnceItComes() {
   const wanted = asked();
   if (!coming || !wanted.text.trim()) return;
   const base = around(chip);
-  const isHere = coming;
   beginLate(
-    () => isHere,
+    async () => {
+      while (coming) await coming;
+    },
     () => {
       const row = rows().find((each) => matches(each, wanted));
       if (row) commit({ ...base, value: row.dataset.name });
@@ -212,6 +221,9 @@ export function listen() {
   document.addEventListener("click", click);
   document.addEventListener("keydown", key, true);
   list().addEventListener("pointermove", point);
+  list().addEventListener("focusout", ({ relatedTarget }) => {
+    if (relatedTarget && !list().contains(relatedTarget) && relatedTarget !== chip) close();
+  });
   list().addEventListener("input", ({ target }) => target === field() && (filter(), active() && lookAt(active())));
   list().addEventListener("change", ({ target }) => target.matches("select") && filter());
 }
