@@ -48,6 +48,8 @@ class AxeTest(BrowserTest):
         self.no_serious_fault("asking for clips")
         self.go("/files/")
         self.no_serious_fault("files")
+        self.go("/fonts/")
+        self.no_serious_fault("fonts")
 
     def test_the_workbench_in_its_three_views(self):
         self.open_scene(self.sign_in(), **crowded_scene(layers=4, letters=60))
@@ -64,6 +66,7 @@ class AxeTest(BrowserTest):
             ("gallery", "#open-gallery"),
             ("history", "[data-open-history]"),
             ("palette", "[data-open-palette]"),
+            ("list of fonts", "[data-font-now]"),
             ("takes", "#takes-menu summary"),
             ("menu of the scene", "#scene-menu summary"),
         ):

@@ -105,8 +105,40 @@ class OwnFontTest(FontsTest):
         self.back()
         expect(told).to_have_count(0)
 
+    def test_files_are_sent_one_by_one_and_each_for_itself(self):
+        asked = []
+
+        def second_is_lost(route):
+            asked.append(route.request)
+            route.abort() if len(asked) == 2 else route.continue_()
+
+        self.page.route("**/fonts/send/", second_is_lost)
+        weights = (300, 400, 700)
+        self.send(**{f"w{weight}": square_font(style=f"W{weight}", weight=weight)
+                     for weight in weights})  # fmt: skip
+        expect(self.page.locator(".notice")).to_have_text(re.compile("w400.ttf did not arrive"))
+        expect(self.page.locator(".specimen", has_text="Perihelion")).to_contain_text("W300, W700")
+        self.assertEqual(len(asked), 3)
+        self.assertEqual(self.faults, ["Failed to load resource: net::ERR_FAILED"])
+        self.faults.clear()  # the browser's own word for what was lost
+
 
 class ChoosingTest(FontsTest):
+    def test_of_lists_that_come_in_another_order_the_newest_counts(self):
+        held = []
+        self.page.route("**/fonts/list/", lambda route: held.append(route))
+        self.chip(FONT).click()
+        self.page.keyboard.press("Escape")
+        self.chip(FONT).click()
+        self.page.wait_for_timeout(100)
+        first, second = held
+        second.continue_()
+        expect(self.page.get_by_role("option", name="Caveat", exact=True)).to_be_visible()
+        self.page.keyboard.type("cav")
+        first.fulfill(body="<p>an older list</p>")
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        self.assertEqual(self.style["font"], "Caveat")
+
     def test_what_is_pointed_at_is_looked_at_and_given_up(self):
         self.chip(FONT).click()
         expect(self.page.get_by_role("option", name="Fraunces", exact=True)).to_be_visible()

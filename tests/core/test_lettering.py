@@ -283,6 +283,12 @@ class FacesTest(TestCase):
         self.assertEqual((lines, size), (3, 120))
         self.assertLessEqual(width, 1200)
 
+    def test_where_lines_are_broken_at_a_width_of_their_own(self):
+        broken = self.fit(wrap=1000)
+        self.assertEqual(broken[2], 160)
+        self.assertEqual(self.fit(widest=1200, wrap=1000), broken)
+        self.assertLess(self.fit(widest=500, wrap=1000)[2], 160)
+
     def test_letters_of_another_size_shrink_along(self):
         runs = [{"from": 0, "to": 3, "style": {"size": 320}}]
         found = layout("The Quiet Orbit", runs, font="Anybody", size=160, widest=600)

@@ -1,17 +1,20 @@
 """Fonts that do not ship: found in a folder, chosen by their cuts, stood in for where missing."""
 
 import io
+import os
 import random
 import tempfile
 from pathlib import Path
-from unittest import TestCase
+from unittest import TestCase, mock
 
+import numpy as np
 from fontTools.pens.ttGlyphPen import TTGlyphPen
 from fontTools.ttLib import TTCollection, TTFont
 
+from balletto.lettering import font_inspection
 from balletto.lettering.faces import axes_of, face
 from balletto.lettering.families import SHIPPED
-from balletto.lettering.font_files import FontFileError, about, fonts_in
+from balletto.lettering.font_files import Axis, FontFileError, about, fonts_in
 from balletto.lettering.font_inspection import inspected_fonts
 from balletto.lettering.layout import lay_out
 from balletto.lettering.own_fonts import (
@@ -23,11 +26,15 @@ from balletto.lettering.own_fonts import (
     missing_fonts,
 )
 from balletto.motion.warnings import warnings_of
+from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.scene.edits import apply
 from balletto.scene.errors import SceneError
+from balletto.scene.moves import Move
+from balletto.sentences.moves import say_move
+from balletto.sentences.pieces import text_of
 from balletto.sentences.reader import read
-from balletto.sentences.styles import style_text
+from balletto.sentences.styles import axis_measure, style_text
 
 from .amounts import some
 from .fonts import fonts_folder, square_font, variable_font
@@ -90,6 +97,16 @@ class FolderTest(FontsTest):
         (folder / INDEX).write_text(index_of([entry, gone]))
         self.assertEqual(list(families_in(folder).own), ["Told"])
 
+    def test_an_index_is_read_again_whenever_it_is_written(self):
+        folder = self.put(plain=square_font())
+        (read,) = map(about, fonts_in(folder / "plain.ttf"))
+        for name in ("One", "Two"):
+            coming = folder / name
+            coming.write_text(index_of([entry_of("plain.ttf", name, read)]))
+            os.utime(coming, ns=(10**18, 10**18))  # within one tick of the clock
+            coming.replace(folder / INDEX)
+            self.assertEqual(list(families_in(folder).own), [name])
+
     def test_an_index_that_is_no_use_is_done_without(self):
         for number, text in enumerate(("{", "[]", '{"fonts": [{"file": "plain.ttf"}]}')):
             folder = fonts_folder(self.folder / str(number), plain=square_font())
@@ -133,6 +150,23 @@ class SentTest(FontsTest):
                 self.assertEqual((path.suffix, found.family), (".ttf", "Perihelion"))
                 self.assertEqual(list(families_in(path.parent).own), ["Perihelion"])
                 path.unlink()
+
+    def test_what_unpacks_to_too_much_is_refused(self):
+        for name, most in (("MOST_BYTES", 2000), ("_MOST_IN_A_GLYPH", 3), ("_MOST_IN_A_TITLE", 3)):
+            path = self.folder / "a.ttf"
+            path.write_bytes(square_font())
+            with (
+                self.subTest(name),
+                mock.patch.object(font_inspection, name, most),
+                self.assertRaisesRegex(FontFileError, "a.ttf cannot be used: .*(more than|many)"),
+            ):
+                font_inspection._looked_into(path, self.put())
+
+    def test_axes_that_cannot_be_named_are_refused(self):
+        font = TTFont(io.BytesIO(variable_font()))
+        font["fvar"].axes[0].axisTag = 'a"; '
+        with self.assertRaisesRegex(FontFileError, "cannot be named"):
+            about(font)
 
     def test_a_collection_is_its_fonts(self):
         whole = TTCollection()
@@ -192,6 +226,29 @@ class SettingTest(FontsTest):
         self.assertNotIn("weight", " ".join(self.told(self.scene(axes={"wght": 700}))))
         told = self.told(self.scene(axes={"wght": 600}))
         self.assertIn("Perihelion has no weight 600: 700 stands in.", told)
+
+    def test_what_has_a_file_for_each_weight_does_not_move_between_them(self):
+        self.put(plain=square_font(), bold=square_font(style="Bold", weight=700))
+        data = scene_data("Orbit")
+        data["layers"][0]["style"] |= {"font": "Perihelion", "axes": {}}
+        data["layers"][0]["moves"][0]["pose"] = {"axes": {"wght": 300}}
+        told = self.told(files.from_data(data).in_folder(self.folder))
+        self.assertIn("Perihelion has no axis “wght”, so it does nothing.", told)
+
+    def test_a_missing_font_of_a_scene_within_comes_right_too(self):
+        inner = scene_data("Orbit", size=[320, 180])
+        inner["layers"][0]["style"] |= {"font": "Perihelion", "axes": {}, "size": 60}
+        inner["layers"][0] |= {"moves": [], "transform": {"position": [160, 90, 0]}}
+        uses = {"id": "n1", "kind": "scene", "scene": "u1", "span": [0, 30]}
+        uses["transform"] = {"position": [160, 90, 0]}
+        data = scene_data(size=[320, 180], layers=[uses], scenes=[{"id": "u1", "scene": inner}])
+
+        def drawn():
+            return draw_frame(Picture(files.from_data(data).in_folder(self.folder)), 3)
+
+        before = drawn()
+        self.put(plain=square_font())
+        self.assertGreater(np.abs(drawn().astype(int) - before).max(), 100)
 
     def test_a_missing_font_is_said_and_comes_right(self):
         scene = self.scene()
@@ -259,6 +316,20 @@ class SentenceTest(FontsTest):
         self.assertIn("weight 900", text)
         self.assertEqual(read(text).data["font"], "Aphelion")
         self.assertEqual(read(text).data["axes"], {"wght": 900})
+
+    def test_any_name_is_said_and_read(self):
+        name = "Moon ” \\ “Two”"
+        self.put(one=square_font(name))
+        families = families_in(self.folder / "fonts")
+        self.assertEqual(list(families.own), [name])
+        text = style_text(self.scene(font=name).layers[0].style, families)
+        self.assertEqual(read(text).data["font"], name)
+
+    def test_axes_that_no_shipped_font_has_are_said_by_their_tags(self):
+        self.assertEqual(axis_measure(Axis("GRAD", "Grade", 0, 0, 100)).before, "“GRAD”")
+        move = {"pose": {"axes": {"GRAD": 20}}, "unit": "character", "amount": 1}
+        move = Move.model_validate({"id": "m1", "name": "Grow", **move})
+        self.assertEqual(read(text_of(say_move(move, ""))).data["pose"], {"axes": {"GRAD": 20}})
 
     def test_a_missing_font_is_said_too(self):
         text = style_text(self.scene(axes={"wght": 900}).layers[0].style)

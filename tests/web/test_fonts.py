@@ -13,7 +13,7 @@ from django.test import override_settings
 from django.urls import reverse
 
 from balletto.lettering.layout import lay_out
-from balletto.lettering.own_fonts import missing_fonts
+from balletto.lettering.own_fonts import index_of, missing_fonts
 from balletto.scene import files
 from tests.core.fonts import square_font, variable_font
 from tests.core.scenes import scene_data
@@ -189,6 +189,28 @@ class ScenesTest(FontsTest):
         document = opened(history.newest(again).document, ben.pk)
         self.assertEqual(document.layers[0].style.font, "Perihelion (2)")
         self.assertEqual(FontFile.objects.filter(owner=ben).count(), 3)
+
+    def test_a_font_called_otherwise_here_travels_on(self):
+        self.send(("mine.ttf", square_font(letters="ABC")))
+        bundle = io.BytesIO()
+        data = scene_data("Orbit")
+        data["layers"][0]["style"] |= {"font": "Perihelion", "axes": {}}
+        told = index_of([{"file": "../../secret.ttf", "family": "Perihelion"}, 3])
+        with zipfile.ZipFile(bundle, "w") as archive:
+            archive.writestr("orbit.balletto.json", json.dumps(data))
+            archive.writestr("fonts/plain.ttf", square_font())
+            archive.writestr("fonts/other.ttf", square_font("Unwanted"))
+            archive.writestr("fonts/deep/er.ttf", square_font("Perihelion", "Bold", 700))
+            archive.writestr("fonts/fonts.json", told)
+        made = self.open_bundle(self.ada, bundle.getvalue())
+        families = set(FontFile.objects.values_list("family", flat=True))
+        self.assertEqual(families, {"Perihelion", "Perihelion (2)"})
+        sent = self.client.get(reverse("download-scene", args=[made.pk]), {"files": ""}).content
+        ben = make_person("ben")
+        self.client.force_login(ben)
+        document = opened(history.newest(self.open_bundle(ben, sent)).document, ben.pk)
+        self.assertEqual(document.layers[0].style.font, "Perihelion (2)")
+        self.assertEqual(missing_fonts(document), [])
 
     def open_bundle(self, person, bundle):
         project, _ = Project.objects.get_or_create(owner=person, name="Elsewhere")
