@@ -8,6 +8,7 @@ from django.test import override_settings
 from playwright.sync_api import expect
 
 from tests.core.fonts import square_font, variable_font
+from tests.core.scenes import scene_data
 
 from .late import NOT_AT_ALL, LateTest
 
@@ -138,6 +139,15 @@ class ChoosingTest(FontsTest):
         first.fulfill(body="<p>an older list</p>")
         self.settled(lambda: self.page.keyboard.press("Enter"))
         self.assertEqual(self.style["font"], "Caveat")
+
+    def test_a_long_name_stays_in_its_column(self):
+        layers = scene_data()["layers"]
+        layers[0]["style"]["font"] = "Grotesque of the whole winter season, condensed " * 2
+        self.scene = self.open_scene(self.person, layers=layers)
+        edge = self.page.locator("#picture").bounding_box()["x"]
+        for chip in self.page.locator("[data-font-now]").all():
+            box = chip.bounding_box()
+            self.assertLess(box["x"] + box["width"], edge)
 
     def test_what_is_pointed_at_is_looked_at_and_given_up(self):
         self.chip(FONT).click()

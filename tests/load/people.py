@@ -11,7 +11,7 @@ from uuid import uuid4
 
 import httpx
 
-from balletto.scene import files
+from benchmarks.application import upload
 from tests.services import application
 
 PASSWORD = "nine moons over the dome"  # noqa: S105
@@ -52,13 +52,8 @@ class Person:
 
     def send_scene(self, document: dict[str, Any]) -> None:
         """Makes a scene of a document, in a new project."""
-        page = application.post(self.client, "/projects/new/", {"name": "Winter season"})
-        project = re.search(r"/projects/(\d+)/", page.text)[1]
-        sent = {"file": ("moons.balletto.json", files.to_text(document))}
-        address = f"/projects/{project}/scene-from-file/"
-        made = application.post(self.client, address, {}, files=sent)
-        self.scene = re.search(r"/scenes/(\d+)/", str(made.url))[1]
-        self._token = re.search(r'"X-CSRFToken": "([^"]+)"', made.text)[1]
+        application.post(self.client, "/projects/new/", {"name": "Winter season"})
+        self.scene, self._token = upload(self.client, document)
 
     def work(self, until: Event, pause_s: float) -> None:
         """Changes the value and looks at it, again and again, with pauses around `pause_s`."""

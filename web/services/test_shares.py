@@ -19,6 +19,8 @@ _LONG = {
     "tests.browser.test_late_jobs": 18_000,
     "tests.browser.test_late_drags": 16_500,
     "tests.browser.test_hands_at_work": 11_000,
+    "tests.browser.test_story": 15_000,
+    "tests.services.test_load": 5_500,
 }
 
 

@@ -113,8 +113,9 @@ async function send(files) {
   progress.value = "";
   form.reset();
   await refresh();
-  if (wrong.length) tell(wrong.join(" "));
-  else tell(count === 1 ? "The font is here." : `All ${count} files are here.`, "success");
+  const good = count - wrong.length;
+  if (!wrong.length) tell(count === 1 ? "The font is here." : `All ${count} files are here.`, "success");
+  else tell([...(good > 0 ? [`${good} of ${count} files are here.`] : []), ...wrong].join(" "));
 }
 
 /** Brings one's own families up to date. */
