@@ -78,6 +78,7 @@ class Layout:
     cell_centers, cell_member: the same of all cells, (cells, 2) and (cells,); white space counts to
     the word before it
     visible: (characters,): the indices of the visible characters among all cells
+    baseline: y of the baseline of the first line
     """
 
     text: tuple[str, ...]
@@ -92,6 +93,7 @@ class Layout:
     cell_member: dict[str, np.ndarray]
     visible: np.ndarray
     cell_indices: tuple[int, ...]
+    baseline: float = 0.0
 
     def count(self, kind: str) -> int:
         """How many units of a kind take part."""
@@ -158,6 +160,7 @@ def _laid_out(asked: _Asked) -> Layout:
         cell_member,
         visible,
         tuple(cell.index for cell, _, _ in cells),
+        lines[0].baseline if lines else 0.0,
     )
 
 

@@ -30,6 +30,9 @@ class Space(NamedTuple):
         return Space(self.linear @ inner.linear, shift)
 
 
+STILL = Space(np.eye(3)[None, None], np.zeros((1, 1, 3)))
+
+
 def resting_matrices(scene: Scene, layer: Layer, times: np.ndarray) -> np.ndarray:
     """The matrices from a layer's space to the picture, without its moves, (times, 3, 3)."""
     seen = through_camera(resting_space(scene, layer, times), scene)[:, 0]

@@ -268,11 +268,18 @@ class _Sum:
         """Adds the way out of the picture: as far as the property goes that leads there."""
         shifts = off_picture(self.scene, self.title, self.layout, move, self.times)
         weights = traced.weights_of("x" if move.pose.off in ("left", "right") else "y")
-        self._shift(composite, weights[..., None] * shifts, place)
+        names = ("off_x", "off_y") if self.title.along else ("x", "y")
+        self._shift(composite, weights[..., None] * shifts, place, names)
 
-    def _shift(self, composite: Composite, by: np.ndarray, place: Widened | None) -> None:
+    def _shift(
+        self,
+        composite: Composite,
+        by: np.ndarray,
+        place: Widened | None,
+        names: tuple[str, str] = ("x", "y"),
+    ) -> None:
         """Adds ways (times, units, 2) to where units are."""
-        for axis, name in enumerate(("x", "y")):
+        for axis, name in enumerate(names):
             way = by[..., axis]
             composite.join(name, _widened(way, *place) if place else way, np.ones(1))
 

@@ -4,6 +4,8 @@ The result maps a point of title space (u, v, 1) to picture pixels, in homogeneo
 3x3 matrix.
 """
 
+from collections.abc import Iterable
+from dataclasses import replace
 from functools import reduce
 from typing import NamedTuple
 
@@ -13,7 +15,8 @@ from ..lettering.layout import UNIT_KINDS, Layout
 from ..scene.document import Scene
 from ..scene.layers.title import Title
 from ..scene.tracks import value_at
-from .affine import Space, scaled_about, through_camera, turned_about
+from .affine import STILL, Space, scaled_about, through_camera, turned_about
+from .along import TextPath, text_path
 from .evaluate import Composite
 from .layer_motion import moved_space
 from .reflow import Reflow, reflow
@@ -46,14 +49,21 @@ def place(
     # An ease that overshoots, or a tie, may leave 0..1.
     opacities = np.clip(value_at(title.transform.opacity, times)[:, None], 0.0, 1.0)
     flow = reflow(title, layout, composites)
-    for composite in composites.values():  # from the outermost to the innermost
-        member = composite.member
-        inner = _unit_space(composite, layout, flow)
-        space = space.after(Space(inner.linear[:, member], inner.shift[:, member]))
+    for composite in composites.values():
         opacities = opacities * composite.of_characters("opacity")
     middle = layout.centers["character"]
-    if flow is not None:
-        space = Space(space.linear, space.shift + space.linear[..., 0] * flow.left[..., None])
+    path = text_path(scene, title, layout)
+    if path is None:
+        space = _nested(space, composites.values(), layout, flow)
+    else:
+        # What a title does as a whole is done to its path, all else along it.
+        whole = [each for each in composites.values() if each.kind == "title"]
+        parts = [each for each in composites.values() if each.kind != "title"]
+        space = _nested(space, [_about(path, each, times) for each in whole], layout, None)
+        bent = path.bent(times, _nested(STILL, parts, layout, flow), middle)
+        for axis, name in enumerate(("off_x", "off_y")):
+            bent.shift[..., axis] += sum(each.of_characters(name) for each in composites.values())
+        space = space.after(bent)
     depth = (space.linear[..., 2, :2] * middle).sum(-1) + space.shift[..., 2]
     shape = (len(times), layout.count("character"))
     return Placed(
@@ -61,6 +71,26 @@ def place(
         np.broadcast_to(opacities, shape),
         np.broadcast_to(scene.camera.distance + depth > 1, shape),
     )
+
+
+def _nested(
+    space: Space, composites: Iterable[Composite], layout: Layout, flow: Reflow | None
+) -> Space:
+    """The maps of letters by moves within a space, from the outermost units to the innermost."""
+    for composite in composites:
+        member = composite.member
+        inner = _unit_space(composite, layout, flow)
+        space = space.after(Space(inner.linear[:, member], inner.shift[:, member]))
+    if flow is not None:
+        space = Space(space.linear, space.shift + space.linear[..., 0] * flow.left[..., None])
+    return space
+
+
+def _about(path: TextPath, values: Composite, times: np.ndarray) -> Composite:
+    """What moves do to a title as a whole, about the box of its path."""
+    boxes = np.broadcast_to(path.around(times)[:, None], (*values.shape, 4))
+    turns = {pivot: replace(each, boxes=boxes) for pivot, each in values.turns.items()}
+    return replace(values, boxes=boxes, turns=turns)
 
 
 def _unit_space(values: Composite, layout: Layout, flow: Reflow | None) -> Space:
@@ -88,7 +118,7 @@ def _pivots(values: Composite, layout: Layout, flow: Reflow | None) -> np.ndarra
         _, first = np.unique(values.member, return_index=True)
         owners = layout.member[whose][first]
         boxes, edges = layout.boxes[whose][owners], layout.edges[whose][owners]
-    left, top, right, bottom = boxes.T
+    left, top, right, bottom = np.moveaxis(boxes, -1, 0)
     if flow is not None:
         left = left + flow.left[:, edges[:, 0]]
         right = right + flow.right[:, edges[:, 1]]

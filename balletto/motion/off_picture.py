@@ -14,6 +14,7 @@ from ..scene.layers.title import Title
 from ..scene.moves import Move
 from ..scene.tracks import Tied, Track, is_color, value_at
 from .affine import corners_seen, resting_matrices
+from .along import text_path
 from .units import cells_among, part_of
 
 # The axis of the picture that a side lies on, and which way.
@@ -28,16 +29,20 @@ def off_picture(
     """What the `off` of the pose of a move adds to the place of its units, in px of title space:
     (times, units, 2), or (times, 1, 2) where all go together."""
     axis, sign = _WAYS[move.pose.off or "left"]
-    boxes = _boxes(layout, move)
+    boxes = _boxes(layout, move, layout.ink)
     if not len(boxes):
         return np.zeros((len(times), 1, 2))
-    boxes = boxes + _ink_around(title) * np.array([-1, -1, 1, 1])
+    around = _ink_around(title) * np.array([-1, -1, 1, 1])
+    boxes = boxes + around
     matrices = resting_matrices(scene, title, times)
     across, up = _margins(title)
     shifts = np.empty((len(times), len(boxes), 2))
     edge = 0.0 if sign < 0 else float(scene.size[axis])
     edge += sign * ((across, up)[axis] + _BEYOND)
+    path = text_path(scene, title, layout)
     for row, matrix in enumerate(matrices):
+        if path is not None:
+            boxes = _boxes(layout, move, path.boxes(float(times[row]), layout.ink)) + around
         shifts[row] = _shifts(np.broadcast_to(matrix, (len(boxes), 3, 3)), boxes, axis, sign, edge)
     return _among_cells(shifts, layout, move)
 
@@ -53,13 +58,14 @@ def _among_cells(shifts: np.ndarray, layout: Layout, move: Move) -> np.ndarray:
     return wide
 
 
-def _boxes(layout: Layout, move: Move) -> np.ndarray:
-    """The boxes of ink that go together: one for each unit, or one of all that the move moves."""
+def _boxes(layout: Layout, move: Move, ink: np.ndarray) -> np.ndarray:
+    """The boxes of ink that go together: one for each unit, or one of all that the move moves.
+    ink: (characters, 4), the boxes of each letter."""
     part = part_of(layout, move.unit, move.among)
     if not len(part.letters):
         return np.zeros((0, 4))
     alone = move.pose.off_of == "unit"
-    return unions(layout.ink[part.letters], part.member if alone else np.zeros_like(part.member))
+    return unions(ink[part.letters], part.member if alone else np.zeros_like(part.member))
 
 
 def _shifts(

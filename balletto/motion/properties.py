@@ -55,6 +55,8 @@ _TINT = Property(Tint(1.0, 0.0), _tinted)
 PROPERTIES: dict[str, Property] = {
     **dict.fromkeys(("x", "y", "z", "rotation", "rotation_x", "rotation_y", "skew"), _SUM),
     **dict.fromkeys(("tracking", "blur", "outline", "displace"), _SUM),
+    # The way out of the picture of letters along a path: it leads off the path, all others along.
+    **dict.fromkeys(("off_x", "off_y"), _SUM),
     **dict.fromkeys(("scale_x", "scale_y", "opacity", "shadow"), _PRODUCT),
     **dict.fromkeys(("drawn", "filled", "hatched"), _PRODUCT),
     "drawn_from": _SUM,

@@ -12,6 +12,7 @@ from ..scene.document import Scene
 from ..scene.layers.title import Title
 from ..scene.moves import Move
 from .affine import resting_matrices
+from .along import text_path
 from .heard import loudness_in
 
 
@@ -133,9 +134,11 @@ def units_of(
     def project(times: np.ndarray, points: np.ndarray) -> np.ndarray:
         matrices = resting_matrices(scene.view.unfitted or scene, title, times.reshape(-1))
         matrices = matrices.reshape(*times.shape, 3, 3)
-        seen = (matrices[..., :2] * points[:, None, :]).sum(-1) + matrices[..., 2]
+        stand = points if path is None else path.points(times, points)
+        seen = (matrices[..., :2] * stand[..., None, :]).sum(-1) + matrices[..., 2]
         return seen[..., :2] / np.maximum(seen[..., 2:], 1e-6)
 
+    path = text_path(scene, title, layout)
     if spaces and kind == "character":
         chosen = cells_among(layout, among)
         centers = layout.cell_centers[chosen]

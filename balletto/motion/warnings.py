@@ -20,6 +20,7 @@ from ..scene.layers.title import Title
 from ..scene.moves import Move
 from ..scene.tracks import Track
 from .affine import corners_seen, resting_matrices
+from .along import text_path
 from .copy_places import COPIES
 from .evaluate import does_something
 from .follow import settling
@@ -120,7 +121,12 @@ def _outside_safe_margins(case: _Case) -> Iterator[SceneWarning]:
     first, end = case.title.span
     times = np.linspace(first, max(first, min(end, case.scene.length) - 1), _LOOKS)
     matrices = resting_matrices(case.scene, case.title, times)
-    seen, depth = corners_seen(matrices, np.repeat([_ink(case.layout)], _LOOKS, axis=0))
+    path = text_path(case.scene, case.title, case.layout)
+    boxes = [
+        _box_of(case.layout.ink if path is None else path.boxes(time, case.layout.ink))
+        for time in times.tolist()
+    ]
+    seen, depth = corners_seen(matrices, np.array(boxes))
     if (depth <= 1e-6).any():
         return
     size = np.array(case.scene.size)
@@ -152,8 +158,8 @@ def _early(case: _Case) -> Iterator[SceneWarning]:
             yield SceneWarning(_path(case, move), text)
 
 
-def _ink(layout: Layout) -> tuple[float, float, float, float]:
-    left, top, right, bottom = layout.ink.T
+def _box_of(ink: np.ndarray) -> tuple[float, float, float, float]:
+    left, top, right, bottom = ink.T
     return left.min(), top.min(), right.max(), bottom.max()
 
 

@@ -48,6 +48,7 @@ def _place(scene: Scene, layer: Layer, frame: float) -> dict[str, Any] | None:
             for name in ("position", "rotation", "scale")
         },
         "locked": layer.locked,
+        "along": getattr(layer, "along", None) is not None,
         "group": layer.group,
     }
 

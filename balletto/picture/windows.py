@@ -6,6 +6,8 @@ import numpy as np
 import skia
 
 from ..lettering.layout import Layout
+from ..motion.affine import STILL
+from ..motion.along import TextPath, text_path
 from ..motion.layer_motion import moved_matrices
 from ..scene.document import Scene
 from ..scene.layers.title import Title
@@ -31,11 +33,36 @@ def windows_at(
     if window is None:
         return None
     kind, boxes = _UNITS[window.of], boxes_of_window(title, layout)
+    path = text_path(scene, title, layout)
+    if path is not None:
+        return _along(scene, title, layout, path, times)
     found = []
     for matrix in moved_matrices(scene, title, times).reshape(-1, 9).tolist():
         each = [Window(tuple(box), window.softened, matrix) for box in boxes.tolist()]
         found.append([each[number] for number in layout.member[kind].tolist()])
     return found
+
+
+def _along(
+    scene: Scene, title: Title, layout: Layout, path: TextPath, times: np.ndarray
+) -> list[list[Window]]:
+    """Along a path the window of each letter is as that of the straight line, turned to where the
+    letter stands at rest."""
+    assert title.window is not None
+    bent = path.bent(times, STILL, layout.centers["character"])
+    placed = np.zeros((*bent.shift.shape[:2], 3, 3))
+    placed[..., :2, :2] = bent.linear[..., :2, :2]
+    placed[..., :2, 2] = bent.shift[..., :2]
+    placed[..., 2, 2] = 1
+    matrices = moved_matrices(scene, title, times)[:, None] @ placed
+    boxes = boxes_of_window(title, layout)[layout.member[_UNITS[title.window.of]]].tolist()
+    return [
+        [
+            Window(tuple(box), title.window.softened, matrix)
+            for box, matrix in zip(boxes, row, strict=True)
+        ]
+        for row in matrices.reshape(len(times), -1, 9).tolist()
+    ]
 
 
 def open_window(canvas: skia.Canvas, window: Window, to_memory: Any) -> None:

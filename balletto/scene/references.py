@@ -1,4 +1,4 @@
-"""Layers that name other layers: their groups and mattes. Checked when a scene is read."""
+"""Layers that name other layers: their groups, mattes and paths. Checked when a scene is read."""
 
 import math
 from typing import Any
@@ -7,7 +7,7 @@ from .errors import Fault
 
 
 def reference_faults(scene: Any) -> list[Fault]:
-    """A fault for each group or matte that is not there, and for each circle, by name."""
+    """A fault for each group, matte or path that is not there, and for each circle, by name."""
     kinds = {layer.id: layer.kind for layer in scene.layers}
     faults = []
     for index, layer in enumerate(scene.layers):
@@ -17,6 +17,10 @@ def reference_faults(scene: Any) -> list[Fault]:
         if layer.matte is not None and layer.matte.layer not in kinds:
             told = f'there is no layer "{layer.matte.layer}"'
             faults.append(Fault(f"layers[{index}].matte.layer", told))
+        along = getattr(layer, "along", None)
+        if along is not None and kinds.get(along.layer) != "shape":
+            told = f'"{along.layer}" is no shape of this scene'
+            faults.append(Fault(f"layers[{index}].along.layer", told))
     faults += _wrong_sources(scene, kinds)
     return faults or _circles(scene) or _too_many_copies(scene)
 

@@ -4,6 +4,7 @@ and the history. Those of effects, masks, shapes and selectors stand with their 
 from collections.abc import Mapping
 from typing import Any
 
+from .along import ALONG
 from .caret import CARET
 from .effects import EFFECT_KINDS
 from .features import feature_name
@@ -52,6 +53,7 @@ _TABLES = {
     "style": STYLE,
     "stroke": _names(STROKE.values),
     "caret": _names(CARET.values),
+    "along": _names(ALONG.values),
     "flurry": {
         "count": COUNT.name,
         **_names(FLURRY.values),

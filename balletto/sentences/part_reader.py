@@ -6,11 +6,12 @@ from functools import cache
 from itertools import zip_longest
 from typing import Any
 
+from ..scene.along import ALONG, Along
 from ..scene.caret import CARET, Caret
 from ..scene.effects import EFFECT_KINDS
 from ..scene.kinds import Kind
 from ..scene.masks import MASK_KINDS
-from ..scene.measures import LENGTH_PX
+from ..scene.measures import LENGTH_PX, PERCENT
 from ..scene.model import Model
 from ..scene.motion_blur import SHUTTER, MotionBlur
 from ..scene.windows import WINDOW, Window
@@ -19,6 +20,7 @@ from .elements import (
     ColorOf,
     Element,
     Literal,
+    NameOf,
     NumberOf,
     Option,
     Reading,
@@ -115,7 +117,31 @@ def part_kinds() -> tuple[PartKind, ...]:
     kinds.append(_window())
     caret = kind_of_wording("caret", Caret, CARET)
     kinds.append(replace(caret, unsaid=(("move", "m1"),)))
+    kinds.append(_along())
     return tuple(kinds)
+
+
+_LEAD_ALONG = ("stands along", "along", "on", "follows", "set along")
+
+
+def _along() -> PartKind:
+    """A path, also as it is typed: "along “Orbit” at 25 %, upright"."""
+    kind = kind_of_wording("along", Along, ALONG)
+    named = NameOf("layer", ())
+    heads = [
+        *(Pattern((Literal(words), named)) for words in _LEAD_ALONG),
+        Pattern((Literal("along it"),)),
+    ]
+    typed = [
+        Pattern((Literal("at"), NumberOf("offset", PERCENT))),
+        Pattern((NumberOf("offset", PERCENT), Literal("along it"))),
+        Pattern((Literal("upright"),), (("upright", True),)),
+        Pattern((Literal("the other way round"),), (("reverse", True),)),
+    ]
+    # A name by itself may be that of anything.
+    parts = [part for part in kind.parts if not isinstance(part.elements[0], NameOf)]
+    unsaid = (("layer", "s1"),)
+    return replace(kind, heads=(*kind.heads, *heads), parts=(*typed, *parts), unsaid=unsaid)
 
 
 def _kind(what: str, name: str, model: Any) -> PartKind:

@@ -56,8 +56,8 @@ _NAME = re.compile(
 )
 # All that can be said, in the order in which it is tried: what is known by its first words first.
 EVERYTHING = (
-    "effect", "formation", "mask", "motion_blur", "window", "caret", "scene", "style", "run",
-    "place", "setting", "layer", "move",
+    "effect", "formation", "mask", "motion_blur", "window", "caret", "along", "scene", "style",
+    "run", "place", "setting", "layer", "move",
 )  # fmt: skip
 # What may have a name in front: "Rise: letters from 100 below".
 NAMED = ("layer", "move")
@@ -220,7 +220,7 @@ def attempts(text: str, context: Context) -> list[Attempt]:
 
 
 # What is said of titles alone.
-_OF_TITLES = ("style", "run", "window", "caret")
+_OF_TITLES = ("style", "run", "window", "caret", "along")
 
 
 def _suits(what: str, kind: str) -> bool:

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 
 from ..lettering.own_fonts import families_of
+from ..scene.along import along_wording
 from ..scene.caret import CARET
 from ..scene.document import Scene
 from ..scene.layers import Layer
@@ -67,6 +68,8 @@ def layer_sentences(scene: Scene, layer: Layer) -> Iterator[str]:
         yield window_text(layer.window)
     if isinstance(layer, Title) and layer.caret:
         yield text_of(say_part("", layer.caret, CARET))
+    if isinstance(layer, Title) and layer.along:
+        yield text_of(say_part("", layer.along, along_wording(scene)))
     yield from (effect_text(effect) for effect in layer.effects)
     yield from (mask_text(mask) for mask in layer.masks)
     if layer.motion_blur:

@@ -1,6 +1,7 @@
 """The tests cut into shares that run side by side, each with databases of its own; and how much of
 the code those run that only compute."""
 
+import re
 import subprocess
 import sys
 from pathlib import Path
@@ -70,15 +71,24 @@ def run_shares(count: int, logs: Path, is_long: bool) -> int:
         for process, _ in running:
             process.terminate()
     totals = [0, 0, 0]
+    failures = []
     for _, log in running:
         text = log.read_text()
         print(text)
+        failures += failures_in(text)
         closing = next((line for line in reversed(text.splitlines()) if " passed, " in line), "")
         counts = [int(part.split()[0]) for part in closing.split(", ")] if closing else [0, 1, 0]
         totals = [total + more for total, more in zip(totals, counts, strict=True)]
     too_little = is_long and _is_too_little_covered(coverage)
+    # Once more, where what ran last is all that is looked at.
+    print("".join(failures), end="")
     print("{} passed, {} failed, {} skipped".format(*totals))
     return int(any(codes) or not totals[0] or too_little)
+
+
+def failures_in(log: str) -> list[str]:
+    """What a test runner's log says of each test that failed."""
+    return re.findall(r"^(?:FAIL|ERROR): .*?(?=^={70}|^-{70}\nRan )", log, re.DOTALL | re.MULTILINE)
 
 
 def _python(number: int, coverage: Path, is_long: bool) -> list[str]:

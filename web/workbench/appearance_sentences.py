@@ -5,6 +5,7 @@ from typing import Any
 
 from django.utils.safestring import SafeString
 
+from balletto.scene.along import along_wording, shapes_of
 from balletto.scene.caret import CARET
 from balletto.scene.document import Scene
 from balletto.scene.effects import EFFECT_KINDS, Effect
@@ -14,13 +15,14 @@ from balletto.scene.motion_blur import SHUTTER
 from balletto.scene.starts import new_caret, new_clicks
 from balletto.scene.windows import WINDOW
 from balletto.scene.wording import Said, Wording
+from balletto.sentences.pieces import Choice, Pieces
 
 from .phrases import NOW, Moment, tight
 from .sentence_parts import SentencePart
 
 _WAYS = (("alpha", "opaque"), ("luminance", "light"))
 _NOT = ((False, "where"), (True, "except where"))
-_MOST_HIDERS = 8  # that are offered
+_MOST_OFFERED = 8  # layers to come from behind, or to stand along
 _STAYS = ((False, "is not drawn itself"), (True, "stays visible"))
 
 
@@ -64,6 +66,7 @@ def appearance_cards(scene: Scene, layer: Layer, moment: Moment = NOW) -> list[A
         *_masks(layer, moment),
         *_matte(scene, layer),
         *_of_titles(layer),
+        *_along(scene, layer, moment),
         *_shutter(layer, moment),
     ]
 
@@ -145,6 +148,25 @@ def _of_titles(layer: Layer) -> list[AppearanceCard]:
     return cards
 
 
+class _AlongPart(SentencePart):
+    """The path of a title, which is chosen among the shapes."""
+
+    def sentence(self, **others: Pieces) -> SafeString:
+        said, path = self._wording.values["layer"], f"{self.path}.layer"
+        edit = {"name": "stand-along", "layer": self.path.partition(".")[0]}
+        choice = Choice(path, said.label, value=self.part.layer, options=said.options, edit=edit)
+        return super().sentence(layer=(choice,), **others)
+
+
+def _along(scene: Scene, layer: Layer, moment: Moment) -> list[AppearanceCard]:
+    along = getattr(layer, "along", None)
+    if along is None:
+        return []
+    path = f"{layer.id}.along"
+    words = _AlongPart(path, along, along_wording(scene), moment)
+    return [AppearanceCard(path, "Path", words, {"name": "straighten", "layer": layer.id})]
+
+
 def _shutter(layer: Layer, moment: Moment) -> list[AppearanceCard]:
     if layer.motion_blur is None:
         return []
@@ -187,28 +209,40 @@ def appearance_to_add(scene: Scene, layer: Layer) -> list[tuple[str, list[dict[s
         edit = {"name": "set-value", "path": f"{layer.id}.matte", "value": value}
         other.append({"label": "matte", "edit": edit})
     if layer.has_place:
-        for each, said in hiders(scene, layer)[:_MOST_HIDERS]:
+        for each, said in hiders(scene, layer)[:_MOST_OFFERED]:
             edit = {"name": "behind", "layer": layer.id, "other": each.id}
             other.append({"label": f"from behind {said}", "edit": edit})
-    if isinstance(layer, Title) and layer.window is None:
-        soft = round(layer.style.size / 6)
-        # As much larger as it is soft, so that letters at rest are whole.
-        value = {"of": "line", "grow": [0, soft, 0, soft], "soft": [0, soft, 0, soft]}
-        edit = {"name": "set-value", "path": f"{layer.id}.window", "value": value}
-        other.append({"label": "window", "edit": edit})
-    if isinstance(layer, Title) and layer.moves:
-        data, move = layer.model_dump(by_alias=True), layer.moves[-1].id
-        if layer.caret is None:
-            value = new_caret(data, move)
-            edit = {"name": "set-value", "path": f"{layer.id}.caret", "value": value}
-            other.append({"label": "caret", "edit": edit})
-        edit = {"name": "add-layer", "layer": new_clicks(data, move)}
-        other.append({"label": "clicks", "edit": edit})
+    if isinstance(layer, Title):
+        other += _for_titles(scene, layer)
     if layer.motion_blur is None and layer.draws_itself:
         path = f"{layer.id}.motion_blur"
         edit = {"name": "set-value", "path": path, "value": {"angle": 180}}
         other.append({"label": "motion blur", "edit": edit})
     return [*groups, *([("Others", other)] if other else [])]
+
+
+def _for_titles(scene: Scene, title: Title) -> list[dict[str, Any]]:
+    """A window, what goes with a move, and a path among the shapes."""
+    found = []
+    if title.window is None:
+        soft = round(title.style.size / 6)
+        # As much larger as it is soft, so that letters at rest are whole.
+        value = {"of": "line", "grow": [0, soft, 0, soft], "soft": [0, soft, 0, soft]}
+        edit = {"name": "set-value", "path": f"{title.id}.window", "value": value}
+        found.append({"label": "window", "edit": edit})
+    if title.moves:
+        data, move = title.model_dump(by_alias=True), title.moves[-1].id
+        if title.caret is None:
+            value = new_caret(data, move)
+            edit = {"name": "set-value", "path": f"{title.id}.caret", "value": value}
+            found.append({"label": "caret", "edit": edit})
+        edit = {"name": "add-layer", "layer": new_clicks(data, move)}
+        found.append({"label": "clicks", "edit": edit})
+    if title.along is None:
+        for shape in shapes_of(scene)[-_MOST_OFFERED:]:
+            edit = {"name": "stand-along", "layer": title.id, "value": shape.id}
+            found.append({"label": f"along “{layer_name(shape)}”", "edit": edit})
+    return found
 
 
 def _suits(effect: type[Effect], layer: Layer) -> bool:

@@ -166,6 +166,7 @@ def places_at(document: Scene, number: int, said: Said) -> dict[str, Any]:
         found["flurry"] = flurry_handles(document, title, number)
         if isinstance(title, Title):
             found["window"] = window_handles(document, title, number)
+            found["along"] = handles.along(document, title, number)
         moves = title.moves if isinstance(title, Title) else ()
         chosen = [each for each in moves if each.id == move and each.on]
         found["sweeps"] = [s for m in chosen for s in handles.sweeps(document, title, m, number)]

@@ -8,6 +8,7 @@ import numpy as np
 
 from balletto.motion.copy_places import COPIES
 from balletto.picture.bounds import position_at_sides
+from balletto.scene.along import shapes_of
 from balletto.scene.errors import SceneError
 from balletto.scene.flurry_starts import THINGS
 from balletto.scene.starts import new_caret, new_flurry, new_shape, new_title
@@ -19,6 +20,7 @@ from web.library.offered import file_called
 from web.projects.nesting import offered
 
 from .adding import ADDING
+from .appearance_sentences import layer_name
 from .edit_requests import Data, EditRequest
 
 _LONGEST_NAME = 30
@@ -84,6 +86,25 @@ def _caret(request: EditRequest, layer: str, line: str, data: Data) -> list[Data
         raise SceneError.at(layer, "a caret goes with a move: add one that brings letters first")
     now = title.get("caret") or new_caret(title, moves[-1]["id"])
     return [{"name": "set-value", "path": f"{layer}.caret", "value": {**now, **data}}]
+
+
+def _along(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+    """A path by the name of its shape, or more of one that a title stands along already."""
+    edits = []
+    if called := data.get("layer"):
+        named = [s.id for s in shapes_of(request.document) if called in (s.id, layer_name(s))]
+        if not named:
+            told = f"there is no shape “{called}” in this scene: draw one first"
+            raise SceneError.at(layer, told)
+        edits.append({"name": "stand-along", "layer": layer, "value": named[-1]})
+    elif "along" not in request.layer(layer):
+        told = "say which shape it stands along: “along “Orbit””"
+        raise SceneError.at(layer, told)
+    return edits + [
+        {"name": "set-value", "path": f"{layer}.along.{name}", "value": value}
+        for name, value in data.items()
+        if name != "layer"
+    ]
 
 
 def _style(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
@@ -182,6 +203,7 @@ MADE_OF_LAYERS: dict[str, OfLayer] = {
     "mask": _mask,
     "window": _value("window"),
     "caret": _caret,
+    "along": _along,
     "motion_blur": _value("motion_blur"),
     "formation": _value("formation"),
     "style": _style,

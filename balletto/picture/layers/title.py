@@ -8,7 +8,8 @@ from typing import Any, ClassVar
 
 import numpy as np
 
-from ...lettering.layout import KEPT, Layout, lay_out
+from ...lettering.layout import KEPT, Layout, lay_out, unions
+from ...motion.along import text_path
 from ...motion.becoming import Ways, ways_of
 from ...motion.evaluate import compose
 from ...motion.layer_motion import moved_matrices
@@ -95,7 +96,11 @@ class PreparedTitle(PreparedLayer):
 
     @classmethod
     def rest_box(cls, scene: Scene, layer: Title, frame: float) -> RestBox | None:
-        box = lay_out(scene, layer).boxes["title"]
+        layout = lay_out(scene, layer)
+        box, path = layout.boxes["title"], text_path(scene, layer, layout)
+        if path is not None and len(box):
+            letters = path.boxes(frame, layout.boxes["character"])
+            box = unions(letters, np.zeros(len(letters), dtype=int))
         return box[0].tolist() if len(box) else None
 
     def drawn(self, canvas: Canvas, times: np.ndarray) -> Drawn:
@@ -185,6 +190,9 @@ class PreparedTitle(PreparedLayer):
         (left, top, bottom), right = there, there.x + caret.width
         corners = [(left, top), (right, top), (right, bottom), (left, bottom)]
         matrix = moved_matrices(self._scene, self._layer, np.array([time]))[0]
+        path = text_path(self._scene, self._layer, self._layout)
+        if path is not None:
+            matrix = matrix @ path.matrix_at(time, (left + right) / 2)
         opacity = float(np.clip(value_at(self._layer.transform.opacity, np.array(time)), 0, 1))
         outline = canvas.outline(polygon(corners))
         return [DrawItem(outline, matrix.reshape(-1).tolist(), caret.color, opacity)]

@@ -6,18 +6,15 @@ and the edit of that name puts it in.
 
 from typing import Any
 
-import numpy as np
 from pydantic import Field
 
-from .. import files
-from ..changes import Change, apply_changes, get
-from ..colors import hex_of
+from ..changes import Change, get
 from ..model import Frames
-from ..ties import ties_in
-from ..tracks import is_track, value_at
+from ..tracks import is_track
 from .base import Document, Edit, edit
 from .keyframes import Key, Rows, track_of
-from .layers import family_of, with_links, with_new_ids
+from .layers import family_of, with_new_ids
+from .links import loosened, with_links
 from .paths import (
     find,
     frames,
@@ -77,7 +74,7 @@ def copied_layers(document: Document, layers: list[str], same_scene: bool) -> li
     for layer in layers:
         layer_pointer(document, layer)
     family = {each for layer in layers for each in family_of(document, layer)}
-    source = document if same_scene else _loosened(document, list(family))
+    source = document if same_scene else loosened(document, family)
     copied = [layer for layer in source["layers"] if layer["id"] in family]
     return copied if same_scene else [_alone(document, layer, family) for layer in copied]
 
@@ -89,30 +86,14 @@ def copied_scenes(document: Document, layers: list[dict[str, Any]]) -> list[dict
 
 
 def _alone(document: Document, layer: dict[str, Any], family: set[str]) -> dict[str, Any]:
-    """A layer without the group, the matte, the markers and the sounds that stay behind."""
+    """A layer without the group, the markers and the layers it needs that stay behind."""
     behind = {each["id"]: None for each in document["layers"] if each["id"] not in family}
     left = with_links(layer, behind)
     if any("marker" in move for move in left.get("moves", [])):
         left = {**left, "moves": [without_marker(document, move) for move in left["moves"]]}
-    left = dict(left)
     if left.get("group") not in family:
-        left.pop("group", None)
-    if left.get("matte", {}).get("layer") not in family:
-        left.pop("matte", None)
+        left = {name: value for name, value in left.items() if name != "group"}
     return left
-
-
-def _loosened(document: Document, layers: list[str]) -> Document:
-    """The document with those ties plain values that lead from one of `layers` to any other."""
-    scene = files.from_data(document)
-    changes = []
-    for pointer, tied in ties_in(scene, ()):
-        inside = pointer[0] == "layers" and scene.layers[int(pointer[1])].id in layers
-        if inside and tied.tie.to.partition(".")[0] not in layers:
-            value = value_at(tied, np.array(0.0))
-            plain = hex_of(value) if tied.is_color else np.round(value, 6).tolist()
-            changes.append(Change("put", pointer, plain))
-    return apply_changes(document, changes)[0]
 
 
 @edit("paste-keys")

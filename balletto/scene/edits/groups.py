@@ -8,6 +8,7 @@ from ..changes import Change, get
 from ..errors import SceneError
 from ..layers import LAYER_KINDS
 from .base import Document, Edit, edit
+from .links import loosened, with_links
 from .paths import free_id, layer_pointer, name_of
 
 
@@ -45,6 +46,14 @@ class GroupLayers(Edit):
         return f"{count} layer{'s' * (count != 1)} grouped"
 
 
+def _moved_out(layer: dict[str, Any], group: dict[str, Any]) -> dict[str, Any]:
+    """A layer that is in a group no more, but in the one around it if there is one."""
+    if layer.get("group") != group["id"]:
+        return layer
+    left = {name: value for name, value in layer.items() if name != "group"}
+    return {**left, "group": group["group"]} if "group" in group else left
+
+
 @edit("ungroup-layers")
 class UngroupLayers(Edit):
     """Takes a group away and leaves what is in it, in the group around it if there is one."""
@@ -56,15 +65,13 @@ class UngroupLayers(Edit):
         group = get(document, pointer)
         if not LAYER_KINDS[group["kind"]].has_members:
             raise SceneError.at(self.layer, f"{name_of(group)} is no group")
-        changes = []
-        for index, layer in enumerate(document["layers"]):
-            if layer.get("group") == self.layer and "group" in group:
-                changes.append(Change("put", ("layers", index, "group"), group["group"]))
-            elif layer.get("group") == self.layer:
-                changes.append(Change("remove", ("layers", index, "group")))
-            if layer.get("matte", {}).get("layer") == self.layer:
-                changes.append(Change("remove", ("layers", index, "matte")))
-        return [*changes, Change("remove", pointer)]
+        kept = [layer["id"] for layer in document["layers"] if layer["id"] != self.layer]
+        left = [
+            with_links(_moved_out(layer, group), {self.layer: None})
+            for layer in loosened(document, kept, from_layers=[self.layer])["layers"]
+            if layer["id"] != self.layer
+        ]
+        return [Change("put", ("layers",), left)]
 
     def label(self, document: Document) -> str:
         return f"{name_of(get(document, layer_pointer(document, self.layer)))} ungrouped"

@@ -1,7 +1,6 @@
 """Edits of the list of layers."""
 
 import re
-from collections.abc import Mapping
 from typing import Any
 
 from pydantic import Field
@@ -9,12 +8,12 @@ from pydantic import Field
 from ..changes import Change, get
 from ..document import rate_of
 from ..errors import SceneError
-from ..flurry_starts import THINGS
 from ..layers import LAYER_KINDS, AnyLayer
 from ..model import MAX_NAME, Counts
 from ..rewriting import Mark, Rewriter, Where
 from ..tracks import is_track
 from .base import Document, Edit, edit
+from .links import loosened, with_links, with_ties
 from .paths import find, frames, free_id, layer_pointer, name_of, with_parents
 
 
@@ -37,8 +36,8 @@ class AddLayer(Edit):
 
 @edit("remove-layer")
 class RemoveLayer(Edit):
-    """Takes a layer away, a group with all that is in it; it is a matte, a sound that
-    moves go by and a piece of a flurry no more."""
+    """Takes a layer away, a group with all that is in it; it is a matte, a path, a sound that moves
+    go by and a piece of a flurry no more. What was tied to it keeps the value of frame 0."""
 
     layer: str
 
@@ -52,11 +51,10 @@ class RemoveLayer(Edit):
             if layer.get("kind") == "clicks" and layer.get("title") in gone
         }
         silent = dict.fromkeys(gone)
+        kept = [layer["id"] for layer in document["layers"] if layer["id"] not in gone]
         left = [
-            {name: value for name, value in with_links(layer, silent).items() if name != "matte"}
-            if layer.get("matte", {}).get("layer") in gone
-            else with_links(layer, silent)
-            for layer in document["layers"]
+            with_links(layer, silent)
+            for layer in loosened(document, kept, from_layers=gone)["layers"]
             if layer["id"] not in gone
         ]
         return [Change("put", ("layers",), left), *_without_unused_scenes(document, left)]
@@ -230,7 +228,7 @@ def copies_of(document: Document, layer: str) -> list[dict[str, Any]]:
 
 def with_new_ids(layers: list[dict[str, Any]], there: list[dict[str, Any]]) -> list[dict[str, Any]]:
     """Copies of layers under ids that none of those `there` has; what leads from one to another,
-    a tie, a group or a matte, leads from copy to copy."""
+    a tie, a group, a matte or a path, leads from copy to copy."""
     taken, names = list(there), {}
     for layer in layers:
         names[layer["id"]] = free_id(taken, layer["kind"][:1])
@@ -244,67 +242,12 @@ def _renamed(layer: dict[str, Any], names: dict[str, str]) -> dict[str, Any]:
         copy["group"] = names[copy["group"]]
     if copy["kind"] == "clicks" and copy["title"] in names:
         copy["title"] = names[copy["title"]]
-    if copy.get("matte", {}).get("layer") in names:
-        copy["matte"] = {**copy["matte"], "layer": names[copy["matte"]["layer"]]}
     return with_links(copy, names)
-
-
-def with_links(layer: dict[str, Any], names: Mapping[str, str | None]) -> dict[str, Any]:
-    """A layer that goes by other sounds and throws other layers: `names` holds the new id of each,
-    or None for those that are gone."""
-    return with_thrown(with_sounds(layer, names), names)
-
-
-def with_thrown(layer: dict[str, Any], names: Mapping[str, str | None]) -> dict[str, Any]:
-    """A layer that throws other layers, or, where none are left, circles."""
-    sources = layer.get("flurry", {}).get("source", [])
-    if not any(source.get("layer") in names for source in sources):
-        return layer
-    kept = [
-        source if source.get("layer") not in names else {"layer": names[source["layer"]]}
-        for source in sources
-    ]
-    left = [source for source in kept if source.get("layer", "") is not None]
-    return {**layer, "flurry": {**layer["flurry"], "source": left or THINGS["circles"]}}
-
-
-def with_sounds(layer: dict[str, Any], names: Mapping[str, str | None]) -> dict[str, Any]:
-    """A layer whose moves go by other sounds: `names` holds the new id of each, or None, by which
-    they go by all that is heard."""
-
-    def heard(selector: dict[str, Any]) -> dict[str, Any]:
-        if selector.get("sound") not in names:
-            return selector
-        left = {name: value for name, value in selector.items() if name != "sound"}
-        other = names[selector["sound"]]
-        return left if other is None else {**left, "sound": other}
-
-    if not any(
-        "sound" in each for move in layer.get("moves", []) for each in move.get("reach", [])
-    ):
-        return layer
-    moves = [
-        {**move, "reach": [heard(each) for each in move["reach"]]} if "reach" in move else move
-        for move in layer["moves"]
-    ]
-    return {**layer, "moves": moves}
 
 
 def _in_front_of(document: Document, layer: str, added: list[dict[str, Any]]) -> list[Change]:
     place = layer_pointer(document, layer)[1] + 1
     return [Change("insert", ("layers", place + n), each) for n, each in enumerate(added)]
-
-
-def with_ties(data: Any, names: dict[str, str]) -> Any:
-    """Plain data whose ties lead to other layers: `names` holds the new id of each."""
-    if isinstance(data, list):
-        return [with_ties(item, names) for item in data]
-    if not isinstance(data, dict):
-        return data
-    if "tie" in data:
-        head, dot, rest = data["tie"]["to"].partition(".")
-        return {**data, "tie": {**data["tie"], "to": names.get(head, head) + dot + rest}}
-    return {name: with_ties(value, names) for name, value in data.items()}
 
 
 def _going_on(document: Document, layer: dict[str, Any], passed: float) -> dict[str, Any]:

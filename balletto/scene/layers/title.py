@@ -5,6 +5,7 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
 
+from ..along import Along
 from ..caret import Caret
 from ..model import MAX_TEXT, Model, TextIndex, needs
 from ..moves import Move
@@ -33,7 +34,8 @@ class Title(Layer):
     With `hold_center`, each line is shifted so that what can be seen of it stays centred. Letters
     are drawn in `draw_order`: as they are read, the first in front, or the nearer in front. With a
     `window` they are seen within that alone. Where moves draw outlines, the contours of a letter
-    come one after another, or with `drawn_each` all at once. A `caret` goes with a move.
+    come one after another, or with `drawn_each` all at once. A `caret` goes with a move. Its lines
+    are straight, or stand `along` the outline of a shape.
     """
 
     rank: ClassVar = 0
@@ -49,6 +51,7 @@ class Title(Layer):
     drawn_each: bool = False
     window: Window | None = None
     caret: Caret | None = None
+    along: Along | None = None
     moves: tuple[Move, ...] = Field((), max_length=100)
 
     @property

@@ -16,6 +16,7 @@ import { giveUp, preview } from "./preview.js";
 import { pickLayer, selectLayers, toggleLayer } from "./layer_selection.js";
 import { on, paced, selectedLayers, state, url } from "./state.js";
 import { shape } from "./elements.js";
+import { alongHandles, alongHands } from "./along_handles.js";
 import { caretDrawing, editTextAt, isEditing } from "./typing.js";
 import { pathHandles, wayHands } from "./motion_path.js";
 import { isPanning } from "./zoom.js";
@@ -69,6 +70,7 @@ function draw() {
         ...reachHandles(seen),
         ...shapeHandles(seen),
         ...windowHandles(seen),
+        ...alongHandles(seen),
       ]
     : [];
   over.replaceChildren(
@@ -162,7 +164,7 @@ function boxHand(from, more) {
   };
 }
 
-const GRIPS = { ...gripHands, ...wayHands, ...reachHands, ...formHands, ...windowHands };
+const GRIPS = { ...gripHands, ...wayHands, ...reachHands, ...formHands, ...windowHands, ...alongHands };
 
 function start(event) {
   if (event.button !== 0 || isPanning(event)) return;
@@ -180,13 +182,16 @@ function start(event) {
   if (!isIn && !event.shiftKey) pickLayer(layer, event);
   const dragged = isIn || !event.shiftKey ? selectedLayers() : [...selectedLayers(), layer];
   const click = event.shiftKey ? () => toggleLayer(layer) : isIn ? () => clicked(layer, from) : () => {};
+  // Letters along a path are drawn along it, as soon as it is known.
+  const { along, locked } = places().layers[layer];
+  if (along && !locked && dragged.length === 1) return beginGrip(event, { grip: "along", hand: "offset" }, from, click);
   begin(event, places().layers[layer].locked ? () => ({ said: "locked" }) : placeHand(dragged, from), click);
 }
 
 /** Starts the drag of a grip, whose hand is there once what it starts from is known. */
-function beginGrip(event, data, from) {
+function beginGrip(event, data, from, still = null) {
   take(event);
-  dragging.beginWith("places", pressedAt(event), () => {
+  dragging.beginWith("places", { ...pressedAt(event), still }, () => {
     const hand = GRIPS[data.grip](data, context(), from);
     return hand && { hand };
   });
