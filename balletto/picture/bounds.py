@@ -6,6 +6,7 @@ import numpy as np
 
 from ..lettering.layout import lay_out
 from ..motion.affine import corners_seen, own_space, resting_matrices
+from ..motion.along import text_path
 from ..motion.evaluate import compose
 from ..motion.matrices import place
 from ..scene.document import Scene
@@ -20,7 +21,8 @@ def places(scene: Scene, frame: float, layer_id: str | None = None) -> dict[str,
 
     layers: by id, the box of each layer at rest, where it shows at this frame; its `lever`, the
     matrix [[a, b], [c, d]] from a shift in the picture to one of its position; its `pivot` in the
-    picture; and its `position`, `rotation` and `scale` there
+    picture; and its `position`, `rotation` and `scale` there; of a title along a path `bent`, the
+    points around its letters as they stand along it, else None
     characters: for the title `layer_id`, of each character as it is drawn, with its `index` in
     the text; those behind the camera are left out
     """
@@ -48,9 +50,25 @@ def _place(scene: Scene, layer: Layer, frame: float) -> dict[str, Any] | None:
             for name in ("position", "rotation", "scale")
         },
         "locked": layer.locked,
-        "along": getattr(layer, "along", None) is not None,
+        "bent": _bent(scene, layer, frame, matrix) if isinstance(layer, Title) else None,
         "group": layer.group,
     }
+
+
+_STEPS = 32  # along each side of what is bent
+
+
+def _bent(scene: Scene, title: Title, frame: float, matrix: np.ndarray) -> list[Any] | None:
+    layout = lay_out(scene, title)
+    path = text_path(scene, title, layout)
+    if path is None or not len(layout.boxes["title"]):
+        return None
+    left, top, right, bottom = layout.boxes["title"][0].tolist()
+    across = np.linspace(left, right, _STEPS)
+    above, below = (np.column_stack([across, np.full(_STEPS, y)]) for y in (top, bottom))
+    straight = np.concatenate([above, below[::-1]])
+    points = path.points(np.array([[float(frame)]]), straight)[0]
+    return [_seen_through(matrix, tuple(point)) for point in points.tolist()]
 
 
 def _characters(scene: Scene, title: Title, frame: float) -> list[dict[str, Any]]:

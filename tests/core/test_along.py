@@ -12,7 +12,7 @@ from balletto.motion.along import text_path
 from balletto.motion.evaluate import compose
 from balletto.motion.matrices import place
 from balletto.picture import handles
-from balletto.picture.bounds import rest_box
+from balletto.picture.bounds import places, rest_box
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.scene.bezier_path import BezierPath, path_of
@@ -245,6 +245,9 @@ class LookTest(TestCase):
         self.assertLess(top, -RADIUS)
         self.assertLess(bottom, 0)
         self.assertAlmostEqual(left, -right, delta=8)
+        bent = np.array(places(scene, 0, "t1")["layers"]["t1"]["bent"])
+        distances = np.hypot(*(bent - (640, 360)).T)
+        self.assertTrue(((distances > RADIUS - 30) & (distances < RADIUS + 90)).all())
         found = handles.along(scene, scene.layer("t1"), 0)
         np.testing.assert_allclose(found["foot"], [640, 160], atol=0.01)
         np.testing.assert_allclose(found["up"], [0, -1], atol=1e-6)

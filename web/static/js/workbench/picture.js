@@ -52,8 +52,8 @@ function draw() {
   // What is selected lies on top: it can be dragged even where others, or its own group, cover it.
   const onTop = ([layer]) => (layer === state.layer ? 2 : state.also.includes(layer) ? 1 : 0);
   const ordered = Object.entries(places().layers).sort((a, b) => onTop(a) - onTop(b));
-  const shapes = ordered.map(([layer, { corners }]) =>
-    shape("polygon", { points: points(corners), class: look(layer), "data-layer": layer }),
+  const shapes = ordered.map(([layer, { corners, bent }]) =>
+    shape("polygon", { points: points(bent ?? corners), class: look(layer), "data-layer": layer }),
   );
   const seen = context();
   const letters =
@@ -183,8 +183,8 @@ function start(event) {
   const dragged = isIn || !event.shiftKey ? selectedLayers() : [...selectedLayers(), layer];
   const click = event.shiftKey ? () => toggleLayer(layer) : isIn ? () => clicked(layer, from) : () => {};
   // Letters along a path are drawn along it, as soon as it is known.
-  const { along, locked } = places().layers[layer];
-  if (along && !locked && dragged.length === 1) return beginGrip(event, { grip: "along", hand: "offset" }, from, click);
+  const { bent, locked } = places().layers[layer];
+  if (bent && !locked && dragged.length === 1) return beginGrip(event, { grip: "along", hand: "offset" }, from, click);
   begin(event, places().layers[layer].locked ? () => ({ said: "locked" }) : placeHand(dragged, from), click);
 }
 

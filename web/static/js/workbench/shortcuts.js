@@ -96,7 +96,7 @@ function actionOf(event) {
 }
 
 const isOfLayers = (target) =>
-  target.matches("body, .kbead") ||
+  target.matches("body, .kbead, [data-select-layer]") ||
   (Boolean(target.closest(OF_LAYERS)) &&
     !target.closest(CONTROLS) &&
     !target.closest(".move, dialog, details, .moves, .top"));
