@@ -122,13 +122,17 @@ def _outside_safe_margins(case: _Case) -> Iterator[SceneWarning]:
     times = np.linspace(first, max(first, min(end, case.scene.length) - 1), _LOOKS)
     matrices = resting_matrices(case.scene, case.title, times)
     path = text_path(case.scene, case.title, case.layout)
+    # Along a path each letter is looked at: the box around them all holds more than they do.
+    ink = case.layout.ink
     boxes = [
-        _box_of(case.layout.ink if path is None else path.boxes(time, case.layout.ink))
+        np.array([_box_of(ink)]) if path is None else path.boxes(time, ink)
         for time in times.tolist()
     ]
-    seen, depth = corners_seen(matrices, np.array(boxes))
+    each = [len(box) for box in boxes]
+    seen, depth = corners_seen(np.repeat(matrices, each, axis=0), np.concatenate(boxes))
     if (depth <= 1e-6).any():
         return
+    seen = seen.reshape(len(times), -1, 2)
     size = np.array(case.scene.size)
     margin = size * SAFE_MARGIN
     low, high = margin - seen.min(axis=1), seen.max(axis=1) - (size - margin)

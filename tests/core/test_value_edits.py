@@ -36,6 +36,17 @@ class ValueTest(EditTest):
         title = self.done(name="set-value", path="t1.transform.position.0", value=400)
         self.assertEqual(title["transform"]["position"], [400, 540, 0])
 
+    def test_a_number_of_a_vector_that_is_tied_follows_no_more(self):
+        data = document()
+        other = {**data["layers"][0], "id": "t2", "moves": []}
+        data["layers"].append(other)
+        tie = {"tie": {"to": "t2.transform.position"}}
+        data["layers"][0]["transform"] = {"position": tie}
+        other["transform"] = {"position": [100, 200, 5]}
+        edit = {"name": "set-value", "path": "t1.transform.position.0", "value": 7}
+        moved = apply(data, edit).document["layers"][0]
+        self.assertEqual(moved["transform"]["position"], [7, 200, 5])
+
     def test_set_value_makes_what_was_left_out(self):
         title = self.done(name="set-value", path="t1.moves.m1.pose.scale", value=0.5)
         self.assertEqual(title["moves"][0]["pose"]["scale"], 0.5)

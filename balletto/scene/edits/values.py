@@ -14,9 +14,11 @@ from ..keyable import keyable
 from ..model import Frames, Number
 from ..motion_path import PathTrack
 from ..rewriting import mark_at
-from ..tracks import TANGENTS, Track, is_color, is_track
+from ..tracks import TANGENTS, Track, is_color, is_track, value_at
 from .base import Document, Edit, edit
 from .paths import find, owner_of, pointer_to, title_of, with_parents
+
+_DIGITS = 6  # of a number that followed another
 
 _TRACK = TypeAdapter(Track[float | tuple[float, ...] | str])
 _PATH_TRACK = TypeAdapter(PathTrack)
@@ -101,6 +103,13 @@ class SetValue(Edit):
             vector = _value_now(document, pointer[:-1], self._time())
             vector[pointer[-1]] = self.value
             return _put(document, pointer[:-1], _with_key(holder, self._time(), vector))
+        if isinstance(holder, dict) and "tie" in holder and isinstance(pointer[-1], int):
+            # One number of what follows another as a whole: it follows no more.
+            tied = keyable(files.from_data(document), self.path)
+            now = value_at(tied.value, np.array(float(self.at or 0))) if tied else np.zeros(3)
+            vector = np.round(now, _DIGITS).tolist()
+            vector[pointer[-1]] = self.value
+            return _put(document, pointer[:-1], vector)
         old = find(document, pointer)
         is_whole = is_track(self.value) or (isinstance(self.value, dict) and "tie" in self.value)
         if is_track(old) and not is_whole:

@@ -45,6 +45,7 @@ function reaches(handles, px) {
 }
 
 export function transformHandles({ own, px }) {
+  if (own.bent) return []; // it goes with its path, which has grips of its own
   const { corners, pivot } = own;
   const [top, knob] = knobPlace(corners, px);
   const arm = 7 * px;
