@@ -14,8 +14,9 @@ from typing import NamedTuple
 
 import uharfbuzz as hb
 from fontTools.ttLib import woff2
+from uniseg.emoji import emoji_presentation
 
-from .families import FALLBACKS, FAMILIES, Cut, Family
+from .families import EMOJI, FALLBACKS, FAMILIES, Cut, Family
 from .font_files import Axis
 
 # An outline: ("move" | "line" | "curve" | "close", coordinates), quadratic curves as "quad".
@@ -66,6 +67,7 @@ class Part:
     covered: frozenset[int]
     units: int
     _outlines: dict[int, tuple[Command, ...]] = field(default_factory=dict)
+    _color_kinds: dict[int, str | None] = field(default_factory=dict)
 
     def moved(self, changes: tuple[tuple[str, float], ...]) -> "Part":
         """This file with some axes moved by so much, in steps so fine that none is seen; each
@@ -91,13 +93,37 @@ class Part:
             self._outlines[glyph] = tuple(commands)
         return self._outlines[glyph]
 
+    def color_kind(self, glyph: int) -> str | None:
+        """How a glyph has colours of its own: in layers that are painted, or as a picture, "png" or
+        "svg"; None if it has but an outline."""
+        if glyph not in self._color_kinds:
+            self._color_kinds[glyph] = _color_kind(self.font, glyph)
+        return self._color_kinds[glyph]
+
     def extents(self, glyph: int) -> Extents:
         """The extents of a glyph, in font units, y up."""
         found = self.font.get_glyph_extents(glyph)
+        if self.color_kind(glyph) == "svg":
+            # A drawing does not say how large it is: it has its advance, as high as a line.
+            line = self.font.get_font_extents("ltr")
+            return 0.0, line.descender, self.advance(glyph), line.ascender
         if found is None:
             return 0.0, 0.0, 0.0, 0.0
         right, bottom = found.x_bearing + found.width, found.y_bearing + found.height
         return found.x_bearing, bottom, right, found.y_bearing
+
+
+def _color_kind(font: hb.Font, glyph: int) -> str | None:
+    face = font.face
+    if face.has_color_paint and face.glyph_has_color_paint(glyph):
+        return "layers"
+    if face.has_color_layers and face.get_glyph_color_layers(glyph):
+        return "layers"
+    if face.has_color_svg and len(face.get_glyph_color_svg(glyph)):
+        return "svg"
+    if face.has_color_png and len(font.get_glyph_color_png(glyph)):
+        return "png"
+    return None
 
 
 def _covers(covered: frozenset[int], text: str) -> bool:
@@ -161,18 +187,40 @@ class Face:
     parts: tuple[Part, ...]
     weight: float | None = None
 
+    @property
+    def _is_of_letters(self) -> bool:
+        """Whether it is a font of letters, which may have a few emoji without colour."""
+        return any(ord("A") in part.covered for part in self.parts) and not any(
+            part.font.face.has_color_layers or part.font.face.has_color_paint
+            or part.font.face.has_color_png or part.font.face.has_color_svg
+            for part in self.parts
+        )  # fmt: skip
+
     @lru_cache(maxsize=4096)  # noqa: B019 - faces are few and kept anyway
     def part_for(self, text: str) -> Found:
         """The first file that covers a character: of this family, else of those to fall back on,
-        else the first of those, whose box for a missing glyph then stands."""
+        else the first of those, whose box for a missing glyph then stands. An emoji is set in a
+        font that has it in colour, unless this is one that has it as it is."""
         own = next((part for part in self.parts if _covers(part.covered, text)), None)
-        if own is not None:
+        is_emoji = _is_emoji(text)
+        if own is not None and not (is_emoji and self._is_of_letters):
             return Found(own, self.family)
-        for name in FALLBACKS:
+        for name in (EMOJI, *FALLBACKS) if is_emoji else FALLBACKS:
             for path in FAMILIES[name].files:
                 if _covers(covered_by(path), text):
                     return Found(_part_near(path, self.axes), name)
         return Found(_part_near(FAMILIES[FALLBACKS[0]].files[0], self.axes), None)
+
+
+_EMOJI_STYLE, _TEXT_STYLE = "\ufe0f", "\ufe0e"
+
+
+def _is_emoji(text: str) -> bool:
+    """Whether a character is meant to be seen as an emoji, in colour, and not as a letter is: as it
+    is by itself, or as it is said to be (UTS 51)."""
+    if _TEXT_STYLE in text:
+        return False
+    return _EMOJI_STYLE in text or bool(emoji_presentation(text[0]))
 
 
 @lru_cache(maxsize=512)
@@ -224,8 +272,8 @@ def features_of(family: Family) -> frozenset[str]:
     face = _open(family.files[0]).face
     found: set[str] = set()
     for table in ("GSUB", "GPOS"):
-        for script in range(len(hb.ot_layout_table_get_script_tags(face, table))):
-            found |= {*hb.ot_layout_language_get_feature_tags(face, table, script, _NO_LANGUAGE)}
+        for script in range(len(face.get_table_script_tags(table))):
+            found |= {*face.get_language_feature_tags(table, script, _NO_LANGUAGE)}
     return frozenset(found)
 
 

@@ -96,11 +96,13 @@ FAMILIES: dict[str, Family] = {
         _shipped("Noto Sans Hebrew", "noto-sans-hebrew", "Hebrew, plain", ("hebrew", *_LATIN)),
         _shipped("Noto Sans Arabic", "noto-sans-arabic", "Arabic, plain", ("arabic", *_LATIN)),
         _shipped("Noto Sans Thai", "noto-sans-thai", "Thai, plain", ("thai", *_LATIN)),
+        _shipped("Twemoji", "twemoji", "emoji in colour", ("emoji",)),
         _shipped("Noto Emoji", "noto-emoji", "emoji in outline, one weight", ("emoji",)),
     )
 }
 
 STAND_IN = "Figtree"
+EMOJI = "Twemoji"  # where a character is meant to be seen in colour, and the font has none
 # Where a character is looked for that the chosen font does not have, in this order.
 FALLBACKS = (
     "Noto Sans",

@@ -9,6 +9,7 @@ from pathlib import Path
 import ots
 import uharfbuzz as hb
 from fontTools.ttLib import TTFont
+from fontTools.ttLib.tables.DefaultTable import DefaultTable
 
 from ..apart import LostProcess, apart
 from ..scene.model import MAX_TEXT
@@ -40,6 +41,8 @@ def _looked_into(path: Path, folder: Path) -> list[tuple[Path, FontAbout]]:
         if number == MOST_FONTS:
             raise FontFileError(f"{path.name} holds more than {MOST_FONTS} fonts.")
         try:
+            if font.flavor == "woff2":
+                _unpack(font, path, folder / "unpacked.ttf")
             found.append(_written(font, folder / f"{number}"))
             if sum(plain.stat().st_size for plain, _ in found) > MOST_BYTES:
                 raise FontFileError(f"it unpacks to more than {MOST_BYTES // 2**20} MB")
@@ -59,15 +62,31 @@ def _written(font: TTFont, stem: Path) -> tuple[Path, FontAbout]:
         raise FontFileError(f"its tables are damaged ({error})") from None
     if path.stat().st_size > MOST_BYTES:
         raise FontFileError(f"it unpacks to more than {MOST_BYTES // 2**20} MB")
-    _sanitize(path)
+    _sanitize(path, path.with_suffix(".checked"))
     with TTFont(path, lazy=True) as plain:
         found = about(plain)
     _try(path, found.glyphs)
     return path, found
 
 
-def _sanitize(path: Path) -> None:
-    done = ots.sanitize(str(path), str(path.with_suffix(".checked")), capture_output=True)
+# Of WOFF2 what may be packed in a way of its own, and what goes with that.
+_PACKED = ("glyf", "loca", "head", "hhea", "hmtx", "maxp")
+
+
+def _unpack(font: TTFont, path: Path, unpacked: Path) -> None:
+    """Takes the outlines of a WOFF2 file as browsers unpack them, which takes a hundredth of the
+    time that fontTools takes."""
+    _sanitize(path, unpacked)
+    with TTFont(unpacked, lazy=True) as plain:
+        for tag in _PACKED:
+            if tag in plain and tag in font:
+                table = DefaultTable(tag)
+                table.data = plain.reader[tag]
+                font[tag] = table
+
+
+def _sanitize(path: Path, into: Path) -> None:
+    done = ots.sanitize(str(path), str(into), capture_output=True)
     if done.returncode:
         lines = done.stderr.decode(errors="replace").splitlines()
         told = next((line for line in lines if "ERROR" in line or "Failed" in line), "")

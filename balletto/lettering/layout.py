@@ -4,8 +4,9 @@ Title space: pixels, y down. x = 0 is the edge or centre that the lines are alig
 the middle of the block, from the ascent of its first line to the descent of its last.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass, field
-from functools import lru_cache
+from functools import cached_property, lru_cache
 from typing import Any
 
 import numpy as np
@@ -45,6 +46,11 @@ class Character:
     @property
     def fill(self) -> Any:
         return self.setting.fill
+
+    @cached_property
+    def is_colored(self) -> bool:
+        """Whether it has colours of its own, in part at least."""
+        return any(glyph.is_colored for glyph in self.glyphs)
 
 
 @dataclass(frozen=True)
@@ -152,7 +158,7 @@ def _laid_out(asked: _Asked) -> Layout:
         shown,
         boxes,
         {kind: _centers(box) for kind, box in boxes.items()},
-        np.array([_ink(character) for character in shown], dtype=float).reshape(-1, 4),
+        np.array([ink_of(each.glyphs) for each in shown], dtype=float).reshape(-1, 4),
         member,
         {kind: edges_of(cell_boxes[visible], member[kind]) for kind in UNIT_KINDS},
         tuple(_rows(lines, SHARES[title.style.align])),
@@ -200,17 +206,19 @@ def _rows(lines: list[Line], share: float) -> list[Row]:
 
 
 def _character(cell: Cell, line: Line, number: int, word: int) -> Character:
-    glyphs = tuple(g.shifted(cell.x, line.baseline) for g in cell.glyphs if g.commands)
+    glyphs = tuple(
+        g.shifted(cell.x, line.baseline) for g in cell.glyphs if g.commands or g.is_colored
+    )
     return Character(cell.text, cell.index, word, number, cell.setting, cell.found.family, glyphs)
 
 
-def _ink(character: Character) -> tuple[float, float, float, float]:
-    """Where a character is drawn: left, top, right, bottom; empty at (0, 0) if nothing is."""
-    if not character.glyphs:
+def ink_of(glyphs: Sequence[Glyph]) -> tuple[float, float, float, float]:
+    """Where glyphs are drawn: left, top, right, bottom; empty at (0, 0) if nothing is."""
+    if not glyphs:
         return 0.0, 0.0, 0.0, 0.0
     boxes = [
         (g.x + left * g.scale, g.y - top * g.scale, g.x + right * g.scale, g.y - bottom * g.scale)
-        for g in character.glyphs
+        for g in glyphs
         for left, bottom, right, top in (g.extents,)
     ]
     lefts, tops, rights, bottoms = zip(*boxes, strict=True)

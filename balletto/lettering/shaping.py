@@ -39,6 +39,11 @@ class Glyph:
         """The box of the outline, in font units, y up."""
         return self.part.extents(self.number)
 
+    @property
+    def is_colored(self) -> bool:
+        """Whether it has colours of its own."""
+        return self.part.color_kind(self.number) is not None
+
     def shifted(self, x: float, y: float) -> "Glyph":
         return replace(self, x=self.x + x, y=self.y + y)
 

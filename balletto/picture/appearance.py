@@ -23,6 +23,8 @@ Fill = str | Gradient | None
 class Appearance:
     """How letters look in each of some frames: lists by frame, then by character.
 
+    tints: of fills, as the share of a colour and that colour, for what has colours of its own; None
+    if there are none
     displacements: px by which moves displace outlines; shadows: how much is left of a shadow;
     filled: how opaque fills are, apart from lines; hatched: the share of strokes that is drawn
     margin: px by which what is drawn reaches beyond the outline, (frames, characters) or 0
@@ -36,6 +38,7 @@ class Appearance:
     filled: list[list[float]]
     hatched: list[list[float]]
     margin: np.ndarray | float
+    tints: list[list[tuple[float, str]]] | None = None
 
 
 def appearance_of(
@@ -59,6 +62,7 @@ def appearance_of(
         _rows_of(_multiplied("filled", composites), layout, frames),
         _rows_of(_multiplied("hatched", composites), layout, frames),
         margin if np.any(margin) else 0.0,
+        _shares_of_tints(composites) if any(c.is_colored for c in layout.characters) else None,
     )
 
 
@@ -117,6 +121,20 @@ def _fills(layout: Layout, composites: dict[str, Composite], frames: int) -> lis
         else:
             columns.append([*tinted(fill, own)] if fill else [None] * frames)
     return _by_frame(columns, frames)
+
+
+def _shares_of_tints(composites: dict[str, Composite]) -> list[list[tuple[float, str]]] | None:
+    """How much of which colour moves lay over what has colours of its own, (frames, characters)."""
+    tint = _tint("fill", composites)
+    if tint is None:
+        return None
+    share = np.clip(1 - np.asarray(tint.keep), 0.0, 1.0)
+    added = np.asarray(tint.add) / np.maximum(share, 1e-9)[..., None]
+    colors = srgb_bytes(added.reshape(-1, 3)).reshape(added.shape)
+    return [
+        [(part, f"#{color.tobytes().hex().upper()}") for part, color in zip(*row, strict=True)]
+        for row in zip(share.tolist(), colors, strict=True)
+    ]
 
 
 def _by_frame(columns: list[list[Any]], frames: int) -> list[list[Any]]:

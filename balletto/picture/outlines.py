@@ -10,8 +10,10 @@ from typing import Any
 
 import numpy as np
 
+from ..lettering.layout import ink_of
 from ..lettering.shaping import Glyph
 from ..scene.hash_random import hash_random
+from ..scene.primitives import polygon
 
 Commands = tuple[tuple[str, tuple[float, ...]], ...]
 # Stands between what is filled and the contours that are cut out of it.
@@ -21,8 +23,13 @@ _ACROSS, _DOWN = 0, 1  # the properties x and y of the model's section 7
 
 
 def of_glyphs(glyphs: Iterable[Glyph]) -> Commands:
-    """The outline of glyphs, turned from font units (y up) to where they stand in layer space."""
-    commands = []
+    """The outline of glyphs, turned from font units (y up) to where they stand in layer space; of
+    those that have colours of their own, the box that their picture fills."""
+    commands: list[tuple[str, tuple[float, ...]]] = []
+    glyphs = tuple(glyphs)
+    if any(glyph.is_colored for glyph in glyphs):
+        left, top, right, bottom = ink_of(glyphs)
+        return polygon([(left, top), (right, top), (right, bottom), (left, bottom)])
     for glyph in glyphs:
         for verb, numbers in glyph.commands:
             placed = tuple(

@@ -4,9 +4,14 @@ import io
 from functools import lru_cache
 from pathlib import Path
 
+import numpy as np
 from fontTools.fontBuilder import FontBuilder
 from fontTools.pens.ttGlyphPen import TTGlyphPen
-from fontTools.ttLib import TTFont, woff2
+from fontTools.ttLib import TTFont, newTable, woff2
+from fontTools.ttLib.tables.S_V_G_ import SVGDocument
+from fontTools.ttLib.tables.sbixGlyph import Glyph as SbixGlyph
+from fontTools.ttLib.tables.sbixStrike import Strike
+from PIL import Image
 
 from balletto.lettering.families import FAMILIES
 
@@ -83,3 +88,62 @@ def fonts_folder(folder: Path, **fonts: bytes) -> Path:
     for name, content in fonts.items():
         (folder / f"{name}.ttf").write_bytes(content)
     return folder
+
+
+def colored_font(kind: str, family: str = "Nebula") -> bytes:
+    """A font whose letter A is a square, its left half red and its right half blue: in layers
+    ("COLR v0", "COLR v1"), as a PNG ("sbix") or as a drawing ("SVG")."""
+    font = TTFont(io.BytesIO(square_font(family, letters="ALR .")))
+    builder = FontBuilder(font=font)
+    left, right = (_half(at) for at in (0, 300))
+    font["glyf"]["u004C"], font["glyf"]["u0052"] = left, right
+    font["hmtx"]["u004C"], font["hmtx"]["u0052"] = (700, 0), (700, 300)
+    font["hmtx"]["u0041"] = (700, font["hmtx"]["u0041"][1])
+    colors = [[(1, 0, 0, 1), (0, 0, 1, 1)]]
+    if kind == "COLR v0":
+        builder.setupCPAL(colors)
+        builder.setupCOLR({"u0041": [("u004C", 0), ("u0052", 1)]}, version=0)
+    elif kind == "COLR v1":
+        builder.setupCPAL(colors)
+        layers = [
+            {"Format": 10, "Glyph": name, "Paint": {"Format": 2, "PaletteIndex": n, "Alpha": 1}}
+            for n, name in enumerate(("u004C", "u0052"))
+        ]
+        builder.setupCOLR({"u0041": {"Format": 1, "Layers": layers}}, version=1)
+    elif kind == "SVG":
+        number = font.getGlyphID("u0041")
+        halves = '<path fill="red" d="M0 0V-600H300V0z"/><path fill="blue" d="M300 0V-600H600V0z"/>'
+        other = f'<g id="glyph{number + 1}"><path fill="lime" d="M0 0V-900H900V0z"/></g>'
+        drawing = f'<g id="glyph{number}">{halves}</g>{other}'
+        table = font["SVG "] = newTable("SVG ")
+        svg = f'<svg xmlns="http://www.w3.org/2000/svg">{drawing}</svg>'
+        table.docList = [SVGDocument(svg, number, number + 1)]
+    elif kind == "sbix":
+        table = font["sbix"] = newTable("sbix")
+        strike = table.strikes[100] = Strike(ppem=100, resolution=72)
+        for name in font.getGlyphOrder():
+            picture = _halves_png() if name == "u0041" else b""
+            strike.glyphs[name] = SbixGlyph(
+                glyphName=name, graphicType="png " if picture else None, imageData=picture
+            )
+    file = io.BytesIO()
+    font.save(file)
+    return file.getvalue()
+
+
+def _half(left: int):
+    pen = TTGlyphPen(None)
+    pen.moveTo((left, 0))
+    for point in ((left, 600), (left + 300, 600), (left + 300, 0)):
+        pen.lineTo(point)
+    pen.closePath()
+    return pen.glyph()
+
+
+def _halves_png() -> bytes:
+    pixels = np.zeros((60, 60, 3), np.uint8)
+    pixels[:, :30, 0] = 255
+    pixels[:, 30:, 2] = 255
+    file = io.BytesIO()
+    Image.fromarray(pixels).save(file, "PNG")
+    return file.getvalue()

@@ -170,7 +170,8 @@ MARKS = {0x202E: None, 0x202C: None, ord("("): "|", ord(")"): "|"}
 class FallbackTest(TestCase):
     def test_each_script_finds_a_font(self):
         for text, family in (("Ω", "Noto Sans"), ("Ж", "Noto Sans"), ("ש", "Noto Sans Hebrew"),
-                             ("ม", "Noto Sans Thai"), ("🎬", "Noto Emoji"), ("東", None),
+                             ("ม", "Noto Sans Thai"), ("🎬", "Twemoji"), ("☎", "Noto Emoji"),
+                             ("東", None),
                              ("A", "Limelight")):  # fmt: skip
             with self.subTest(text):
                 character = layout(text, font="Limelight").characters[0]

@@ -8,7 +8,8 @@ from typing import Any, ClassVar
 
 import numpy as np
 
-from ...lettering.layout import KEPT, Layout, lay_out, unions
+from ...lettering.layout import KEPT, Layout, ink_of, lay_out, unions
+from ...lettering.shaping import Glyph
 from ...motion.along import text_path
 from ...motion.becoming import Ways, ways_of
 from ...motion.evaluate import compose
@@ -23,9 +24,10 @@ from ...scene.primitives import polygon
 from ...scene.tracks import value_at
 from ..appearance import Appearance, appearance_of
 from ..becoming import becoming, fills_on_the_way
-from ..bitmaps import Box
+from ..bitmaps import Box, Photo
 from ..boxes import around, boxes_of, widened
 from ..canvas import Canvas, DrawItem, Window
+from ..color_glyphs import color_photo
 from ..compositing import Drawn
 from ..effect_values import (
     as_copies,
@@ -46,6 +48,8 @@ from .base import Prepare, PreparedLayer, RestBox
 BLOCK = 16
 # Outlines at moved axes, or displaced, that a title keeps: those of a few seconds, not of a clip.
 MOST_MOVED = 4096
+_NO_COLOR = "#000000"  # of what has none of its own, where a letter has no plain fill
+_NO_TINT = (0.0, _NO_COLOR)
 _LARGEST = 1000.0  # times, that a copy of a trail grows
 
 
@@ -91,6 +95,8 @@ class PreparedTitle(PreparedLayer):
         super().__init__(scene, title, prepare)
         self._layout: Layout = lay_out(scene, title)
         self._middles = self._layout.centers["character"]
+        every = enumerate(self._layout.characters)
+        self._colored = [number for number, letter in every if letter.is_colored]
         self._moved: dict[Any, Any] = {}
         self._last: tuple[float, _Block] | None = None
 
@@ -165,6 +171,8 @@ class PreparedTitle(PreparedLayer):
             strict=True,
         )
         letters = [DrawItem(*letter) for letter in every]
+        for number in self._colored:
+            letters[number] = self._in_colors(letters[number], number, block, row)
         if any(share != 1 for share in appearance.filled[row]):
             filled = zip(letters, appearance.filled[row], strict=True)
             letters = [letter._replace(filled=share) for letter, share in filled]
@@ -176,10 +184,26 @@ class PreparedTitle(PreparedLayer):
             order = self._order(block, row)
         seen = [number for number in order if letters[number].opacity > 0]
         dressed = self._hatched(canvas, block, row, letters, [own for own, _ in outlines])
+        for number in self._colored:
+            tint = appearance.tints[row][number] if appearance.tints else _NO_TINT
+            dressed[number] = [letters[number], *_tinted(letters[number], *tint)]
         shadow = shadow_at(self._layer, float(block.times[row]))
         shares = [appearance.shadows[row][number] for number in seen for _ in dressed[number]]
         items = [item for number in seen for item in dressed[number]]
         return [*with_shadows(items, shadow, shares), *self._caret(canvas, float(block.times[row]))]
+
+    def _in_colors(self, letter: DrawItem, number: int, block: _Block, row: int) -> DrawItem:
+        """A letter that has colours of its own as a picture of them."""
+        glyphs = self._layout.characters[number].glyphs
+        if block.axes:
+            glyphs = _moved(
+                glyphs, tuple((t, float(v[row, number])) for t, v in block.axes.items())
+            )
+        fill = letter.fill if isinstance(letter.fill, str) else _NO_COLOR
+        matrix = np.array(letter.matrix).reshape(3, 3)
+        depth = max(float(matrix[2] @ (*self._middles[number], 1.0)), 1e-6)
+        growth = float(np.abs(matrix[:2, :2]).sum(axis=0).max()) / depth
+        return letter._replace(fill=color_photo(glyphs, ink_of(glyphs), fill, growth), line=None)
 
     def _caret(self, canvas: Canvas, time: float) -> list[DrawItem]:
         """The caret at a time, if there is one and it is seen."""
@@ -313,18 +337,29 @@ class PreparedTitle(PreparedLayer):
     def _moved_outline(
         self, canvas: Canvas, number: int, changes: Any, displaced_by: Any
     ) -> tuple[Commands, Any]:
-        glyphs = self._layout.characters[number].glyphs
-        parts = [glyph.part.moved(changes) for glyph in glyphs]
-        key = (number, *(part.axes for part in parts), displaced_by)
+        moved = _moved(self._layout.characters[number].glyphs, changes)
+        key = (number, *(glyph.part.axes for glyph in moved), displaced_by)
         if key not in self._moved:
             if len(self._moved) >= MOST_MOVED:
                 self._moved.clear()
-            moved = tuple(replace(g, part=part) for g, part in zip(glyphs, parts, strict=True))
             commands = of_glyphs(moved)
             if displaced_by:
                 commands = displaced(commands, *displaced_by)
             self._moved[key] = commands, canvas.outline(commands)
         return self._moved[key]
+
+
+def _moved(glyphs: tuple[Glyph, ...], changes: Any) -> tuple[Glyph, ...]:
+    """Glyphs of which the axes are moved by so much."""
+    return tuple(replace(glyph, part=glyph.part.moved(changes)) for glyph in glyphs)
+
+
+def _tinted(letter: DrawItem, share: float, color: str) -> list[DrawItem]:
+    """What lies over a letter that has colours of its own, where a move tints it."""
+    if not share or not isinstance(letter.fill, Photo):
+        return []
+    flat = Photo(letter.fill.bitmap, letter.fill.box, color)
+    return [letter._replace(fill=flat, opacity=letter.opacity * share)]
 
 
 def _ink_on_the_way(ink: np.ndarray, ways: Ways) -> np.ndarray:
