@@ -9,6 +9,7 @@ import unicodedata
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from functools import lru_cache
+from itertools import chain
 from pathlib import Path
 from typing import NamedTuple
 
@@ -16,7 +17,17 @@ import uharfbuzz as hb
 from fontTools.ttLib import woff2
 from uniseg.emoji import emoji_presentation
 
-from .families import EMOJI, FALLBACKS, FAMILIES, Cut, Family
+from .families import (
+    COVERS,
+    EMOJI,
+    FALLBACKS,
+    FAMILIES,
+    FOLDER,
+    HAN_FALLBACKS,
+    HAN_USUALLY,
+    Cut,
+    Family,
+)
 from .font_files import Axis
 
 # An outline: ("move" | "line" | "curve" | "close", coordinates), quadratic curves as "quad".
@@ -34,7 +45,7 @@ class _File:
     axes: tuple[Axis, ...]
 
 
-@lru_cache(maxsize=64)
+@lru_cache(maxsize=512)  # slices are small, others are read as they are needed
 def _open(path: Path) -> _File:
     face = hb.Face(_blob(path))
     axes = tuple(
@@ -175,7 +186,8 @@ class Found(NamedTuple):
 
 @dataclass(frozen=True, eq=False)
 class Face:
-    """A family at axis values: ascent and descent (positive, below) in ems, and its files.
+    """A family at axis values: ascent and descent (positive, below) in ems, and its files, which
+    are opened where a letter of theirs is set.
 
     weight: of its cut, where that has no axis of weights; None where it has, or it has but one
     """
@@ -184,28 +196,34 @@ class Face:
     axes: tuple[tuple[str, float], ...]
     ascent: float
     descent: float
-    parts: tuple[Part, ...]
+    files: tuple[Path, ...]
     weight: float | None = None
+
+    @property
+    def moving(self) -> tuple[str, ...]:
+        """The tags of the axes that its files have, along which letters can move."""
+        return tuple(axis.tag for axis in _open(self.files[0]).axes)
 
     @property
     def _is_of_letters(self) -> bool:
         """Whether it is a font of letters, which may have a few emoji without colour."""
-        return any(ord("A") in part.covered for part in self.parts) and not any(
-            part.font.face.has_color_layers or part.font.face.has_color_paint
-            or part.font.face.has_color_png or part.font.face.has_color_svg
-            for part in self.parts
+        face = _open(self.files[0]).face
+        has_colors = (
+            face.has_color_layers, face.has_color_paint, face.has_color_png, face.has_color_svg
         )  # fmt: skip
+        return ord("A") in covered_by(self.files[0]) and not any(has_colors)
 
     @lru_cache(maxsize=4096)  # noqa: B019 - faces are few and kept anyway
-    def part_for(self, text: str) -> Found:
+    def part_for(self, text: str, language: str = "") -> Found:
         """The first file that covers a character: of this family, else of those to fall back on,
         else the first of those, whose box for a missing glyph then stands. An emoji is set in a
         font that has it in colour, unless this is one that has it as it is."""
-        own = next((part for part in self.parts if _covers(part.covered, text)), None)
+        own = next((path for path in self.files if _covers(covered_by(path), text)), None)
         is_emoji = _is_emoji(text)
         if own is not None and not (is_emoji and self._is_of_letters):
-            return Found(own, self.family)
-        for name in (EMOJI, *FALLBACKS) if is_emoji else FALLBACKS:
+            return Found(_part_near(own, self.axes), self.family)
+        han = HAN_FALLBACKS.get(language.partition("-")[0], HAN_FALLBACKS[HAN_USUALLY])
+        for name in (*((EMOJI,) if is_emoji else ()), *FALLBACKS, *han):
             for path in FAMILIES[name].files:
                 if _covers(covered_by(path), text):
                     return Found(_part_near(path, self.axes), name)
@@ -263,8 +281,34 @@ def cut_for(family: Family, axes: dict[str, float]) -> Cut:
 
 
 def covered_by(path: Path) -> frozenset[int]:
-    """The code points that a font file has glyphs for."""
-    return _open(path).covered
+    """The code points that a font file has glyphs for; of a slice of a family without opening
+    it."""
+    slices = _slices(path.parent)
+    return slices[path.stem] if path.stem in slices else _open(path).covered
+
+
+@lru_cache(maxsize=64)
+def _slices(folder: Path) -> dict[str, frozenset[int]]:
+    """What each slice of a family covers, by its name; nothing for a family without slices."""
+    index = folder / COVERS
+    if folder.parent != FOLDER or not index.exists():
+        return {}
+    found = {}
+    for line in index.read_text().splitlines():
+        name, _, ranges = line.partition(": ")
+        ends = ([int(end, 16) for end in each.split("-")] for each in ranges.split())
+        points = (range(each[0], each[-1] + 1) for each in ends)
+        found[name] = frozenset(chain.from_iterable(points))
+    return found
+
+
+def likely_language(text: str) -> str:
+    """Which language that has Han letters a text is likely in, by the other letters in it."""
+    if any("\u3040" <= point <= "\u30ff" for point in text):  # kana
+        return "ja"
+    if any("\uac00" <= point <= "\ud7af" or "\u1100" <= point <= "\u11ff" for point in text):
+        return "ko"
+    return HAN_USUALLY
 
 
 def features_of(family: Family) -> frozenset[str]:
@@ -288,13 +332,13 @@ def face(family: Family, axes: tuple[tuple[str, float], ...] = ()) -> Face:
     end of the range; an axis not given is where `resting_axes` says.
     """
     cut = cut_for(family, dict(axes))
-    parts = tuple(_part_near(path, axes) for path in cut.files)
-    extents = parts[0].font.get_font_extents("ltr")
-    units = parts[0].units
+    first = _part_near(cut.files[0], axes)
+    extents = first.font.get_font_extents("ltr")
+    units = first.units
     has_weights = any(axis.tag == "wght" for axis in _open(cut.files[0]).axes)
     weight = None if has_weights or len(family.cuts) == 1 else cut.weight
     ascent, descent = extents.ascender / units, -extents.descender / units
-    return Face(family.name, axes, ascent, descent, parts, weight)
+    return Face(family.name, axes, ascent, descent, cut.files, weight)
 
 
 def resting_axes(family: Family, size: float) -> dict[str, float]:

@@ -10,6 +10,7 @@ from pathlib import Path
 
 FOLDER = Path(__file__).parent / "fonts"
 _LATIN = ("latin", "latin-ext")
+_MOST_PARTS = 20  # of a family that is not in slices
 
 
 @dataclass(frozen=True)
@@ -39,6 +40,11 @@ class Family:
     def kind(self) -> str:
         """Serif, sans ...: as its first cut is."""
         return self.cuts[0].kind
+
+    @property
+    def is_sliced(self) -> bool:
+        """Whether it comes in many small files, of which a text needs few."""
+        return len(self.files) > _MOST_PARTS
 
     @property
     def files(self) -> tuple[Path, ...]:
@@ -80,6 +86,17 @@ def _shipped(
     return Family(name, (Cut(files, kind=kind),), note)
 
 
+# In a folder of many small files: which code points each of them covers.
+COVERS = "covers.txt"
+
+
+def _sliced(name: str, folder: str, note: str) -> Family:
+    """A family of so many letters that it comes in slices, of which those are opened that have
+    letters of a text. The first one has Latin letters."""
+    names = sorted(path.stem for path in (FOLDER / folder).glob("*.woff2"))
+    return _shipped(name, folder, note, ("latin", *(each for each in names if each != "latin")))
+
+
 _SANS_PARTS = (*_LATIN, "vietnamese", "greek", "greek-ext", "cyrillic", "cyrillic-ext")
 FAMILIES: dict[str, Family] = {
     family.name: family
@@ -96,6 +113,9 @@ FAMILIES: dict[str, Family] = {
         _shipped("Noto Sans Hebrew", "noto-sans-hebrew", "Hebrew, plain", ("hebrew", *_LATIN)),
         _shipped("Noto Sans Arabic", "noto-sans-arabic", "Arabic, plain", ("arabic", *_LATIN)),
         _shipped("Noto Sans Thai", "noto-sans-thai", "Thai, plain", ("thai", *_LATIN)),
+        _sliced("Noto Sans JP", "noto-sans-jp", "Japanese: kana and kanji"),
+        _sliced("Noto Sans KR", "noto-sans-kr", "Korean: Hangul"),
+        _sliced("Noto Sans SC", "noto-sans-sc", "Chinese, in simplified letters"),
         _shipped("Twemoji", "twemoji", "emoji in colour", ("emoji",)),
         _shipped("Noto Emoji", "noto-emoji", "emoji in outline, one weight", ("emoji",)),
     )
@@ -111,5 +131,13 @@ FALLBACKS = (
     "Noto Sans Thai",
     "Noto Emoji",
 )
+# Behind those, for Han, Kana and Hangul, by the language of the text: letters that many languages
+# share look otherwise in each.
+HAN_FALLBACKS = {
+    "ja": ("Noto Sans JP", "Noto Sans SC", "Noto Sans KR"),
+    "ko": ("Noto Sans KR", "Noto Sans JP", "Noto Sans SC"),
+    "zh": ("Noto Sans SC", "Noto Sans JP", "Noto Sans KR"),
+}
+HAN_USUALLY = "zh"
 
 SHIPPED = Families()

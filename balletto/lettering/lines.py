@@ -8,6 +8,7 @@ from uniseg.linebreak import line_break_units
 
 from ..scene.layers.title import Title
 from .bidi import visual_order
+from .faces import likely_language
 from .families import Families
 from .setting import Setting, setting, settings_of
 from .shaping import Cell, shape_paragraph
@@ -46,13 +47,15 @@ def set_lines(title: Title, families: Families, characters: tuple[str, ...]) -> 
 
 def _paragraphs(characters: tuple[str, ...], settings: list[Setting]) -> Iterator[list[Cell]]:
     cells: list[Cell] = []
+    usual = likely_language("".join(characters))
     for index, character in enumerate(characters):
         if character in _LINE_ENDS:
             yield cells
             cells = []
         else:
             own = settings[index]
-            cells.append(Cell(character, index, own, own.face.part_for(character)))
+            found = own.face.part_for(character, own.language or usual)
+            cells.append(Cell(character, index, own, found))
     yield cells
 
 

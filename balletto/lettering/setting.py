@@ -11,7 +11,8 @@ from .families import Families
 
 @dataclass(frozen=True)
 class Setting:
-    """How a character is set and dressed: size and outline in px, tracking in thousandths."""
+    """How a character is set and dressed: size and outline in px, tracking in thousandths; language
+    as a tag, None if it is not said."""
 
     face: Face
     size: float
@@ -20,6 +21,7 @@ class Setting:
     outline: float
     outline_color: str
     features: tuple[tuple[str, bool], ...] = ()
+    language: str | None = None
 
     @property
     def ascent(self) -> float:
@@ -63,4 +65,5 @@ def setting(families: Families, style: Style, own: RunStyle | None = None) -> Se
         said("outline"),
         said("outline_color"),
         tuple(sorted(features.items())),
+        said("language"),
     )

@@ -100,7 +100,8 @@ def _shape(run: list[Cell], ligatures: bool) -> None:
     buffer.add_codepoints([ord(point) for cell in run for point in cell.text])
     buffer.direction = "rtl" if first.level % 2 else "ltr"
     buffer.script = first.script
-    buffer.language = "und"  # not that of the machine: a scene looks the same everywhere
+    # Not that of the machine: a scene looks the same everywhere.
+    buffer.language = first.setting.language or "und"
     features = dict(first.setting.features)
     if not ligatures or first.setting.tracking != 0:
         # What stands for several letters could not move apart.

@@ -231,7 +231,7 @@ def _idle_values(case: _Case, move: Move) -> Iterator[str]:
         yield "The letters are not filled, so the colour of the fill does nothing."
     families = {setting.face.family for setting in settings}
     # Between the files of a family, one for each weight, nothing moves.
-    moving = {tag for s in settings for part in s.face.parts for tag, _ in part.axes}
+    moving = {tag for setting in settings for tag in setting.face.moving}
     for name in pose:
         tag = name.removeprefix("axes.")
         if name != tag and families and tag not in moving:

@@ -9,6 +9,7 @@ import math
 import re
 import zlib
 from collections.abc import Callable, Sequence
+from pathlib import Path
 from xml.etree import ElementTree
 
 import numpy as np
@@ -16,7 +17,7 @@ import skia
 import uharfbuzz as hb
 from PIL import Image
 
-from ..apart import LostProcess, apart
+from ..apart import apart
 from ..lettering.faces import Part, part_of_file
 from ..lettering.shaping import Glyph
 from ..scene.svg_bounds import MOST_BYTES, svg_root
@@ -100,10 +101,9 @@ def _pictured(glyph: Glyph, kind: str, way: _Way, size: tuple[int, ...]) -> np.n
     wide, high = min(wide, _MOST_SIDE), min(high, _MOST_SIDE)
     try:
         own = apart(
-            _picture_of, glyph.part.path, glyph.part.axes, glyph.number, kind, (wide, high),
-            seconds=_SECONDS,
-        )  # fmt: skip
-    except (LostProcess, ValueError, OSError):
+            _picture_of, glyph.part.path, glyph.number, kind, (wide, high), seconds=_SECONDS
+        )
+    except Exception:  # what reads damaged bytes raises whatever comes
         own = np.zeros((high, wide, 4), np.uint8)
     pixels = np.zeros((size[1], size[0], 4), np.uint8)
     column, row = round(x + left * scale), round(size[1] - (y + top * scale))
@@ -113,12 +113,9 @@ def _pictured(glyph: Glyph, kind: str, way: _Way, size: tuple[int, ...]) -> np.n
     return pixels
 
 
-def _picture_of(
-    path: str, axes: tuple[tuple[str, float], ...], number: int, kind: str, size: tuple[int, int]
-) -> np.ndarray:
+def _picture_of(path: Path, number: int, kind: str, size: tuple[int, int]) -> np.ndarray:
     """The picture of a glyph of a font file, as large as `size`: BGRA, premultiplied."""
-    part = part_of_file(path).moved(())
-    return _PICTURES[kind](part, number, size)
+    return _PICTURES[kind](part_of_file(path), number, size)
 
 
 def _png(part: Part, number: int, size: tuple[int, int]) -> np.ndarray:

@@ -15,10 +15,16 @@ from .model import (
     Number,
     Thousandths,
     kind_of,
+    needs,
     one_of,
 )
 
 Axes = dict[AxisTag, AxisValue]
+Language = Annotated[
+    str,
+    Field(pattern=r"^[A-Za-z]{2,8}(-[A-Za-z0-9]{1,8}){0,4}$"),
+    needs('a language as "tr" or "zh-Hant" (BCP 47)'),
+]
 # Whether features of the font are on, by their tags, as "smcp" (features.py).
 Features = Annotated[dict[AxisTag, bool], Field(max_length=50)]
 FontSize = Annotated[float, Number("a size in pixels", Counts.LENGTH, gt=0, le=10_000)]
@@ -74,12 +80,14 @@ class Style(Model):
 
     `outline` is the width in px of a line that runs along the edge of the letters, half of it
     inside; `wrap` the width in px at which lines are broken. With `widest` px it is set as small as
-    it takes to be no wider, but not below `least_size`, in at most `most_lines` lines.
+    it takes to be no wider, but not below `least_size`, in at most `most_lines` lines. `language`
+    is that of the text, for which a font may have letters of its own.
     """
 
     font: Name = "Anybody"
     axes: Axes = {}
     features: Features = {}
+    language: Language | None = None
     size: FontSize = 120
     tracking: Thousandths = 0
     leading: Annotated[float, Number("a leading", Counts.FACTOR, ge=0, le=100)] = 1.1
@@ -101,6 +109,7 @@ class RunStyle(Model):
     font: Name | None = None
     axes: Axes = {}
     features: Features = {}
+    language: Language | None = None
     size: FontSize | None = None
     tracking: Thousandths | None = None
     fill: Fill | None = None

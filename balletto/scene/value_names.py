@@ -41,7 +41,11 @@ AXES: dict[str, str] = {
     "wght": "weight", "wdth": "width", "opsz": "optical size", "slnt": "slant", "CASL": "casual",
     "CRSV": "cursive", "MONO": "mono", "SOFT": "softness", "WONK": "wonk",
 }  # fmt: skip
-STYLE: dict[str, str] = {"fill": "colour", "outline_color": "colour of the outline"}
+STYLE: dict[str, str] = {
+    "language": "language of the text",
+    "fill": "colour",
+    "outline_color": "colour of the outline",
+}
 
 
 def _names(values: Mapping[str, Said]) -> dict[str, str]:

@@ -8,6 +8,7 @@ from typing import Any
 from ..scene import measures
 from ..scene.characters import place_in
 from ..scene.features import FEATURE, FEATURES, SET, tag_of_set
+from ..scene.languages import LANGUAGES
 from ..scene.value_names import AXES
 from . import styles
 from .elements import ColorOf, Literal, NameOf, NumberOf, Option, Reading, StringOf, Values
@@ -155,6 +156,22 @@ class RunReader(StyleReader):
         return {"from": first, "to": end, "style": self.style}
 
 
+@dataclass(frozen=True)
+class _LanguageOf(StringOf):
+    """A language by its name, or its tag, within marks: no words are kept for all of them."""
+
+    def take(self, reading: Reading, into: Values) -> bool:
+        if not super().take(reading, into):
+            return False
+        called = into[self.name].strip().casefold()
+        tags = {name.casefold(): tag for tag, name in LANGUAGES.items()}
+        into[self.name] = tags.get(called, into[self.name].strip())
+        return True
+
+    def told(self) -> list[str]:
+        return ["“Turkish”"]
+
+
 @cache
 def run_heads() -> tuple[Pattern, ...]:
     """How some letters are told."""
@@ -183,6 +200,7 @@ def style_clauses() -> tuple[_Clause, ...]:
         ("font", (Option("font", styles.FONTS),)),
         *(("without", (styles.WITHOUT, *feature)) for feature in features),
         *(("feature", feature) for feature in features),
+        ("language", ("written in", _LanguageOf("language"))),
         ("size", (number("size", styles.SIZE), "large")),
         ("size", ("size", number("size", styles.SIZE))),
         ("size", (number("size", styles.SIZE),)),

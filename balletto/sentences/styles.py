@@ -7,11 +7,12 @@ from typing import Any
 from ..lettering.faces import axes_of, resting_axes
 from ..lettering.families import FAMILIES, SHIPPED, Families
 from ..scene.features import feature_name
+from ..scene.languages import LANGUAGES
 from ..scene.layers.title import Run
 from ..scene.measures import DEGREES, WHOLE, Measure
 from ..scene.style import Style
 from ..scene.value_names import spoken_axis
-from .letters import letters_text
+from .letters import letters_text, quoted
 from .pieces import (
     Choice,
     Color,
@@ -60,6 +61,7 @@ FIT = {
 # The clauses, as templates.
 WITH, WITHOUT = "with", "without"
 SET_IN, SPACED, APART = "Set in {}", "spaced {}", "lines {} apart"
+WRITTEN = "written in {}"
 OUTLINED, BROKEN = "outline {}", "broken at {} wide"
 GRADIENT, TURNED = "{} from {} over {}", "{} turned {}"
 
@@ -128,6 +130,7 @@ def say_style(of: StyleOf, given: dict[str, float] | None = None) -> Pieces:
     if outline := _outline(of):
         parts.append(outline)
     parts += _features(style["features"])
+    parts += _language(of)
     if of.whole:
         leading = of.number("leading", "Leading", style["leading"], LEADING, 1.1)
         align = of.choice("align", "Alignment", style["align"], ALIGNMENTS)
@@ -243,6 +246,17 @@ def _features(given: dict[str, bool]) -> list[Pieces]:
     return found
 
 
+def _language(of: StyleOf) -> list[Pieces]:
+    """The language of the text, where it is said."""
+    tag = of.style.get("language")
+    if tag is None:
+        return []
+    names = LANGUAGES if tag in LANGUAGES else {**LANGUAGES, tag: tag}
+    options = [(each, quoted(name)) for each, name in names.items()]
+    choice = of.choice("language", "Language of the text", tag, [*options, (None, "no language")])
+    return [said(WRITTEN, choice)]
+
+
 def _own_axes(of: StyleOf, given: dict[str, float]) -> Pieces:
     """Axes by their names, whatever the font has."""
     numbers: list[Pieces] = [
@@ -268,6 +282,7 @@ _OF_RUNS: dict[str, Callable[[StyleOf, dict[str, float]], Pieces]] = {
     "font": lambda of, _: said(SET_IN, _font(of)),
     "axes": _own_axes,
     "features": lambda of, _: joined(_features(of.style["features"])),
+    "language": lambda of, _: joined(_language(of)),
     "size": lambda of, _: (of.number("size", "Size", of.style["size"], SIZE),),
     "tracking": lambda of, _: said(
         SPACED, of.number("tracking", "Tracking", of.style["tracking"], TRACKING)

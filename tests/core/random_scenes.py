@@ -116,13 +116,18 @@ class RandomScenes:
                 move["marker"] = self.random.choice(names)
 
     def _refer(self, layers: list[dict[str, Any]]) -> None:
-        """Groups and mattes lead to layers that are there, and not in a circle."""
+        """Groups, mattes and paths lead to layers that are there, and not in a circle."""
         for place, layer in enumerate(layers):
             groups = [each["id"] for each in layers[place + 1 :] if each["kind"] == "group"]
             if layer.get("group"):
                 layer["group"] = self.random.choice([None, *groups])
             alone = layer["kind"] == "title" and not layer.get("group")
             before = [each["id"] for each in layers[:place] if each["kind"] == "title"]
+            shapes = [each["id"] for each in layers if each["kind"] == "shape"]
+            if layer.get("along") and shapes:
+                layer["along"]["layer"] = self.random.choice(shapes)
+            else:
+                layer.pop("along", None)
             if layer.get("matte") and alone and before:
                 layer["matte"]["layer"] = before[0]
             else:
@@ -166,6 +171,8 @@ class RandomScenes:
             return self.random.choice(["M0 0L20 5C1 2 3 4 5 6Z", "M-40 0H40", "M0 0Q9 9 30 0T60 0"])
         if pattern.startswith("^(?:x|y|z"):
             return self.random.choice(["x", "y", "z", "scale", "opacity", "axes.wght"])
+        if pattern.startswith("^[A-Za-z]{2"):
+            return self.random.choice(["tr", "zh-Hant", "ja", "sr"])
         if ":" in pattern:
             return self.random.choice(["9:16", "1:1", "16:9"])
         if pattern.startswith("^[^./"):

@@ -171,7 +171,8 @@ class FallbackTest(TestCase):
     def test_each_script_finds_a_font(self):
         for text, family in (("Ω", "Noto Sans"), ("Ж", "Noto Sans"), ("ש", "Noto Sans Hebrew"),
                              ("ม", "Noto Sans Thai"), ("🎬", "Twemoji"), ("☎", "Noto Emoji"),
-                             ("東", None),
+                             ("東", "Noto Sans SC"), ("あ", "Noto Sans JP"), ("별", "Noto Sans KR"),
+                             ("\U00012000", None),
                              ("A", "Limelight")):  # fmt: skip
             with self.subTest(text):
                 character = layout(text, font="Limelight").characters[0]

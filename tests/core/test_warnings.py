@@ -77,12 +77,13 @@ class WarningsTest(TestCase):
         self.assert_warned(warned(style={"axes": {"SOFT": 50}}), "t1.style", "no axis “SOFT”")
 
     def test_missing_glyphs(self):
-        got = warned(text="Orbit שלום 東")
+        got = warned(text="Orbit שלום \U00012000")
         self.assertEqual(
             [text for path, text in got if path == "t1"],
             [
                 "Anybody has no “שלום”: set in Noto Sans Hebrew instead.",
-                "No font here has “東”. Without a glyph a box stands for it: write it another way.",
+                "No font here has “\U00012000”. Without a glyph a box stands for it: write it another "
+                "way.",
             ],
         )
 

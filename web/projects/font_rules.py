@@ -29,9 +29,19 @@ def css_name(family: str) -> str:
     return f"own-{hashlib.sha256(family.encode()).hexdigest()[:12]}"
 
 
-@lru_cache(maxsize=1)
-def _rules() -> str:
-    return "\n".join(_family_rules(family) for family in FAMILIES.values())
+@login_not_required
+def slice_rules(request: HttpRequest) -> HttpResponse:
+    """The same for families that come in slices, which pages load once all else is there: there are
+    hundreds, and few texts have letters of them."""
+    response = HttpResponse(_rules(are_sliced=True), content_type="text/css")
+    response["Cache-Control"] = "public, max-age=600"
+    return response
+
+
+@lru_cache(maxsize=2)
+def _rules(are_sliced: bool = False) -> str:
+    wanted = (family for family in FAMILIES.values() if family.is_sliced == are_sliced)
+    return "\n".join(_family_rules(family) for family in wanted)
 
 
 def _family_rules(family: Family) -> str:

@@ -3,11 +3,12 @@
 from django.urls import path
 
 from . import views
-from .font_rules import font_rules
+from .font_rules import font_rules, slice_rules
 
 urlpatterns = [
     path("", views.projects, name="projects"),
     path("fonts.css", font_rules, name="font-rules"),
+    path("fonts-in-slices.css", slice_rules, name="slice-rules"),
     path("projects/new/", views.new_project, name="new-project"),
     path("projects/<int:project_id>/new-scene/", views.new_scene, name="new-scene"),
     path("projects/<int:project_id>/open-new/", views.open_new_scene, name="open-new-scene"),

@@ -245,6 +245,9 @@ def place_actions(title: Title) -> list[dict[str, Any]]:
             for name, (label, offer) in offers.items()
             if getattr(title.style, name) is None
         ]
+    if title.style.language is None:
+        edit = {"name": "set-value", "path": f"{title.id}.style.language", "value": "en"}
+        actions.append({"label": "written in a language", "edit": edit})
     if not title.style.outline:
         edit = {"name": "set-value", "path": f"{title.id}.style.outline", "value": 4}
         actions.append({"label": "an outline", "edit": edit})

@@ -103,3 +103,12 @@ if (window.Idiomorph) {
     return true;
   };
 }
+
+// The rules of fonts that few texts need are many: nothing waits for them.
+addEventListener("load", () => {
+  const rules = Object.assign(document.createElement("link"), {
+    rel: "stylesheet",
+    href: document.body.dataset.rulesLater,
+  });
+  document.head.append(rules);
+});
