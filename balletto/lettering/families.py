@@ -113,6 +113,14 @@ FAMILIES: dict[str, Family] = {
         _shipped("Noto Sans Hebrew", "noto-sans-hebrew", "Hebrew, plain", ("hebrew", *_LATIN)),
         _shipped("Noto Sans Arabic", "noto-sans-arabic", "Arabic, plain", ("arabic", *_LATIN)),
         _shipped("Noto Sans Thai", "noto-sans-thai", "Thai, plain", ("thai", *_LATIN)),
+        _shipped(
+            "Noto Sans Devanagari",
+            "noto-sans-devanagari",
+            "Hindi, Marathi, Nepali, plain",
+            ("devanagari", *_LATIN),
+        ),
+        _shipped("Noto Sans Bengali", "noto-sans-bengali", "Bengali, plain", ("bengali", *_LATIN)),
+        _shipped("Noto Sans Tamil", "noto-sans-tamil", "Tamil, plain", ("tamil", *_LATIN)),
         _sliced("Noto Sans JP", "noto-sans-jp", "Japanese: kana and kanji"),
         _sliced("Noto Sans KR", "noto-sans-kr", "Korean: Hangul"),
         _sliced("Noto Sans SC", "noto-sans-sc", "Chinese, in simplified letters"),
@@ -129,6 +137,9 @@ FALLBACKS = (
     "Noto Sans Hebrew",
     "Noto Sans Arabic",
     "Noto Sans Thai",
+    "Noto Sans Devanagari",
+    "Noto Sans Bengali",
+    "Noto Sans Tamil",
     "Noto Emoji",
 )
 # Behind those, for Han, Kana and Hangul, by the language of the text: letters that many languages

@@ -1,9 +1,10 @@
 """Setting titles: characters, words and lines, their places, boxes and outlines."""
 
-from unittest import TestCase
+from unittest import TestCase, mock
 
 import numpy as np
 
+from balletto.lettering import faces
 from balletto.lettering.faces import axes_of, face
 from balletto.lettering.families import FAMILIES
 from balletto.lettering.layout import lay_out
@@ -178,6 +179,40 @@ class FallbackTest(TestCase):
                 character = layout(text, font="Limelight").characters[0]
                 self.assertEqual(character.family, family)
                 self.assertTrue(character.glyphs)
+
+    def test_letters_that_languages_share_are_those_of_the_text(self):
+        """By what is said of it, or else by the other letters that it has."""
+        for text, language, family in (
+            ("骨直", None, "Noto Sans SC"), ("骨直は", None, "Noto Sans JP"),
+            ("骨直 별", None, "Noto Sans KR"), ("骨直", "ja", "Noto Sans JP"),
+            ("骨直は", "zh-Hant", "Noto Sans SC"), ("骨直", "ko", "Noto Sans KR"),
+        ):  # fmt: skip
+            with self.subTest(text, language=language):
+                got = layout(text, font="Figtree", language=language)
+                self.assertEqual(got.characters[0].family, family)
+
+    def test_what_no_slice_of_a_font_has_is_looked_for_without_opening_any(self):
+        with mock.patch.object(faces, "_open", side_effect=faces._open) as opened:
+            layout("A", font="Limelight", size=97)
+        self.assertFalse([c for c in opened.call_args_list if "noto-sans-jp" in str(c)])
+        for family in (FAMILIES[name] for name in ("Noto Sans JP", "Noto Sans KR")):
+            slices = {path: faces.covered_by(path) for path in family.files[:4]}
+            for path, covered in slices.items():
+                self.assertEqual(covered, faces._open(path).covered)
+
+    def test_a_font_has_letters_of_its_own_for_a_language(self):
+        for language, text in (("ro", "ş"), ("sr", "б")):
+            with self.subTest(language):
+                usual, own = (
+                    [g.number for c in layout(text, font="Noto Sans", language=said).characters
+                     for g in c.glyphs]
+                    for said in (None, language)
+                )  # fmt: skip
+                self.assertNotEqual(usual, own)
+        # Of a title, and of some of its letters.
+        run = {"from": 1, "to": 2, "style": {"language": "ro"}}
+        first, second = layout("şş", runs=[run], font="Noto Sans").characters
+        self.assertNotEqual(first.glyphs[0].number, second.glyphs[0].number)
 
     def test_a_letter_and_its_mark_may_have_one_glyph_together(self):
         """Limelight has no mark of its own for the accent, and was left for another font."""

@@ -9,7 +9,8 @@ from unittest import TestCase, mock
 
 import numpy as np
 from fontTools.pens.ttGlyphPen import TTGlyphPen
-from fontTools.ttLib import TTCollection, TTFont
+from fontTools.ttLib import TTCollection, TTFont, newTable
+from fontTools.ttLib.tables._k_e_r_n import KernTable_format_0
 
 from balletto.lettering import font_inspection
 from balletto.lettering.faces import axes_of, face
@@ -214,6 +215,21 @@ SHIPPED_FILE = ("c.woff2", SHIPPED["Recursive"].files[0].read_bytes())
 
 
 class SettingTest(FontsTest):
+    def test_pairs_that_only_an_old_table_says_are_kerned(self):
+        font = TTFont(io.BytesIO(square_font()))
+        table = font["kern"] = newTable("kern")
+        pairs = KernTable_format_0()
+        pairs.kernTable = {("u0041", "u0056"): -200}
+        pairs.coverage, pairs.tupleIndex, pairs.version = 1, None, 0
+        table.version, table.kernTables = 0, [pairs]
+        file = io.BytesIO()
+        font.save(file)
+        self.put(perihelion=file.getvalue())
+        scene = self.scene(size=100)
+        title = scene.layers[0].model_copy(update={"text": "AV VA", "runs": (), "moves": ()})
+        places = [each.glyphs[0].x for each in lay_out(scene, title).characters]
+        self.assertAlmostEqual(places[1] - places[0], places[3] - places[2] - 20)
+
     def test_a_title_is_set_in_the_cut_that_is_wanted(self):
         self.put(plain=square_font(), bold=square_font(style="Bold", weight=700))
         family, light = self.set_in(self.scene())

@@ -82,8 +82,8 @@ class WarningsTest(TestCase):
             [text for path, text in got if path == "t1"],
             [
                 "Anybody has no “שלום”: set in Noto Sans Hebrew instead.",
-                "No font here has “\U00012000”. Without a glyph a box stands for it: write it another "
-                "way.",
+                "No font here has “\U00012000”. Without a glyph a box stands for it: write it "
+                "another way.",
             ],
         )
 
