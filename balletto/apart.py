@@ -16,6 +16,13 @@ _MOST_AT_A_TIME = 2  # of this process: what they take together is bounded as we
 MOST_SECONDS = 40  # of a processor
 _PATIENCE = 4  # times as long by the clock: the machine may be busy
 
+# Whatever does work apart: the server imports it once, when it is first asked. What it had not
+# imported, each process would.
+PRELOADED = (
+    "balletto.lettering.font_inspection",
+    "balletto.picture.color_glyphs",
+    "balletto.picture.inspection",
+)
 _context = get_context("forkserver")
 _places = threading.BoundedSemaphore(_MOST_AT_A_TIME)
 
@@ -39,7 +46,7 @@ def apart(
 ) -> T:
     """What a function of a module gives, called in a process of its own; what it raises is raised
     here. LostProcess if it takes more than `seconds` of a processor, or the process ends."""
-    _context.set_forkserver_preload([__name__, work.__module__])
+    _context.set_forkserver_preload([__name__, *PRELOADED])
     with _places:
         receiver, sender = _context.Pipe(duplex=False)
         process = _context.Process(

@@ -2,6 +2,7 @@
 
 import os
 import random
+import re
 import sys
 import tempfile
 from pathlib import Path
@@ -9,7 +10,7 @@ from unittest import TestCase
 
 import numpy as np
 
-from balletto.apart import LostProcess, apart
+from balletto.apart import PRELOADED, LostProcess, apart
 from balletto.picture.inspection import inspected
 from balletto.picture.media import MediaError
 
@@ -50,6 +51,15 @@ class ApartTest(TestCase):
         self.assertFalse(apart(imports_main_again), "each would wait for all of the application")
         with self.assertRaisesRegex(MediaError, "not red"):
             apart(refused, "red")
+
+    def test_what_works_apart_is_imported_once(self):
+        """By the server: each process would import it anew, which takes a second."""
+        root = Path(__file__).parents[2]
+        found = set()
+        for path in (root / "balletto").rglob("*.py"):
+            if re.search(r"^from \.+apart import", path.read_text(), re.MULTILINE):
+                found.add(".".join(path.relative_to(root).with_suffix("").parts))
+        self.assertEqual(found, set(PRELOADED))
 
     def test_what_ends_or_does_not_end_is_lost_and_nothing_else(self):
         for work, told in ((ended, "ended"), (endless, "too long"), (greedy, "too much memory")):
