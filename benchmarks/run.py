@@ -5,7 +5,7 @@ import json
 import subprocess
 import sys
 
-from . import appearance, application, browsing, clips, core, hands, motion, ornament, scenes
+from . import appearance, application, browsing, clips, core, fonts, hands, motion, ornament, scenes
 
 # Groups of figures: each function gives {name: value}, measured in one run.
 GROUPS = {
@@ -22,6 +22,7 @@ GROUPS = {
     "poses-memory": motion.memory,
     "layout": motion.editing_layout,
     "hands": hands.hands,
+    "fonts": fonts.first_use,
 }
 GOALS = {
     "draw_ratio": "at most 1.2",
@@ -43,6 +44,7 @@ GOALS = {
     "poses_speedup": "at least 100",
     "poses_mib_10000": "no more than with two moves",
     "layout_edit_ms": "under 5",
+    "first_font_ms": "under 1500",
     "edit_to_picture_ms_median": "under 60 on a quiet machine",
     "scrub_to_picture_ms_median": "at most 35 on a quiet machine",
     "scrub_to_picture_ms_p95": "at most 70 on a quiet machine",
