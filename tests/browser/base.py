@@ -138,13 +138,17 @@ class BrowserTest(LiveServerTestCase):
     def sign_in(self, name: str = "ada") -> Any:
         """Makes an account and a session for it; typing the password is in the story."""
         person = get_user_model().objects.create_user(name)
+        self.sign_in_again(person)
+        return person
+
+    def sign_in_again(self, person: Any) -> None:
+        """Gives the browser a session of an account that is there."""
         client = Client()
         client.force_login(person)
         cookie = client.cookies[settings.SESSION_COOKIE_NAME]
         self.context.add_cookies(
             [{"name": cookie.key, "value": cookie.value, "url": self.live_server_url}]
         )
-        return person
 
     def open_scene(self, person: Any, **changes: Any) -> Scene:
         """Makes a scene of the title that rises, and opens it."""
@@ -225,7 +229,10 @@ class BrowserTest(LiveServerTestCase):
 
 def with_worker(test: BrowserTest) -> Any:
     """Starts a render worker on the test's database; it ends with the test."""
-    environment = {"BALLETTO_DATABASE_NAME": connection.settings_dict["NAME"]}
+    environment = {
+        "BALLETTO_DATABASE_NAME": connection.settings_dict["NAME"],
+        "BALLETTO_MEDIA": str(settings.MEDIA_ROOT),
+    }
     var = Path(settings.VAR)
     worker = render_worker(var, environment)
     worker.start()

@@ -3,13 +3,19 @@
 import re
 import tempfile
 from pathlib import Path
+from zipfile import ZipFile
 
+import av
+import numpy as np
 from django.test import override_settings
+from PIL import Image
 from playwright.sync_api import expect
 
 from tests.core.fonts import square_font, variable_font
 from tests.core.scenes import scene_data
+from web.library.models import FontFile
 
+from .base import command, with_worker
 from .late import NOT_AT_ALL, LateTest
 
 FONT = "type.font"
@@ -81,6 +87,72 @@ class OwnFontTest(FontsTest):
         expect(self.page.get_by_text("Wave", exact=True).first).to_be_visible()
         moves = self.kept()[0]["moves"]
         self.assertEqual(moves[-1]["pose"], {"axes": {"wght": 300}})
+
+    def test_it_is_rendered_and_taken_to_an_empty_account_and_back(self):
+        with_worker(self)
+        self.send(aphelion=variable_font())
+        self.scene = self.open_scene(self.person, name="Own", size=[320, 180], length=20)
+        self.choose(FONT, "Aphelion")
+        self.type_value("type.size", "60")
+        self.page.locator("#say-moves-text").fill("Wave: each letter is 300 more weight, every 2")
+        self.page.keyboard.press("Enter")
+        expect(self.page.get_by_text("Wave", exact=True).first).to_be_visible()
+        self.at_frame(12)
+        own = self.picture()
+        archive = self.taken_along()
+        clip = self.rendered()
+        # It is what the command line draws of the same file, in the fonts beside it.
+        with ZipFile(archive) as zipped:
+            zipped.extractall(self.folder / "out")
+        (file,) = (self.folder / "out").glob("*.balletto.json")
+        still = self.folder / "still.png"
+        command("frame", str(file), "--at", "12", "-o", str(still))
+        drawn = np.asarray(Image.open(still).convert("RGB")).astype(int)
+        with av.open(str(clip)) as container:
+            pictures = [frame.to_ndarray(format="rgb24") for frame in container.decode(video=0)]
+        self.assertEqual(len(pictures), 20)
+        self.assertLess(np.abs(pictures[12] - drawn).mean(), 2.5)
+        # Another person has neither the scene nor the font, and gets both; then it comes back.
+        for name in ("bela", "ada"):
+            if name == "bela":
+                self.context.clear_cookies()
+                other = self.sign_in(name)
+                project = other.projects.create(name="Elsewhere")
+            else:
+                self.context.clear_cookies()
+                self.sign_in_again(self.person)
+                project = self.scene.project
+            self.page.goto(f"{self.live_server_url}/projects/{project.pk}/new-scene/")
+            self.page.locator("[name=file]").set_input_files(archive)
+            self.page.get_by_role("button", name="Open the file").click()
+            self.wait_for_picture()
+            expect(self.chip(FONT)).to_have_text("“Aphelion”")
+            expect(self.page.get_by_text("is not here: set in")).to_have_count(0)
+            self.at_frame(12)
+            self.assertEqual(self.picture(), own)
+            archive = self.taken_along()
+        self.assertEqual(FontFile.objects.filter(owner=self.person).count(), 1)
+
+    def taken_along(self):
+        """The scene with its files, as it is downloaded."""
+        self.page.locator("#scene-menu summary").click()
+        with self.page.expect_download() as kept:
+            self.page.get_by_role("link", name="Download it with its files").click()
+        path = self.folder / f"{len(list(self.folder.iterdir()))}-{kept.value.suggested_filename}"
+        kept.value.save_as(path)
+        self.page.locator("#scene-menu summary").click()
+        return path
+
+    def rendered(self):
+        """The clip of the scene, as it is downloaded."""
+        self.page.get_by_role("button", name="Render clip").click()
+        self.page.get_by_role("button", name="Render the clip").click()
+        expect(self.page.locator("#download")).to_be_visible(timeout=60_000)
+        with self.page.expect_download() as clip:
+            self.page.locator("#download").click()
+        path = self.folder / clip.value.suggested_filename
+        clip.value.save_as(path)
+        return path
 
     def test_a_missing_font_is_told_and_comes_right(self):
         self.send(aphelion=variable_font())
