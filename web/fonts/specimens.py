@@ -12,6 +12,23 @@ from balletto.scene.value_names import axis_name
 from web.library.models import FontFile
 from web.projects.font_rules import css_name
 
+SAMPLE = "The Quiet Orbit, 1924"
+# What fonts are shown with that are for other letters, until words are typed.
+_SAMPLES = {
+    "Noto Sans Hebrew": "המסלול השקט, 1924",
+    "Noto Sans Arabic": "المدار الهادئ، ١٩٢٤",
+    "Noto Sans Thai": "วงโคจรอันเงียบสงบ",
+    "Noto Sans Devanagari": "शांत कक्षा, १९२४",
+    "Noto Sans Bengali": "শান্ত কক্ষপথ, ১৯২৪",
+    "Noto Sans Tamil": "அமைதியான சுற்றுப்பாதை",
+    "Noto Sans JP": "静かな軌道、1924",
+    "Noto Sans KR": "고요한 궤도, 1924",
+    "Noto Sans SC": "静静的轨道，1924",
+    "Twemoji": "🌙🪐🚀⭐☄️",
+    "Noto Emoji": "🌙🪐🚀⭐☄",
+}
+_LICENCES = {"Twemoji": "SIL Open Font License 1.1, pictures CC BY 4.0"}
+_LICENCE = "SIL Open Font License 1.1"
 SHOWN_SIZE = 52  # px, to begin with
 _EMBEDDING = {
     "installable": "may travel with a scene",
@@ -59,6 +76,11 @@ class Specimen:
         return css_name(self.name)
 
     @property
+    def sample(self) -> str:
+        """What it is shown with, until words are typed."""
+        return _SAMPLES.get(self.name, SAMPLE)
+
+    @property
     def told_features(self) -> list[str]:
         """What can be chosen of it, in words; stylistic sets are counted."""
         found = [words for tag, words in FEATURES.items() if tag in self.features]
@@ -102,7 +124,7 @@ def _shipped(family: Family) -> Specimen:
     return Specimen(
         family.name, family.kind, family.note, _scrubs(family), scripts_of(covers),
         tuple(features_of(family)),
-        licence="SIL Open Font License 1.1", embedding=_EMBEDDING["installable"],
+        licence=_LICENCES.get(family.name, _LICENCE), embedding=_EMBEDDING["installable"],
         glyphs=len(covers),
     )  # fmt: skip
 

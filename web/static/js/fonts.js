@@ -6,6 +6,7 @@ import { tell } from "./page.js";
 
 const page = document.getElementById("fonts");
 const words = document.getElementById("fonts-words");
+const isTyped = () => words.value && words.value !== words.defaultValue;
 const size = document.getElementById("fonts-size");
 const find = document.getElementById("fonts-find");
 const kind = document.getElementById("fonts-kind");
@@ -23,7 +24,7 @@ const seen = new IntersectionObserver(
 );
 
 function write() {
-  for (const line of lines()) line.textContent = words.value || words.defaultValue;
+  for (const line of lines()) line.textContent = isTyped() ? words.value : line.dataset.sample;
 }
 
 function resize() {
