@@ -53,8 +53,11 @@ def resting_space(scene: Scene, layer: Layer, times: np.ndarray) -> Space:
 
 
 def in_its_place(scene: Scene, layer: Layer, space: Space) -> Space:
-    """The map of a layer where a fit gives it a place: larger about its pivot, then moved."""
+    """The map of a layer where a fit gives it a place: larger about its pivot, then moved. A title
+    that has none goes with the shape that it stands along."""
     place = scene.view.places.get(layer.id)
+    if place is None and (along := getattr(layer, "along", None)):
+        place = scene.view.places.get(along.layer)
     if place is None:
         return space
     pivot = np.array([*layer.transform.pivot, 0.0])

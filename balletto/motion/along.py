@@ -18,6 +18,8 @@ from ..scene.layers.title import Title
 from ..scene.tracks import changes_over_time, value_at
 from .affine import STILL, Space
 
+_LEAST_SCALE = 1e-6
+
 
 class Stand(NamedTuple):
     """Where letters stand: points (..., 2) on the path, or off it as far as the title is raised,
@@ -30,19 +32,20 @@ class Stand(NamedTuple):
 class TextPath:
     """The path of a title, at any time."""
 
-    def __init__(self, shape: ShapeLayer, along: Along, baseline: float):
+    def __init__(self, shape: ShapeLayer, title: Title, along: Along, baseline: float):
         self._shape, self._along, self._baseline = shape, along, baseline
-        self._is_upright = along.upright
-        transform = shape.transform
+        self._own_scale = title.transform.scale
         values = [value for _, value in shape.shape]
-        self._changes = any(changes_over_time(each) for each in (transform.scale, *values))
+        scales = shape.transform.scale, self._own_scale
+        self._changes = any(changes_over_time(each) for each in (*scales, *values))
 
     def at(self, time: float) -> BezierPath:
-        """The path at a frame, in title space."""
+        """The path at a frame, in title space: a title that is larger has larger letters on it."""
         at = np.array(time if self._changes else 0.0)
         transform = self._shape.transform
-        scale = value_at(transform.scale, at).tolist()
-        return path_of(self._shape.shape.outline(at), tuple(scale), transform.pivot)
+        own = value_at(self._own_scale, at)
+        scale = value_at(transform.scale, at) / np.where(np.abs(own) < _LEAST_SCALE, 1.0, own)
+        return path_of(self._shape.shape.outline(at), tuple(scale.tolist()), transform.pivot)
 
     def start(self, times: np.ndarray) -> np.ndarray:
         """The lengths along the path, at times of any shape, of what the lines are aligned to."""
@@ -80,18 +83,19 @@ class TextPath:
         return stand.points + stand.turns[..., 1] * off[..., None]
 
     def bent(self, times: np.ndarray, space: Space, middles: np.ndarray) -> Space:
-        """The maps of letters, (times, n, ...), whose boxes have their middles at (n, 2), from
-        those as they are in a straight line: each stands where the middle of its box does."""
-        shape = (len(times), len(middles))
+        """The maps of letters, (times, n, ...), whose boxes have their middles at (n, 2) or (times,
+        n, 2), from those as they are in a straight line: each stands where the middle of its box
+        does."""
+        shape = (len(times), middles.shape[-2])
         kept = np.broadcast_to(space.linear, (*shape, 3, 3))
         shift = np.broadcast_to(space.shift, (*shape, 3))
         # Where the middle of each box is in the straight line, by the moves.
-        there = (kept[..., :2] * middles[:, None, :]).sum(-1) + shift
+        there = (kept[..., :2] * middles[..., None, :]).sum(-1) + shift
         stand = self.stand(times[:, None], there[..., 0])
         off = there[..., 1, None] - self._baseline
         points = stand.points + stand.turns[..., 1] * off
         turn = np.broadcast_to(np.eye(3), (*shape, 3, 3)).copy()
-        if not self._is_upright:
+        if not self._along.upright:
             turn[..., :2, :2] = stand.turns
         linear = turn @ kept
         moved = (turn @ (shift - there)[..., None])[..., 0]
@@ -132,4 +136,4 @@ def text_path(scene: Scene, title: Title, layout: Layout) -> TextPath | None:
         return None
     shape = scene.layer(title.along.layer)
     assert isinstance(shape, ShapeLayer)  # as has been checked where the scene was read
-    return TextPath(shape, title.along, layout.baseline)
+    return TextPath(shape, title, title.along, layout.baseline)

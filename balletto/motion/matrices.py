@@ -38,10 +38,12 @@ def place(
     composites: dict[str, Composite],
     times: np.ndarray,
     shrunk: np.ndarray | None = None,
+    middles: np.ndarray | None = None,
 ) -> Placed:
     """Every character of a title at `times`: title, line, word and character moves nested.
 
     shrunk: factors (times,) by which the title as a whole is scaled besides, about its pivot
+    middles: of the letters, (times, n, 2), where they are not at rest in the straight line
     """
     space = moved_space(scene, title, times)
     if shrunk is not None:
@@ -51,7 +53,7 @@ def place(
     flow = reflow(title, layout, composites)
     for composite in composites.values():
         opacities = opacities * composite.of_characters("opacity")
-    middle = layout.centers["character"]
+    middle = layout.centers["character"] if middles is None else middles
     path = text_path(scene, title, layout)
     if path is None:
         space = _nested(space, composites.values(), layout, flow)

@@ -35,6 +35,24 @@ def becoming(layout: Layout, ways: Ways, row: int, own: Sequence[Commands]) -> l
     return found
 
 
+def middles_on_the_way(layout: Layout, ways: Ways) -> np.ndarray:
+    """The middles of letters between those of their own boxes and of those of the letters that they
+    become, (times, characters, 2)."""
+    own = layout.centers["character"]
+    places = [own]
+    for target in ways.targets:
+        centers = target.centers["character"]
+        those = _partners(len(own), len(centers))
+        found = [
+            centers[list(each)].mean(axis=0) if each else at
+            for each, at in zip(those, own, strict=True)
+        ]
+        places.append(np.array(found).reshape(-1, 2))
+    every, letters = np.stack(places), np.arange(len(own))
+    start, end = every[ways.leg, letters], every[ways.leg + 1, letters]
+    return start + (end - start) * ways.share[..., None]
+
+
 @lru_cache(maxsize=256)
 def _partners(count: int, others: int) -> tuple[tuple[int, ...], ...]:
     """For each of `count` letters those of the others that it becomes."""

@@ -12,7 +12,8 @@ from .wording import Said, Wording
 
 class Along(Model):
     """A title whose baseline is the longest contour of the outline of the shape layer `layer`, as
-    large as that layer stands, about the title's own origin.
+    large as that layer stands, about the title's own origin; how large the title is scaled makes
+    its letters larger, not the path.
 
     What the lines are aligned to stands at `offset` percent of the path's length, and letters are
     spaced by length along it. They stand `rise` px off it, turned with it or `upright`; in

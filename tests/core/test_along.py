@@ -18,6 +18,7 @@ from balletto.scene import files
 from balletto.scene.bezier_path import BezierPath, path_of
 from balletto.scene.edits import apply
 from balletto.scene.errors import SceneError
+from balletto.scene.fits import fitted
 from balletto.scene.outlines import commands_of
 from balletto.sentences.reader import read
 from balletto.sentences.scenes import say_scene
@@ -142,6 +143,43 @@ class StandingTest(TestCase):
         )
         self.assertGreater(middles[0, 0], 640 + 2 * RADIUS)
         self.assertAlmostEqual(float(np.hypot(*rights[0])), 1, 6)
+
+    def test_the_scale_of_the_title_is_that_of_its_letters_not_of_the_path(self):
+        place = {"position": [640, 360, 0], "scale": [2, 2]}
+        middles, rights, layout = placed_middles(
+            scene_along(text="O", along={"offset": 25}, transform=place)
+        )
+        self.assertAlmostEqual(float(np.hypot(*rights[0])), 2, 6)
+        off = 2 * (layout.baseline - layout.centers["character"][0, 1])
+        np.testing.assert_allclose(middles, [[640 + RADIUS + off, 360]], atol=0.1)
+
+    def test_in_a_picture_of_another_size_it_looks_the_same(self):
+        scene = scene_along(along={"offset": 10, "rise": 12})
+        data = scene.model_dump(by_alias=True, mode="json", exclude_unset=True)
+        data = apply(data, {"name": "stand-along", "layer": "t1", "value": "s1"}).document
+        half = apply(data, {"name": "set-size", "size": [640, 360], "fit": "whole"}).document
+        before, after = (placed_middles(files.from_data(each))[0] for each in (data, half))
+        np.testing.assert_allclose(after, before / 2, atol=0.01)
+
+    def test_where_a_shape_has_a_place_of_its_own_the_title_goes_with_it(self):
+        fit = {"shape": "1:1", "by": "placed", "places": [
+            {"layer": "s1", "shift": [0, 100], "scale": 0.5}]}  # fmt: skip
+        scene = scene_along(text="O", along={"offset": 25})
+        data = scene.model_dump(by_alias=True, mode="json", exclude_unset=True)
+        data = apply(data, {"name": "stand-along", "layer": "t1", "value": "s1"}).document
+        scene = fitted(files.from_data({**data, "fits": [fit]}), (720, 720))
+        middles, rights, _ = placed_middles(scene)
+        middle_of_shape = np.array([360, 360 + 100])
+        self.assertAlmostEqual(float(np.hypot(*rights[0])), 0.5, 6)
+        away = middles[0] - middle_of_shape
+        self.assertLess(abs(np.hypot(*away) - RADIUS / 2), 30)
+
+    def test_letters_that_become_others_stand_where_those_do(self):
+        turn = {**move(), "becomes": {"text": "WIDER WORDS"}}
+        scene = scene_along(text="NARROW", moves=[turn])
+        whole = scene_along(text="WIDER WORDS")
+        there, wanted = (draw_frame(Picture(each), 0.0) for each in (scene, whole))
+        self.assertLess(np.abs(there.astype(int) - wanted).mean(), 0.8)
 
     def test_an_offset_with_keys_leads_round_and_a_growing_shape_leads_out(self):
         keys = {"keys": [{"at": 0, "value": 0}, {"at": 40, "value": 100}]}

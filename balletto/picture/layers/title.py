@@ -23,7 +23,7 @@ from ...scene.layers.title import Title
 from ...scene.primitives import polygon
 from ...scene.tracks import value_at
 from ..appearance import Appearance, appearance_of
-from ..becoming import becoming, fills_on_the_way
+from ..becoming import becoming, fills_on_the_way, middles_on_the_way
 from ..bitmaps import Box, Photo
 from ..boxes import around, boxes_of, widened
 from ..canvas import Canvas, DrawItem, Window
@@ -140,13 +140,15 @@ class PreparedTitle(PreparedLayer):
 
     def _work_out(self, times: np.ndarray, shrunk: np.ndarray | None = None) -> _Block:
         composites = compose(self._scene, self._layer, self._layout, times)
-        placed = place(self._scene, self._layer, self._layout, composites, times, shrunk)
+        ways = ways_of(self._scene, self._layer, self._layout, times)
+        # Along a path, letters that become others stand where they are by then.
+        middles = middles_on_the_way(self._layout, ways) if ways and self._layer.along else None
+        placed = place(self._scene, self._layer, self._layout, composites, times, shrunk, middles)
         opacities = np.where(placed.before_camera, placed.opacities, 0.0)
         appearance = appearance_of(self._layout, composites, len(times), self._layer.drawn_each)
         axes = moved_axes(composites)
         windows = windows_at(self._scene, self._layer, self._layout, times)
         ink = self._layout.ink
-        ways = ways_of(self._scene, self._layer, self._layout, times)
         if ways is not None:
             ink = _ink_on_the_way(ink, ways)
         return _Block(times, ink, placed.matrices, opacities, appearance, axes, windows, ways)
