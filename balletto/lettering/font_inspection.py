@@ -13,13 +13,14 @@ from fontTools.ttLib.tables.DefaultTable import DefaultTable
 
 from ..apart import LostProcess, apart
 from ..scene.model import MAX_TEXT
-from .faces import part_of_file
+from .faces import Part, part_of_file
 from .font_files import MOST_BYTES, FontAbout, FontFileError, about, fonts_in
 
 MOST_FONTS = 40  # of a collection
 SECONDS = 10  # of a processor, for a file
 _TRIED_S = 3.0  # that glyphs are drawn for, by chance: as a rule all of them
 _BEYOND = 2.0**16  # any axis: their numbers have 16 bits before the point
+_PAINTED_SIDE = 32  # pixels
 _SHAPED = 300  # letters that are shaped
 _MOST_IN_A_GLYPH = 30_000  # commands of an outline
 _MOST_IN_A_TITLE = 4_000_000  # of the outlines of as many glyphs as a title may have
@@ -94,6 +95,16 @@ def _sanitize(path: Path, into: Path) -> None:
         raise FontFileError(f"its tables are damaged ({told})")
 
 
+def _paint(part: Part, number: int) -> None:
+    """Paints a glyph that has layers, on a few pixels: what harms only harms this process."""
+    paint = hb.RasterPaint()
+    scale = _PAINTED_SIDE / max(part.units, 1)
+    paint.transform = (scale, 0, 0, scale, 0, 0)
+    paint.extents = hb.RasterExtents(0, 0, _PAINTED_SIDE, _PAINTED_SIDE)
+    paint.paint_glyph(part.font, number)
+    paint.render()
+
+
 def _try(path: Path, glyphs: int) -> None:
     """Shapes and draws what there is time for, at the ends of its axes as well. What a title of it
     takes in memory is bounded by that."""
@@ -105,6 +116,8 @@ def _try(path: Path, glyphs: int) -> None:
     for number in numbers:
         longest = max(len(part.outline(number)) for part in (resting, ends))
         drawn, commands = drawn + 1, commands + longest
+        if resting.color_kind(number) == "layers":
+            _paint(resting, number)
         if longest > _MOST_IN_A_GLYPH:
             raise FontFileError("an outline of it has too many points")
         if time.process_time() > until:

@@ -1,19 +1,23 @@
 """Letters that have colours of their own: emoji that ship, and fonts of each kind that there is."""
 
+import random
 import tempfile
 from pathlib import Path
 from unittest import TestCase
 
 import numpy as np
 
+from balletto.lettering.font_files import FontFileError
 from balletto.lettering.font_inspection import inspected_fonts
 from balletto.lettering.layout import lay_out
 from balletto.picture import color_glyphs
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 
+from .amounts import some
 from .fonts import colored_font, fonts_folder
 from .scenes import scene_data
+from .test_apart import damaged
 
 KINDS = ("COLR v0", "COLR v1", "SVG", "sbix")
 RED, BLUE, WHITE, BLACK = ([0, 0, 255], [255, 0, 0], [255, 255, 255], [0, 0, 0])  # as BGR
@@ -112,6 +116,28 @@ class ColorFontTest(TestCase):
                 into.mkdir()
                 ((_, about),) = inspected_fonts(path, into)
                 self.assertTrue(about.is_colored)
+
+    def test_damaged_ones_are_refused_or_drawn_and_harm_nobody(self):
+        chance, drawn_ones = random.Random(17), 0
+        for kind in KINDS:
+            whole = colored_font(kind)
+            for number in range(some(4, 60)):
+                with self.subTest(kind, number=number):
+                    folder = self.folder / f"{kind} {number}"
+                    (folder / "in").mkdir(parents=True)
+                    path = folder / "sent.ttf"
+                    path.write_bytes(damaged(whole, chance))
+                    try:
+                        found = inspected_fonts(path, folder / "in")
+                    except FontFileError as error:
+                        self.assertIn("sent.ttf", str(error))
+                        continue
+                    for each, about in found:
+                        (folder / "fonts").mkdir(exist_ok=True)
+                        each.rename(folder / "fonts" / each.name)
+                        drawn(scene_of(folder=folder, style={"font": about.family}))
+                        drawn_ones += 1
+        self.assertGreater(drawn_ones, 0)
 
 
 class EmojiTest(TestCase):
