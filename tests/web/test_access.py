@@ -32,7 +32,7 @@ EXPORT = {
     "quality": 80,
     "loops": 0,
 }
-OPEN = {"sign-in", "sign-in-here", "token", "sign-up", "font-rules"}
+OPEN = {"sign-in", "sign-in-here", "token", "sign-up", "font-rules", "slice-rules"}
 # Addresses that name nothing of anybody.
 PLAIN = {
     "projects", "new-project", "renders", "keep-renders", "sign-out", "library", "send-file",

@@ -10,7 +10,7 @@ from django.test import override_settings
 from django.urls import reverse
 
 from balletto.lettering.faces import covered_by
-from balletto.lettering.families import FALLBACKS, FAMILIES
+from balletto.lettering.families import EMOJI, FALLBACKS, FAMILIES, HAN_FALLBACKS, HAN_USUALLY
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.scene.effects import EFFECT_KINDS
@@ -141,13 +141,17 @@ class ProjectsTest(PageTest):
         self.assertIn(f'url("{static("fonts/anybody/latin.woff2")}")', rules)
         # What the picture falls back on, the page does too, in the same order.
         tokens = (ROOT / "web/styles/tokens.css").read_text()
-        stack = ", ".join(f'"{name}"' for name in FALLBACKS)
+        *letters, outlined = FALLBACKS
+        han = HAN_FALLBACKS[HAN_USUALLY]
+        stack = ", ".join(f'"{name}"' for name in (*letters, EMOJI, outlined, *han))
         self.assertIn(f"--font-others:  {stack};", tokens)
         self.assertIn("font-stretch: 50% 150%", rules)
 
     def test_each_character_is_taken_from_one_file(self):
         """Else a word whose "A" is in another file too would be set in pieces, from both."""
         rules = self.client.get(reverse("font-rules")).content.decode().splitlines()
+        self.assertNotIn("noto-sans-jp", "".join(rules))  # nothing waits for hundreds of rules
+        rules += self.client.get(reverse("slice-rules")).content.decode().splitlines()
         for name, family in FAMILIES.items():
             own = [rule for rule in rules if f'font-family: "{name}";' in rule]
             points = [point for rule in own for point in code_points(rule)]

@@ -51,6 +51,22 @@ class SaidTest(PageTest):
                         self.assertEqual(answer.status_code, 200)
                         self.assertTrue({"said", "fault"} & set(answer.json()))
 
+    def test_a_title_stands_along_a_shape_by_its_name(self):
+        self.say("Ring: an ellipse of 400 by 400 px")
+        self.say("along “Ring” at 25 %, upright")
+        along = {"layer": "s1", "offset": 25, "upright": True}
+        self.assertEqual(self.layers()["t1"]["along"], along)
+        self.say("raised by 12 px, along it, the other way round")
+        self.assertEqual(self.layers()["t1"]["along"], {**along, "rise": 12, "reverse": True})
+        answer = self.say("along “Sun”", expect=422).json()["message"]
+        self.assertIn("there is no shape “Sun”", answer)
+        # The card says it, and offers the other shapes.
+        page = self.client.get(self.scene.get_absolute_url()).content.decode()
+        self.assertIn('id="wear-t1along"', page)
+        self.edit(name="straighten", layer="t1")
+        answer = self.say("along it at 3 %", expect=422).json()["message"]
+        self.assertIn("say which shape it stands along", answer)
+
     def test_a_new_layer_is_as_it_is_said(self):
         self.say(
             "The bar: a rectangle of 12 by 300 px, white, at 300 px across, shown from 5 to 60"
