@@ -61,7 +61,7 @@ class SaidTest(PageTest):
         answer = self.say("along “Sun”", expect=422).json()["message"]
         self.assertIn("there is no shape “Sun”", answer)
         # The card says it, and offers the other shapes.
-        page = self.client.get(self.scene.get_absolute_url()).content.decode()
+        page = self.client.get(reverse("workbench", args=[self.scene.pk])).content.decode()
         self.assertIn('id="wear-t1along"', page)
         self.edit(name="straighten", layer="t1")
         answer = self.say("along it at 3 %", expect=422).json()["message"]
