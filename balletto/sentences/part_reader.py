@@ -39,7 +39,8 @@ class PartKind:
     is said of it.
 
     heads: of which one has to be said
-    unsaid: what the model needs besides, which the pages give
+    unsaid: what the model needs besides, which the pages give; what is said of it by name, not as
+    it stands in a scene
     """
 
     what: str

@@ -5,7 +5,7 @@ from functools import cache
 from typing import Any
 
 from ..scene import measures
-from .elements import Element, Literal, NumberOf, Option
+from .elements import Element, Literal, NumberOf, Option, TieOf
 from .patterns import Pattern, PatternReader, elements_of, row
 
 # Places in words: the side of the picture across and down that a layer stands at; it stays where it
@@ -53,6 +53,13 @@ def place_patterns() -> tuple[Pattern, ...]:
     found = [Pattern(tuple(elements_of(text, values))) for text in often]
     found += [Pattern(tuple(elements_of(text, values)), is_rare=True) for text in rarely]
     found += [_from_to(pattern) for pattern in found]
+    found += [
+        Pattern((Literal(words), TieOf(name)), is_rare=True)
+        for words, name in (
+            ("stands at", "position"), ("at", "position"), ("turned as", "rotation"),
+            ("sized", "scale"),
+        )
+    ]  # fmt: skip
     side = Option("side", SIDES_OF_PICTURE)
     found += [row(side), replace(row("stands", side), is_rare=True)]
     return tuple(sorted(found, key=lambda pattern: -len(pattern.elements)))

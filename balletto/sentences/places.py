@@ -11,6 +11,8 @@ STANDS = "Stands {} across, {} down and {}"
 TURNED, WIDE, OPAQUE = "turned {}", "{} wide and {} high", "{} opaque"
 IN_DEPTH = "in depth tipped {} and swung {}"
 ALL_BELOW = "Works on all below it, by {}."
+# What leads to what a place, a turn or a size follows as a whole.
+_WHOLE = {"position": "Stands at", "rotation": "turned as", "scale": "sized"}
 _MEASURES: dict[str, tuple[Measure, ...]] = {
     "position": (PIXELS, PIXELS, NEARER_DEEPER),
     "rotation": (DEGREES, DEGREES, DEGREES),
@@ -25,17 +27,22 @@ def place_text(layer: Layer) -> str:
     opaque = OPAQUE.format(course_text(transform.opacity, lambda value: OPACITY.say(value, 9)))
     if layer.works_below:
         return ALL_BELOW.format(opaque)
-    tip, swing, turn = _parts(layer, "rotation")
-    across, down, depth = _parts(layer, "position")
-    width, height = _parts(layer, "scale")
-    parts = [
-        STANDS.format(across, down, depth), TURNED.format(turn), WIDE.format(width, height), opaque,
-    ]  # fmt: skip
+    parts = [_said_of(layer, name) for name in _WHOLE] + [opaque]
     rotation: Any = transform.rotation
     keys = [key.value for key in rotation.keys] if isinstance(rotation, Track) else [rotation]
-    if isinstance(rotation, Tied) or any(value[0] or value[1] for value in keys):
-        parts.append(IN_DEPTH.format(tip, swing))
+    if not isinstance(rotation, Tied) and any(value[0] or value[1] for value in keys):
+        parts.append(IN_DEPTH.format(*_parts(layer, "rotation")[:2]))
     return f"{', '.join(parts)}."
+
+
+def _said_of(layer: Layer, name: str) -> str:
+    """What is said of a place, a turn or a size: its numbers, or as a whole what it follows."""
+    value = getattr(layer.transform, name)
+    if isinstance(value, Tied):
+        return f"{_WHOLE[name]} {course_text(value, str)}"
+    parts = _parts(layer, name)
+    template = {"position": STANDS, "rotation": TURNED, "scale": WIDE}[name]
+    return template.format(*(parts[2:] if name == "rotation" else parts))
 
 
 def _parts(layer: Layer, name: str) -> list[str]:
@@ -43,9 +50,7 @@ def _parts(layer: Layer, name: str) -> list[str]:
     value = getattr(layer.transform, name)
     texts = []
     for index, measure in enumerate(_MEASURES[name]):
-        if isinstance(value, Tied):
-            texts.append(course_text(value, str))
-        elif isinstance(value, Track):
+        if isinstance(value, Track):
             texts.append(_course(value, index, measure))
         else:
             texts.append(measure.say(value[index], 9))

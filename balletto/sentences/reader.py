@@ -320,7 +320,10 @@ def _valid_layer(data: dict[str, Any]) -> Model | None:
 
 
 def _part_attempt(kind: PartKind, reader: PartReader) -> Attempt:
-    return Attempt(kind.what, reader, reader.data, _valid(kind.model, **dict(kind.unsaid)))
+    unsaid = dict(kind.unsaid)
+    return Attempt(
+        kind.what, reader, reader.data, lambda data: _valid(kind.model)({**data, **unsaid})
+    )
 
 
 def _valid(model: type[Model], **more: Any) -> Callable[[dict[str, Any]], Model]:

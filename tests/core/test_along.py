@@ -20,6 +20,7 @@ from balletto.scene.edits import apply
 from balletto.scene.errors import SceneError
 from balletto.scene.fits import fitted
 from balletto.scene.outlines import commands_of
+from balletto.sentences.places import place_text
 from balletto.sentences.reader import read
 from balletto.sentences.scenes import say_scene
 
@@ -307,6 +308,15 @@ class LookTest(TestCase):
         wanted = {"layer": "Orbit", "offset": 25, "rise": 12, "upright": True, "reverse": False}
         self.assertEqual(read(told), ("along", wanted))
         self.assertEqual(read("along “Orbit”, upright").data, {"layer": "Orbit", "upright": True})
+
+    def test_what_a_place_follows_is_said_as_a_whole_and_read(self):
+        data = scene_along().model_dump(by_alias=True, mode="json", exclude_unset=True)
+        scene = apply(data, {"name": "stand-along", "layer": "t1", "value": "s1"}).scene
+        told = place_text(scene.layer("t1"))
+        self.assertIn("Stands at (tied to “s1.transform.position”), turned as (tied to", told)
+        said = read(told).data
+        for name in ("position", "rotation"):
+            self.assertEqual(said[name], {"tie": {"to": f"s1.transform.{name}"}})
 
     def test_a_path_that_is_not_there_is_told(self):
         with self.assertRaisesRegex(SceneError, r"layers\[1\].along.layer.*no shape"):

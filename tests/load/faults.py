@@ -8,6 +8,7 @@ from pathlib import Path
 from subprocess import Popen
 from tempfile import TemporaryDirectory
 from threading import Event
+from time import monotonic, sleep
 
 from balletto.scene import files
 from tests.core.scenes import small_scene
@@ -83,7 +84,7 @@ def _kill_again_and_again(process: Popen, asking: Director, times: int, suffered
     for again in range(times):
         for name, program in PROGRAMS.items():
             Event().wait(chance.uniform(0.5, 3))
-            found = application.processes(process, program)
+            found = _there(process, program)
             if not found:
                 suffered.wrong.append(f"{name} is not there to be killed")
                 continue
@@ -91,6 +92,14 @@ def _kill_again_and_again(process: Popen, asking: Director, times: int, suffered
             application.kill(chance.choice(found) if again else found[0])
             suffered.kills += 1
             asking.until_answered(lambda: asking.client.get("/renders/").raise_for_status())
+
+
+def _there(process: Popen, program: str) -> list[int]:
+    """The processes of a program, once there are any: one that was killed is started again."""
+    until = monotonic() + _PATIENCE_S
+    while not (found := application.processes(process, program)) and monotonic() < until:
+        sleep(0.1)
+    return found
 
 
 def _tell(
