@@ -28,7 +28,7 @@ Draw = Callable[[PixelBuffer, Samples, skia.Canvas], Iterator[None]]
 Color = str  # "#RRGGBB"
 Mean = Callable[[PixelBuffer, Samples, Draw], PixelBuffer]
 
-_NEXT = 1 / 3  # px: so near to each other samples look like a smear
+_NEXT = 2 / 3  # px: a smoothed edge is a px wide, so samples nearer than that look like a smear
 _FEWEST = 2
 _SAME_LOOK = 1 / 128  # by which the mean of some samples may have another opacity or colour
 _MANY = 6  # samples: of so many each may be a fraction of a pixel off
