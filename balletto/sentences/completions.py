@@ -5,9 +5,10 @@ from collections.abc import Iterator
 from typing import NamedTuple
 
 from .atoms import SayingError
-from .elements import EaseOf, Element, OrderOf
+from .elements import EaseOf, Element, NameOf, OrderOf
 from .formation_reader import FormationReader
 from .layer_reader import LayerReader, SettingReader
+from .letters import quoted
 from .move_clauses import CLAUSES, RARE, nouns
 from .move_reader import MoveReader
 from .part_reader import PartReader
@@ -41,15 +42,17 @@ def complete(text: str, context: Context | None = None) -> list[Completion]:
     if len(text) > MOST_LETTERS:
         return []
     found: dict[str, Completion] = {}
+    are_begun = False
     for start in _starts(text):
         typed = text[start:].lower()
         for words, group in _next(text[:start], context):
             low = words.lower()
             begins = low.startswith(typed) or _ARTICLE.sub("", low).startswith(typed)
-            if begins and low != typed:
+            if begins and low != typed and (not are_begun or words.startswith("“")):
                 found.setdefault(low, Completion(words, group, start))
-        if found:
+        if found and not typed.endswith(" "):
             break  # the most words that begin something: what less of them would begin is not meant
+        are_begun = bool(found)  # behind whole words names are meant as well, and nothing else
     return list(found.values())[:MOST]
 
 
@@ -70,16 +73,19 @@ def _next(before: str, context: Context) -> list[tuple[str, str]]:
         return []
     found: list[tuple[int, str, str]] = []
     for attempt in tried:
-        found += _after(attempt)
+        found += _after(attempt, context)
     return [(words, group) for _, words, group in sorted(found, key=lambda each: each[0])]
 
 
-def _after(attempt: Attempt) -> Iterator[tuple[int, str, str]]:
+def _after(attempt: Attempt, context: Context) -> Iterator[tuple[int, str, str]]:
     """What may follow what an attempt has read: rank, words, group."""
     reading = attempt.reading
     end = len(reading.atoms)
     for needed in reading.expected.get(end, ()):
-        for rank, words in enumerate(needed.element.told()):
+        told = needed.element.told()
+        if isinstance(needed.element, NameOf) and needed.element.name == "layer":
+            told = [quoted(name) for name in context.shapes] or told
+        for rank, words in enumerate(told):
             place = 90 + rank if needed.is_rare else rank
             yield place, words, _group_of(needed.element, attempt.what)
     if reading.atom() is None:

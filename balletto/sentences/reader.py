@@ -8,6 +8,7 @@ from typing import Any, NamedTuple
 
 from pydantic import ValidationError
 
+from ..scene.along import shapes_of
 from ..scene.document import Scene
 from ..scene.effects import EFFECT_KINDS
 from ..scene.files import faults_of
@@ -66,7 +67,8 @@ NAMED = ("layer", "move")
 @dataclass(frozen=True)
 class Context:
     """What a sentence is read for: the frames a second of its scene, the text of its title, what it
-    may say, the kind of layer, and of shape, that it is said of, and whether that has copies."""
+    may say, the kind of layer, and of shape, that it is said of, and whether that has copies; what
+    the shapes of the scene are called."""
 
     rate: float = RATE
     text: str | None = None
@@ -74,6 +76,7 @@ class Context:
     kind: str = ""
     shape: str = ""
     has_copies: bool = False
+    shapes: tuple[str, ...] = ()
 
 
 def context_of(scene: Scene, layer_id: Any, may_say: tuple[str, ...] = EVERYTHING) -> Context:
@@ -83,7 +86,8 @@ def context_of(scene: Scene, layer_id: Any, may_say: tuple[str, ...] = EVERYTHIN
     shape = layer.shape.kind if isinstance(layer, ShapeLayer) else ""
     rate = float(scene.frames_a_second)
     has_copies = layer is not None and layer.formation is not None
-    return Context(rate, getattr(layer, "text", None), may_say, kind, shape, has_copies)
+    shapes = tuple(each.name or each.nameless for each in shapes_of(scene))
+    return Context(rate, getattr(layer, "text", None), may_say, kind, shape, has_copies, shapes)
 
 
 class Said(NamedTuple):

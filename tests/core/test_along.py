@@ -20,8 +20,9 @@ from balletto.scene.edits import apply
 from balletto.scene.errors import SceneError
 from balletto.scene.fits import fitted
 from balletto.scene.outlines import commands_of
+from balletto.sentences.completions import complete
 from balletto.sentences.places import place_text
-from balletto.sentences.reader import read
+from balletto.sentences.reader import context_of, read
 from balletto.sentences.scenes import say_scene
 
 from .scenes import scene_data
@@ -308,6 +309,10 @@ class LookTest(TestCase):
         wanted = {"layer": "Orbit", "offset": 25, "rise": 12, "upright": True, "reverse": False}
         self.assertEqual(read(told), ("along", wanted))
         self.assertEqual(read("along “Orbit”, upright").data, {"layer": "Orbit", "upright": True})
+
+    def test_the_shapes_that_there_are_are_offered_by_name(self):
+        context = context_of(scene_along(), "t1")
+        self.assertIn("“Orbit”", [each.text for each in complete("along ", context)])
 
     def test_what_a_place_follows_is_said_as_a_whole_and_read(self):
         data = scene_along().model_dump(by_alias=True, mode="json", exclude_unset=True)

@@ -154,6 +154,7 @@ const SAID_OF = {
   where: "where to",
   by: "by what",
   motion_blur: "motion blur",
+  along: "path",
   meant: "is it meant?",
   layer: "new layer",
   run: "letters",
@@ -181,6 +182,7 @@ function isUnfinished(line) {
 // What Enter does with what is said, where that is not added.
 const DOES = {
   motion_blur: "adds the motion blur",
+  along: "lets it stand along the path",
   style: "sets the style",
   run: "sets these letters",
   place: "puts it there",
