@@ -47,6 +47,8 @@ def workbench(page: Page, address: str) -> None:
     open_scene(page, address, "Speaker caption", "t2", 30)
     page.locator(".appearance").scroll_into_view_if_needed()
     take(page, "effects")
+    open_scene(page, address, "Letters on an orbit", "t1", 120)
+    take(page, "path")
     open_scene(page, address, "Looping idle", "t1", 60)
     page.locator("details.more > summary").last.click()
     take(page, "move")
