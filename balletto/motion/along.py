@@ -103,24 +103,24 @@ class TextPath:
         moved[..., 2] += there[..., 2]
         return Space(linear, moved)
 
-    def matrix_at(self, time: float, across: float) -> np.ndarray:
-        """The map (3, 3) of what stands `across` px of the straight line at a time, turned."""
-        stand = self.stand(np.array([[time]]), np.array([[across]]))
-        turn = stand.turns[0, 0]
-        matrix = np.eye(3)
-        matrix[:2, :2] = turn
-        matrix[:2, 2] = stand.points[0, 0] - turn @ (across, self._baseline)
-        return matrix
+    def matrices(self, times: np.ndarray, middles: np.ndarray) -> np.ndarray:
+        """The maps of the plane, (times, n, 3, 3), of what is at rest with middles at (n, 2)."""
+        bent = self.bent(times, STILL, middles)
+        found = np.zeros((*bent.shift.shape[:2], 3, 3))
+        found[..., :2, :2] = bent.linear[..., :2, :2]
+        found[..., :2, 2] = bent.shift[..., :2]
+        found[..., 2, 2] = 1
+        return found
 
     def boxes(self, time: float, boxes: np.ndarray) -> np.ndarray:
         """The boxes (n, 4) around where boxes (n, 4) of the straight title stand at a time."""
         left, top, right, bottom = boxes.T
         middles = np.stack([left + right, top + bottom], axis=1) / 2
-        bent = self.bent(np.array([time]), STILL, middles)
+        matrices = self.matrices(np.array([time]), middles)[0]
         xs = np.stack([left, right, right, left], axis=1)
         ys = np.stack([top, top, bottom, bottom], axis=1)
-        corners = np.einsum("nij,njk->nik", bent.linear[0, :, :2, :2], np.stack([xs, ys], axis=1))
-        corners += bent.shift[0, :, :2, None]
+        corners = np.einsum("nij,njk->nik", matrices[:, :2, :2], np.stack([xs, ys], axis=1))
+        corners += matrices[:, :2, 2:]
         return np.concatenate([corners.min(axis=2), corners.max(axis=2)], axis=1)
 
     def around(self, times: np.ndarray) -> np.ndarray:

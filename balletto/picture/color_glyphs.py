@@ -17,7 +17,7 @@ import skia
 import uharfbuzz as hb
 from PIL import Image
 
-from ..apart import apart
+from ..apart import LostProcess, apart
 from ..lettering.faces import Part, part_of_file
 from ..lettering.shaping import Glyph
 from ..scene.svg_bounds import MOST_BYTES, svg_root
@@ -28,6 +28,7 @@ from .media import premultiplied
 _SHARPNESS = 2  # pixels of a picture for one that is seen, so that a larger clip is sharp too
 _MOST_SIDE = 1024  # pixels
 _MOST_PIXELS = 2**22  # of a picture in a font
+_TRIES = 2
 _SECONDS = 5  # of a processor, for a picture of a font
 _GZIP = b"\x1f\x8b"
 _SVG_GLYPH = re.compile(r"^glyph\d+$")
@@ -41,7 +42,7 @@ def color_photo(glyphs: Sequence[Glyph], box: Box, color: str, growth: float) ->
     """
     left, top, right, bottom = box
     longest = max(right - left, bottom - top, 1e-6)
-    wanted = _SHARPNESS * 2.0 ** math.ceil(math.log2(max(growth, 1.0)))
+    wanted = _SHARPNESS * 2.0 ** math.ceil(math.log2(min(max(growth, 1.0), _MOST_SIDE)))
     density = min(wanted, _MOST_SIDE / longest)
     size = tuple(max(1, math.ceil(side * density)) for side in (right - left, bottom - top))
     placed = [(g.part.path, g.part.axes, g.number, g.x - left, g.y - top, g.scale) for g in glyphs]
@@ -99,18 +100,25 @@ def _pictured(glyph: Glyph, kind: str, way: _Way, size: tuple[int, ...]) -> np.n
     wide, high = (max(1, round((end - start) * scale)) for start, end in
                   ((left, right), (bottom, top)))  # fmt: skip
     wide, high = min(wide, _MOST_SIDE), min(high, _MOST_SIDE)
-    try:
-        own = apart(
-            _picture_of, glyph.part.path, glyph.number, kind, (wide, high), seconds=_SECONDS
-        )
-    except Exception:  # what reads damaged bytes raises whatever comes
-        own = np.zeros((high, wide, 4), np.uint8)
+    own = _read_apart(glyph.part.path, glyph.number, kind, (wide, high))
     pixels = np.zeros((size[1], size[0], 4), np.uint8)
     column, row = round(x + left * scale), round(size[1] - (y + top * scale))
     first, begin = max(column, 0), max(row, 0)
     part = own[begin - row : size[1] - row, first - column : size[0] - column]
     pixels[begin : begin + part.shape[0], first : first + part.shape[1]] = part
     return pixels
+
+
+def _read_apart(path: Path, number: int, kind: str, size: tuple[int, int]) -> np.ndarray:
+    """The picture of a glyph; nothing where it cannot be read."""
+    for _ in range(_TRIES):
+        try:
+            return apart(_picture_of, path, number, kind, size, seconds=_SECONDS)
+        except LostProcess:
+            continue  # the machine may have been too busy for it
+        except Exception:  # what reads damaged bytes raises whatever comes
+            break
+    return np.zeros((size[1], size[0], 4), np.uint8)
 
 
 def _picture_of(path: Path, number: int, kind: str, size: tuple[int, int]) -> np.ndarray:

@@ -6,7 +6,6 @@ import numpy as np
 import skia
 
 from ..lettering.layout import Layout
-from ..motion.affine import STILL
 from ..motion.along import TextPath, text_path
 from ..motion.layer_motion import moved_matrices
 from ..scene.document import Scene
@@ -49,11 +48,7 @@ def _along(
     """Along a path the window of each letter is as that of the straight line, turned to where the
     letter stands at rest."""
     assert title.window is not None
-    bent = path.bent(times, STILL, layout.centers["character"])
-    placed = np.zeros((*bent.shift.shape[:2], 3, 3))
-    placed[..., :2, :2] = bent.linear[..., :2, :2]
-    placed[..., :2, 2] = bent.shift[..., :2]
-    placed[..., 2, 2] = 1
+    placed = path.matrices(times, layout.centers["character"])
     matrices = moved_matrices(scene, title, times)[:, None] @ placed
     boxes = boxes_of_window(title, layout)[layout.member[_UNITS[title.window.of]]].tolist()
     return [

@@ -6,10 +6,12 @@ import numpy as np
 
 from .outlines import Commands
 
-PIECES = 64  # of a cubic, whose lengths are tabled
+_MOST_PIECES = 64  # of a cubic, whose lengths are tabled
+_MOST_ROWS = 2**16  # of that table, where there are that many cubics
 _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(8)
 _TO_POWERS = np.array([[1, 0, 0, 0], [-3, 3, 0, 0], [3, -6, 3, 0], [-1, 3, -3, 1]])
 _STEPS = 5  # of Newton's method: within a piece of a curve two or three are enough
+_IN_A_BOX = 33  # points of a cubic that a box is put around
 _HAIR = 1e-4  # of a cubic, over which its direction is measured where a handle has no length
 
 
@@ -23,8 +25,9 @@ class BezierPath:
         self.is_closed = is_closed
         self._ends = points[0, 0], points[-1, 3]
         self._powers = _TO_POWERS @ points
-        self._edges = np.linspace(0.0, 1.0, PIECES + 1)
-        cubics = np.repeat(np.arange(len(points)), PIECES)
+        self._pieces = max(1, min(_MOST_PIECES, _MOST_ROWS // len(points)))
+        self._edges = np.linspace(0.0, 1.0, self._pieces + 1)
+        cubics = np.repeat(np.arange(len(points)), self._pieces)
         starts, stops = (np.tile(each, len(points)) for each in (self._edges[:-1], self._edges[1:]))
         pieces = self._length_between(cubics, starts, stops)
         self._table = np.concatenate([[0.0], np.cumsum(pieces)])
@@ -36,8 +39,8 @@ class BezierPath:
     @cached_property
     def box(self) -> tuple[float, float, float, float]:
         """Around it in its plane: left, top, right, bottom, to a fraction of a px."""
-        every = np.linspace(0.0, self.length, 4 * len(self._powers) * 16 + 1)
-        points = self._position(*self._parameters(every))[:, :2]
+        each = np.arange(len(self._powers))[:, None]
+        points = self._position(each, np.linspace(0.0, 1.0, _IN_A_BOX)[None]).reshape(-1, 2)
         return (*points.min(axis=0).tolist(), *points.max(axis=0).tolist())
 
     def at(self, lengths: np.ndarray) -> np.ndarray:
@@ -61,8 +64,8 @@ class BezierPath:
         by Newton's steps."""
         pieces = np.searchsorted(self._table, lengths, side="right") - 1
         pieces = np.clip(pieces, 0, len(self._table) - 2)
-        cubics = pieces // PIECES
-        start, end = self._edges[pieces % PIECES], self._edges[pieces % PIECES + 1]
+        cubics, piece = np.divmod(pieces, self._pieces)
+        start, end = self._edges[piece], self._edges[piece + 1]
         left = lengths - self._table[pieces]
         whole = self._table[pieces + 1] - self._table[pieces]
         parameters = start + (end - start) * np.where(whole > 0, left / np.maximum(whole, 1e-12), 0)
@@ -113,11 +116,17 @@ def path_of(
     commands: Commands, scale: tuple[float, float], pivot: tuple[float, float]
 ) -> BezierPath:
     """The longest contour of an outline, scaled about a point of its plane."""
-    found = [
-        BezierPath((cubics - pivot) * scale + pivot, is_closed)
-        for cubics, is_closed in _contours(commands)
+    scaled = [
+        ((cubics - pivot) * scale + pivot, is_closed) for cubics, is_closed in _contours(commands)
     ]
-    return max(found, key=lambda path: path.length)
+    return BezierPath(*max(scaled, key=lambda contour: _about_as_long(contour[0])))
+
+
+def _about_as_long(cubics: np.ndarray) -> float:
+    """The length of cubics, as that of the polygons through some of their points."""
+    powers = np.linspace(0.0, 1.0, 9)[:, None] ** np.arange(4)
+    points = powers @ (_TO_POWERS @ cubics)
+    return float(np.linalg.norm(np.diff(points, axis=1), axis=-1).sum())
 
 
 _SAME_POINT = 1e-6  # px

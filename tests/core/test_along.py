@@ -1,6 +1,7 @@
 """Text along a path: where letters stand, what moves do along it, and what edits make of it."""
 
 import math
+import tracemalloc
 from unittest import TestCase
 
 import numpy as np
@@ -83,6 +84,19 @@ class PathTest(TestCase):
     def test_the_longest_contour_counts(self):
         path = path_of(commands_of("M0 0H10M0 50H100V60"), (1.0, 1.0), (0.0, 0.0))
         self.assertAlmostEqual(path.length, 110)
+
+    def test_drawings_of_very_many_parts_take_little_memory(self):
+        """As many as the longest path data of SVG can say."""
+        points = "".join(f"l{n % 3} {(n * 7) % 3 - 1}" for n in range(40_000))
+        for drawing in (f"M0 0{points}", "".join(f"M{n} 0h1" for n in range(20_000))):
+            commands = commands_of(drawing[:200_000].rpartition("l" if "l" in drawing else "M")[0])
+            tracemalloc.start()
+            path = path_of(commands, (1.0, 1.0), (0.0, 0.0))
+            path.at_with_directions(np.linspace(0, path.length, 200))
+            _, most = tracemalloc.get_traced_memory()
+            tracemalloc.stop()
+            self.assertLess(most, 200 * 2**20)
+            self.assertTrue(np.isfinite(path.box).all())
 
     def test_what_has_no_length_is_a_point(self):
         path = path_of(commands_of("M5 5L5 5"), (1.0, 1.0), (0.0, 0.0))
@@ -369,6 +383,14 @@ class EditTest(TestCase):
         self.assertEqual(straight["transform"]["position"], [640, 360, 0])
         with self.assertRaisesRegex(SceneError, "stands straight already"):
             apply(self.data, {"name": "straighten", "layer": "t1"})
+
+    def test_both_are_in_one_group(self):
+        grouped = self.edited(self.data, name="group-layers", layers=["s1"])
+        title = apply(grouped, {"name": "stand-along", "layer": "t1", "value": "s1"}).scene
+        self.assertEqual(title.layer("t1").group, title.layer("s1").group)
+        other = self.edited(self.data, name="group-layers", layers=["t1"])
+        with self.assertRaisesRegex(SceneError, "in another group than the shape"):
+            apply(other, {"name": "stand-along", "layer": "t1", "value": "s1"})
 
     def test_only_titles_stand_along_only_shapes(self):
         for layer, value, told in (("s1", "s1", "no title"), ("t1", "t1", "a shape of this scene")):

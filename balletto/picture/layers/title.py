@@ -218,7 +218,8 @@ class PreparedTitle(PreparedLayer):
         matrix = moved_matrices(self._scene, self._layer, np.array([time]))[0]
         path = text_path(self._scene, self._layer, self._layout)
         if path is not None:
-            matrix = matrix @ path.matrix_at(time, (left + right) / 2)
+            middle = np.array([[left + right, top + bottom]]) / 2
+            matrix = matrix @ path.matrices(np.array([time]), middle)[0, 0]
         opacity = float(np.clip(value_at(self._layer.transform.opacity, np.array(time)), 0, 1))
         outline = canvas.outline(polygon(corners))
         return [DrawItem(outline, matrix.reshape(-1).tolist(), caret.color, opacity)]

@@ -56,9 +56,11 @@ class StandAlong(Edit):
             Change("put", (*pointer, "transform"), place),
             Change("put", (*pointer, "along"), along),
         ]
-        group = document["layers"][scene.layers.index(shape)].get("group")
-        if group is not None and "group" not in title:
-            changes.append(Change("put", (*pointer, "group"), group))
+        if title.get("group") not in (None, shape.group):
+            told = "it is in another group than the shape: put both into one, or take it out"
+            raise SceneError.at(self.layer, told)
+        if shape.group is not None:
+            changes.append(Change("put", (*pointer, "group"), shape.group))
         return changes
 
     def label(self, document: Document) -> str:
