@@ -59,14 +59,14 @@ class TextPath:
         """Where what stands `across` (t, n) px of the straight line stands at times (t, 1) or
         (t, n)."""
         way = -1.0 if self._along.reverse else 1.0
-        times = np.broadcast_to(times, across.shape)
         lengths = self.start(times) + way * across
         if not self._changes:
             points, directions = self.at(0.0).at_with_directions(lengths)
         else:
             points, directions = np.empty((2, *across.shape, 2))
+            every = np.broadcast_to(times, across.shape)
             for time in np.unique(times).tolist():
-                here = times == time
+                here = every == time
                 found = self.at(time).at_with_directions(lengths[here])
                 points[here], directions[here] = found
         right = directions * way

@@ -104,7 +104,7 @@ def _pictured(glyph: Glyph, kind: str, way: _Way, size: tuple[int, ...]) -> np.n
     pixels = np.zeros((size[1], size[0], 4), np.uint8)
     column, row = round(x + left * scale), round(size[1] - (y + top * scale))
     first, begin = max(column, 0), max(row, 0)
-    part = own[begin - row : size[1] - row, first - column : size[0] - column]
+    part = own[begin - row : max(0, size[1] - row), first - column : max(0, size[0] - column)]
     pixels[begin : begin + part.shape[0], first : first + part.shape[1]] = part
     return pixels
 
@@ -133,7 +133,7 @@ def _png(part: Part, number: int, size: tuple[int, int]) -> np.ndarray:
         if image.width * image.height > _MOST_PIXELS:
             raise ValueError("the picture is too large")
         straight = np.asarray(image.convert("RGBA"))
-    own = Image.fromarray(premultiplied(straight), "RGBA").resize(size, Image.Resampling.BOX
+    own = Image.fromarray(premultiplied(straight)).resize(size, Image.Resampling.BOX
         if size[0] < straight.shape[1] else Image.Resampling.BICUBIC)  # fmt: skip
     return np.ascontiguousarray(np.asarray(own)[..., [2, 1, 0, 3]])
 
