@@ -1,5 +1,6 @@
 """Projects and new scenes, typed or from a file."""
 
+import gzip
 import json
 import re
 
@@ -151,7 +152,9 @@ class ProjectsTest(PageTest):
         """Else a word whose "A" is in another file too would be set in pieces, from both."""
         rules = self.client.get(reverse("font-rules")).content.decode().splitlines()
         self.assertNotIn("noto-sans-jp", "".join(rules))  # nothing waits for hundreds of rules
-        rules += self.client.get(reverse("slice-rules")).content.decode().splitlines()
+        packed = self.client.get(reverse("slice-rules"), headers={"Accept-Encoding": "gzip"})
+        self.assertEqual(packed["Content-Encoding"], "gzip")
+        rules += gzip.decompress(packed.content).decode().splitlines()
         for name, family in FAMILIES.items():
             own = [rule for rule in rules if f'font-family: "{name}";' in rule]
             points = [point for rule in own for point in code_points(rule)]

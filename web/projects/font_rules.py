@@ -8,12 +8,14 @@ from pathlib import Path
 from django.contrib.auth.decorators import login_not_required
 from django.http import HttpRequest, HttpResponse
 from django.templatetags.static import static
+from django.views.decorators.gzip import gzip_page
 
 from balletto.lettering.faces import axes_of, covered_by
 from balletto.lettering.families import FAMILIES, FOLDER, Family
 
 
 @login_not_required
+@gzip_page
 def font_rules(request: HttpRequest) -> HttpResponse:
     """One @font-face for each file of each family."""
     response = HttpResponse(_rules(), content_type="text/css")
@@ -30,6 +32,7 @@ def css_name(family: str) -> str:
 
 
 @login_not_required
+@gzip_page
 def slice_rules(request: HttpRequest) -> HttpResponse:
     """The same for families that come in slices, which pages load once all else is there: there are
     hundreds, and few texts have letters of them."""
