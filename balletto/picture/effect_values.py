@@ -1,6 +1,7 @@
 """Effects at a time: those of a layer that are on, with their values, and those among them that
 are drawn with its letters."""
 
+import math
 from typing import Any, NamedTuple
 
 import numpy as np
@@ -55,7 +56,7 @@ def plain_at(value: Any, frame: float) -> Any:
 def _enlargement(matrix: Matrix) -> float:
     """How many px of the picture one of an item's own space is, taken across and down together."""
     a, b, _, c, d, _, _, _, depth = matrix
-    return max(float(np.sqrt(abs(a * d - b * c))) / max(abs(depth), 1e-6), 1e-3)
+    return max(math.sqrt(abs(a * d - b * c)) / max(abs(depth), 1e-6), 1e-3)
 
 
 class ShadowValues(NamedTuple):
@@ -80,7 +81,7 @@ class ShadowValues(NamedTuple):
             self._fill(item.fill),
             item.opacity * self.opacity,
             line and line._replace(color=self.color),
-            float(np.hypot(item.blur, self.softness / _enlargement(item.matrix))),
+            math.hypot(item.blur, self.softness / _enlargement(item.matrix)),
             window=item.window,
             filled=item.filled,
             within=item.within,
@@ -111,7 +112,8 @@ def with_shadows(
     only a share is left."""
     if shadow is None:
         return items
-    shares = shares or [1.0] * len(items)
+    if shares is None or all(share == 1 for share in shares):
+        return [each for item in items for each in (shadow.of(item), item)]
     return [
         each
         for item, share in zip(items, shares, strict=True)

@@ -104,11 +104,12 @@ def _enough(samples: Samples, matrices: np.ndarray, scale: Scale) -> list[int]:
 
 def _differs_gradually(item: DrawItem, other: DrawItem) -> bool:
     """Whether items have one outline and only differ in place, colour, softness and opacity."""
-    alike = other._replace(
-        matrix=item.matrix, fill=item.fill, opacity=item.opacity, blur=item.blur, filled=item.filled
-    )
-    is_colored = isinstance(item.fill, str) and isinstance(other.fill, str)
-    return item == alike and (is_colored or item.fill == other.fill)
+    outline, _, fill, _, line, _, is_copy, window, _, within = item
+    # Told field by field: there may be a thousand items, and each copy of one would tell.
+    is_alike = (outline, line, is_copy, window, within) == (
+        other.outline, other.line, other.is_copy, other.window, other.within
+    )  # fmt: skip
+    return is_alike and (fill == other.fill or (type(fill) is str and type(other.fill) is str))
 
 
 def _look_of(item: DrawItem) -> tuple[float, ...]:
