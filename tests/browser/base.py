@@ -7,6 +7,7 @@ import socket
 import subprocess
 import tempfile
 import traceback
+from collections.abc import Callable
 from functools import cache
 from pathlib import Path
 from typing import Any
@@ -215,6 +216,14 @@ class BrowserTest(LiveServerTestCase):
               return is(shown) && is(marks) && !shown.includes("box=480");
             }"""
         )
+
+    def comes_about(self, holds: Callable[[], bool], what: str = "") -> None:
+        """Waits until something holds that no page shows; fails after half a minute."""
+        for _ in range(300):
+            if holds():
+                return
+            self.page.wait_for_timeout(100)
+        self.fail(what or "it did not come about")
 
     def at_frame(self, frame: int) -> None:
         """Types a time."""

@@ -107,11 +107,10 @@ class HandsTest(BrowserTest):
         self.page.keyboard.type("s")
         self.page.goto(f"{self.live_server_url}/renders/")
         expect(self.page.get_by_role("heading", name="Renders")).to_be_visible()
-        for _ in range(50):
-            if self.document(self.scene)["layers"][0]["text"] == "The Quiet Orbits":
-                return
-            self.page.wait_for_timeout(100)
-        self.fail("the last letter is lost")
+        self.comes_about(
+            lambda: self.document(self.scene)["layers"][0]["text"] == "The Quiet Orbits",
+            "the last letter is lost",
+        )
 
     def test_to_the_ends_of_the_selected_layer(self):
         data = scene_data()

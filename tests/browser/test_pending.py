@@ -71,11 +71,8 @@ class PendingTest(LateTest):
             self.page.locator("#spread-span").fill("1s")
             self.page.keyboard.press("Enter")
             self.page.locator("#row-t2 [data-select-layer]").click()
-            for _ in range(100):
-                starts = sorted(layer["span"][0] for layer in self.kept())
-                if starts != [0, 0, 0]:
-                    break
-                self.page.wait_for_timeout(50)
+            self.comes_about(lambda: any(layer["span"][0] for layer in self.kept()))
+            starts = sorted(layer["span"][0] for layer in self.kept())
             self.assertEqual(starts, [0, 15, 30])
 
     def test_an_undo_right_before_leaving_is_made(self):
@@ -85,11 +82,12 @@ class PendingTest(LateTest):
         self.type_on(SIZE, "70")
         self.page.keyboard.press("Control+z")
         self.page.goto(f"{self.live_server_url}/renders/")
-        for _ in range(60):
+
+        def is_undone():
             self.scene.refresh_from_db()
-            if self.scene.head == 4:
-                break
-            self.page.wait_for_timeout(100)
+            return self.scene.head == 4
+
+        self.comes_about(is_undone, "the undo is lost")
         self.assertEqual(self.document(self.scene)["layers"][0]["style"]["size"], 90)
 
     def test_steps_add_up(self):
@@ -140,11 +138,10 @@ class PendingTest(LateTest):
         self.chip(SIZE).focus()
         self.page.keyboard.press("ArrowUp")
         self.page.goto(f"{self.live_server_url}/renders/")
-        for _ in range(60):
-            if self.document(self.scene)["layers"][0]["style"]["size"] == 121:
-                return
-            self.page.wait_for_timeout(100)
-        self.fail("the step is lost")
+        self.comes_about(
+            lambda: self.document(self.scene)["layers"][0]["style"]["size"] == 121,
+            "the step is lost",
+        )
 
     # The server away
 
@@ -233,9 +230,9 @@ class PendingTest(LateTest):
         expect(self.chip(SIZE, other)).to_have_text("90 px")
         notice.get_by_role("button", name="Make your change on this state").click()
         expect(other.locator("#kept")).to_have_text("All changes kept")
-        for _ in range(50):
-            style = self.document(self.scene)["layers"][0]["style"]
-            if style["tracking"] == 55:
-                break
-            other.wait_for_timeout(100)
-        self.assertEqual((style["size"], style["tracking"]), (90, 55))
+
+        def style():
+            return self.document(self.scene)["layers"][0]["style"]
+
+        self.comes_about(lambda: style()["tracking"] == 55)
+        self.assertEqual(style()["size"], 90)

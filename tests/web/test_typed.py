@@ -1,6 +1,7 @@
 """Edits as hands make them: typed values, several layers, requests that are sent again."""
 
 import json
+from unittest import mock
 
 from django.contrib.auth import get_user_model
 from django.test import Client
@@ -9,6 +10,7 @@ from django.urls import reverse
 from balletto.scene import measures
 from tests.core.scenes import scene_data
 from web.projects import history
+from web.projects.models import Scene
 
 from .base import PageTest
 
@@ -193,6 +195,32 @@ class AgainTest(PageTest):
             self.post("leave", expect=204, base=1, steps=json.dumps(steps))
         self.assertEqual(self.document["name"], "Opening")
         self.assertEqual(self.scene.head, 5)
+
+    def test_what_follows_an_edit_that_is_made_meanwhile_is_made_on_leaving(self):
+        """The page's own request, still under way, may make it whenever the scene is looked at."""
+        edit = {"name": "set-value", "path": "scene.name", "value": "Mine"}
+        steps = [
+            {"request": "a", "layer": "t1", "frame": 0, "edit": edit},
+            {"request": "b", "layer": "t1", "frame": 0, "walk": "undo"},
+        ]
+        look = Scene.refresh_from_db
+
+        def look_and_lose(scene, *args, **more):
+            look(scene, *args, **more)
+            history.once(
+                scene.pk, "a", lambda: history.record(scene.pk, 1, edit, self.scene.project.owner)
+            )
+
+        before = self.document["name"]
+        with mock.patch.object(Scene, "refresh_from_db", look_and_lose):
+            self.client.post(
+                reverse("leave", args=[self.scene.pk]), {"base": 1, "steps": json.dumps(steps)}
+            )
+        self.assertEqual(
+            list(self.scene.revisions.values_list("request", flat=True)), [None, "a", "b"]
+        )
+        self.scene.refresh_from_db()
+        self.assertEqual(self.document["name"], before)
 
     def test_leaving_overwrites_nothing_that_was_changed_elsewhere(self):
         self.edit(name="set-value", path="scene.name", value="Other")

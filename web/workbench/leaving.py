@@ -45,9 +45,11 @@ def leave(request: HttpRequest, scene_id: int) -> HttpResponse:
 
 def _made(request: HttpRequest, scene: Scene, base: int, step: Data) -> int:
     """Makes one step on a revision; gives the revision on which the next is made."""
-    scene.refresh_from_db(fields=history.CHANGED_FIELDS)
     name = str(step.get("request", ""))[:40]
-    if name and scene.revisions.filter(request=name).exists():
+    was_made = bool(name) and scene.revisions.filter(request=name).exists()
+    # Asked for afterwards: the page's own request may make the step in between.
+    scene.refresh_from_db(fields=history.CHANGED_FIELDS)
+    if was_made:
         return scene.head
     walk = _WALKS.get(str(step.get("walk")))
 
