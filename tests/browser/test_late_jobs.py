@@ -10,6 +10,7 @@ from playwright.sync_api import expect
 
 from balletto.scene import files
 from balletto.scene.tracks import value_at
+from tests.core.amounts import IS_LONG
 from tests.core.scenes import scene_data
 
 from .base import poses_of
@@ -17,7 +18,8 @@ from .late import LateTest
 
 # In milliseconds. What is done with answers at once is in `test_jobs`; all that are to be tried:
 # BALLETTO_DELAYS="0 600 1500" in the environment.
-JOB_DELAYS = tuple(int(word) for word in os.environ.get("BALLETTO_DELAYS", "600 1500").split())
+_USUAL = "600 1500" if IS_LONG else "1000"
+JOB_DELAYS = tuple(int(word) for word in os.environ.get("BALLETTO_DELAYS", _USUAL).split())
 
 
 class LateJobTest(LateTest):

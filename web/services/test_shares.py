@@ -15,16 +15,16 @@ _LONG = {
     "tests.core.test_fuzz": 1_500,
     "tests.core.test_likely": 4_200,
     "tests.web.test_bad_input": 3_000,
-    "tests.browser.test_random_hands": 16_000,
+    "tests.browser.test_random_hands": 12_000,
     "tests.browser.test_pending": 16_000,
-    "tests.browser.test_late_jobs": 19_000,
+    "tests.browser.test_late_jobs": 11_000,
     "tests.browser.test_late_drags": 12_000,
     "tests.browser.test_hands_at_work": 20_500,
     "tests.browser.test_jobs": 12_500,
     "tests.browser.test_access_for_all": 10_000,
     "tests.browser.test_story": 11_000,
     "tests.services.test_worker": 12_000,
-    "tests.services.test_load": 5_500,
+    "tests.services.test_load": 14_000,
 }
 
 
