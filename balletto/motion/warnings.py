@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..lettering.faces import axes_of, features_of
-from ..lettering.families import STAND_IN
+from ..lettering.families import EMOJI, STAND_IN
 from ..lettering.fitting import lines_allowed
 from ..lettering.layout import Layout, lay_out
 from ..lettering.own_fonts import families_of
@@ -100,7 +100,7 @@ def _missing_glyphs(case: _Case) -> Iterator[SceneWarning]:
     found: dict[tuple[str, str | None], list[str]] = {}
     for character in case.layout.characters:
         wanted = character.setting.face.family
-        if character.family != wanted:
+        if character.family not in (wanted, EMOJI):  # emoji are as they are meant to be seen
             letters = found.setdefault((wanted, character.family), [])
             letters += [character.text] if character.text not in letters else []
     for (wanted, family), letters in found.items():

@@ -76,6 +76,9 @@ class WarningsTest(TestCase):
         self.assertEqual(warned(style={"fill": "none", "outline": 3}), [])
         self.assert_warned(warned(style={"axes": {"SOFT": 50}}), "t1.style", "no axis “SOFT”")
 
+    def test_emoji_are_missed_nowhere(self):
+        self.assertEqual([path for path, _ in warned(text="Orbit 🌙") if path == "t1"], [])
+
     def test_missing_glyphs(self):
         got = warned(text="Orbit שלום \U00012000")
         self.assertEqual(
