@@ -24,7 +24,7 @@ _LONG = {
     "tests.browser.test_access_for_all": 10_000,
     "tests.browser.test_story": 11_000,
     "tests.services.test_worker": 12_000,
-    "tests.services.test_load": 14_000,
+    "tests.services.test_load": 25_000,
 }
 
 
