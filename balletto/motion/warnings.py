@@ -238,6 +238,18 @@ def _idle_values(case: _Case, move: Move) -> Iterator[str]:
             yield f"{' and '.join(sorted(families))} has no axis “{tag}”, so it does nothing."
 
 
+def _longer_than_its_path(case: _Case) -> Iterator[SceneWarning]:
+    """Lines that meet themselves again, where they go round a closed path."""
+    path = text_path(case.scene, case.title, case.layout)
+    if path is None or not len(case.layout.boxes["line"]):
+        return
+    way, lines = path.at(float(case.title.span[0])), case.layout.boxes["line"]
+    over = float((lines[:, 2] - lines[:, 0]).max()) - way.length
+    if way.is_closed and over > 0.5:
+        text = f"The text is {over:.0f} px longer than its path: its end lies over its start."
+        yield SceneWarning(f"{case.title.id}.transform", text)
+
+
 def _does_not_fit(case: _Case) -> Iterator[SceneWarning]:
     """Words that are too many for the rules by which they are set."""
     style, lines = case.title.style, case.layout.count("line")
@@ -279,6 +291,7 @@ def _path(case: _Case, move: Move) -> str:
 CHECKS: list[Callable[[_Case], Iterator[SceneWarning]]] = [
     _stand_ins,
     _does_not_fit,
+    _longer_than_its_path,
     _missing_glyphs,
     _outside_safe_margins,
     _unlanded,

@@ -67,6 +67,12 @@ def _seen(scene: Scene, places: np.ndarray) -> tuple[np.ndarray, np.ndarray]:
     return seen[:, :2] / depth[:, None], depth
 
 
+def _through(matrix: np.ndarray, points: np.ndarray) -> np.ndarray:
+    """Points (n, 2) of a layer in the picture, through its matrix."""
+    x, y, w = matrix @ np.concatenate([points.T, np.ones((1, len(points)))])
+    return np.stack([x, y], axis=1) / np.maximum(w, 1e-6)[:, None]
+
+
 def _plain(point: np.ndarray) -> Point:
     return [round(float(number), _DIGITS) for number in point]
 
@@ -93,14 +99,9 @@ def along(scene: Scene, title: Title, frame: float) -> dict[str, Any] | None:
     stand = path.stand(at[:, None], np.zeros((1, 1)))
     up = -stand.turns[0, 0, :, 1]
     matrix = resting_matrices(scene, title, at)[0]
-
-    def seen(each: np.ndarray) -> np.ndarray:
-        x, y, w = matrix @ np.concatenate([each.T, np.ones((1, len(each)))])
-        return np.array([x, y]).T / np.maximum(w, 1e-6)[:, None]
-
-    foot, head = seen(np.array([stand.points[0, 0], stand.points[0, 0] + up]))
+    foot, head = _through(matrix, np.array([stand.points[0, 0], stand.points[0, 0] + up]))
     return {
-        "points": seen(points).round(_DIGITS).tolist(),
+        "points": _through(matrix, points).round(_DIGITS).tolist(),
         "percents": (shares * 100).round(4).tolist(),
         "closed": whole.is_closed,
         "offset": _at(title.along.offset, frame),
@@ -211,8 +212,7 @@ class _Line:
         return self._seen(point if self.stand is None else self.stand(point[None])[0, 0])
 
     def _seen(self, point: np.ndarray) -> np.ndarray:
-        x, y, w = self.matrix @ np.array([*point, 1.0])
-        return np.array([x, y]) / max(w, 1e-6)
+        return _through(self.matrix, point[None])[0]
 
     def _straight(self, rank: float, y: float) -> np.ndarray:
         """Where a rank is along the line; past its ends at the pace of the last unit."""

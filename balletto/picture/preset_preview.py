@@ -8,6 +8,7 @@ from ..motion.layer_motion import units_of_move
 from ..motion.timing import timing
 from ..scene import files
 from ..scene.document import Scene
+from ..scene.edits.copies import copied_layers
 from ..scene.presets import fitted, needed_of
 from .bounds import rest_box
 from .frame import Picture, draw_frame
@@ -55,6 +56,8 @@ def _staged(document: dict[str, Any], layer: str, preset: dict[str, Any]) -> Sce
     shown = next((each for each in document["layers"] if each["id"] == layer), None)
     if shown is None:
         raise KeyError(layer)
+    # Loosened from what is left behind: what it is tied to, its matte, the path it stands along.
+    *inside, shown = copied_layers(document, [layer], same_scene=False)
     width, height = 1920, 1080
     rate = files.from_data({**document, "layers": []}).frames_a_second
     shortest = round((_SECONDS if preset["group"] != "Exits" else _SECONDS / 2) * rate)
@@ -68,7 +71,7 @@ def _staged(document: dict[str, Any], layer: str, preset: dict[str, Any]) -> Sce
         **document,
         "size": [width, height],
         "length": shortest,
-        "layers": [*_inside(document, shown), staged],
+        "layers": [*_inside(inside), staged],
     }
     if base.get("background", {"kind": "none"})["kind"] != "color":
         base["background"] = {"kind": "color", "color": _GROUND}
@@ -80,15 +83,10 @@ def _staged(document: dict[str, Any], layer: str, preset: dict[str, Any]) -> Sce
     return files.from_data(base)
 
 
-def _inside(document: dict[str, Any], group: dict[str, Any]) -> list[dict[str, Any]]:
+def _inside(layers: list[dict[str, Any]]) -> list[dict[str, Any]]:
     """The layers that are in a group, and in groups in it, always shown."""
-    ids, found = {group["id"]}, []
-    for layer in reversed(document["layers"]):
-        if layer.get("group") in ids:
-            ids.add(layer["id"])
-            alone = {name: value for name, value in layer.items() if name != "matte"}
-            found.append({**alone, "span": [0, 100_000]})
-    return found[::-1]
+    alone = ({name: each[name] for name in each if name != "matte"} for each in layers)
+    return [{**each, "span": [0, 100_000]} for each in alone]
 
 
 def _centered(scene: Scene) -> dict[str, Any]:

@@ -111,7 +111,7 @@ class BezierPath:
         return slopes / np.where(lengths > 0, lengths, 1.0)
 
 
-@lru_cache(maxsize=64)
+@lru_cache(maxsize=32)  # a MB or two each at the most, where a path has as many parts as it may
 def path_of(
     commands: Commands, scale: tuple[float, float], pivot: tuple[float, float]
 ) -> BezierPath:

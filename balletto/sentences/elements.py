@@ -193,24 +193,6 @@ _ALSO = {"above": ("up",), "nearer": ("closer",), "deeper": ("farther", "further
 
 
 @dataclass(frozen=True)
-class TieOf(Element):
-    """What a value of several numbers follows as a whole."""
-
-    name: str
-
-    def take(self, reading: Reading, into: Values) -> bool:
-        atom = reading.atom()
-        if atom is None or not isinstance(atom.parts, Tree) or atom.parts.data != "tie":
-            return False
-        into[self.name] = tie_of(atom.parts, reading.rate)
-        reading.at += 1
-        return True
-
-    def told(self) -> list[str]:
-        return ["(tied to “s1.transform.position”)"]
-
-
-@dataclass(frozen=True)
 class PairOf(Element):
     """Two numbers of pixels: a point, or a size."""
 

@@ -1,11 +1,14 @@
 """Reading where a layer stands: by numbers, or by words such as "at the lower right"."""
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from functools import cache
 from typing import Any
 
+from lark import Tree
+
 from ..scene import measures
-from .elements import Element, Literal, NumberOf, Option, TieOf
+from .atoms import tie_of
+from .elements import Element, Literal, NumberOf, Option, Reading, Values
 from .patterns import Pattern, PatternReader, elements_of, row
 
 # Places in words: the side of the picture across and down that a layer stands at; it stays where it
@@ -25,6 +28,24 @@ SIDES_OF_PICTURE: tuple[tuple[tuple[str, str], str], ...] = (
     (("right", ""), "on the right"),
     (("middle", "middle"), "in the middle of the picture"),
 )
+
+
+@dataclass(frozen=True)
+class _TieOf(Element):
+    """What a value of several numbers follows as a whole."""
+
+    name: str
+
+    def take(self, reading: Reading, into: Values) -> bool:
+        atom = reading.atom()
+        if atom is None or not isinstance(atom.parts, Tree) or atom.parts.data != "tie":
+            return False
+        into[self.name] = tie_of(atom.parts, reading.rate)
+        reading.at += 1
+        return True
+
+    def told(self) -> list[str]:
+        return ["(tied to “s1.transform.position”)"]
 
 
 @cache
@@ -54,7 +75,7 @@ def place_patterns() -> tuple[Pattern, ...]:
     found += [Pattern(tuple(elements_of(text, values)), is_rare=True) for text in rarely]
     found += [_from_to(pattern) for pattern in found]
     found += [
-        Pattern((Literal(words), TieOf(name)), is_rare=True)
+        Pattern((Literal(words), _TieOf(name)), is_rare=True)
         for words, name in (
             ("stands at", "position"), ("at", "position"), ("turned as", "rotation"),
             ("sized", "scale"),

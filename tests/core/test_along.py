@@ -12,6 +12,7 @@ from balletto.lettering.layout import lay_out
 from balletto.motion.along import text_path
 from balletto.motion.evaluate import compose
 from balletto.motion.matrices import place
+from balletto.motion.warnings import warnings_of
 from balletto.picture import handles
 from balletto.picture.bounds import places, rest_box
 from balletto.picture.frame import Picture, draw_frame
@@ -313,6 +314,15 @@ class LookTest(TestCase):
         (band,) = handles.sweeps(scene, scene.layer("t1"), scene.layer("t1").moves[0], 0)
         for edge in band["edges"]:
             self.assertTrue(all(math.hypot(x - 640, y - 360) > 170 for x, y in edge), edge)
+
+    def test_text_that_meets_itself_again_is_told(self):
+        for text, told in (("ORBIT", []), ("ROUND AND ROUND THE MOON " * 3, ["t1.transform"])):
+            scene = scene_along(text=text)
+            found = [w for w in warnings_of(scene, scene.layer("t1")) if "its path" in w.text]
+            self.assertEqual([each.path for each in found], told)
+        line = scene_along(shape=LINE, text="ROUND AND ROUND THE MOON " * 3)
+        found = [w for w in warnings_of(line, line.layer("t1")) if "its path" in w.text]
+        self.assertEqual(found, [])
 
     def test_said_and_read(self):
         scene = scene_along(along={"offset": 25, "rise": 12, "upright": True})

@@ -105,7 +105,8 @@ class WarningsTest(TestCase):
         self.assertEqual(warned({**move, "start": 60}), [])
 
     def test_every_check_can_speak(self):
-        self.assertEqual(len(CHECKS), 8)
+        """Each has a test here, but for that of paths, in `test_along`."""
+        self.assertEqual(len(CHECKS), 9)
 
     def test_presets_give_no_warnings(self):
         for name, preset in presets().items():

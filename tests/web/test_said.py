@@ -364,6 +364,23 @@ class CopiesTest(PageTest):
         self.assertEqual([layer["kind"] for layer in layers], ["shape"] * 7 + ["group"])
         for was, frame in zip(before, (30, 45), strict=True):
             self.assertLess(np.abs(self.pixels(frame) - was).mean(), 0.1)
+        # What is tied within a group is tied within each copy of it.
+        ring = {"kind": "shape", "id": "s1", "span": [0, 90], "group": "g1",
+                "shape": {"kind": "ellipse", "size": [80, 80]}}  # fmt: skip
+        title = {**scene_data("Ring")["layers"][0], "runs": [], "moves": [], "group": "g1"}
+        group = {"kind": "group", "id": "g1", "span": [0, 90],
+                 "transform": {"position": [320, 180, 0]},
+                 "formation": {"kind": "ring", "count": 3, "radius": 100}}  # fmt: skip
+        data = scene_data(size=[640, 360], layers=[ring, title, group])
+        self.edit(name="replace-scene", document=data)
+        self.edit(name="stand-along", layer="t1", value="s1")
+        was = self.pixels(30)
+        self.edit(name="take-apart", layer="g1")
+        self.assertLess(np.abs(self.pixels(30) - was).mean(), 0.1)
+        layers = self.document["layers"]
+        for title in (each for each in layers if each["kind"] == "title"):
+            tied = title["transform"]["position"]["tie"]["to"]
+            self.assertEqual(tied, f"{title['along']['layer']}.transform.position")
         response = self.edit(expect=422, name="take-apart", layer=layers[0]["id"])
         self.assertIn("no copies that could be taken apart", response.json()["message"])
 

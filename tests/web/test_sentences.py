@@ -302,6 +302,19 @@ class PresetsTest(TestCase):
         films = preset_preview(data, "t1", presets()["seamless-wave"])
         np.testing.assert_array_equal(films, plain_film)
 
+    def test_each_is_shown_of_what_goes_with_others_left_behind(self):
+        """Tied to another layer, and along a path: its words stand straight, its values stay."""
+        data = scene_data("Orbit")
+        plain_film = preset_preview(data, "t1", presets()["seamless-wave"])
+        shape = {"kind": "ellipse", "size": [400, 400]}
+        data["layers"].append({"kind": "shape", "id": "s1", "span": [0, 90], "shape": shape})
+        data = apply(data, {"name": "stand-along", "layer": "t1", "value": "s1"}).document
+        film = preset_preview(data, "t1", presets()["seamless-wave"])
+        np.testing.assert_array_equal(film, plain_film)
+        grouped = apply(data, {"name": "group-layers", "layers": ["s1", "t1"]}).document
+        group = next(each["id"] for each in grouped["layers"] if each["kind"] == "group")
+        self.assertTrue(preset_preview(grouped, group, presets()["seamless-wave"]).any())
+
     def test_there_are_enough_of_each_kind(self):
         groups = [preset["group"] for preset in presets().values()]
         self.assertGreaterEqual(len(groups), 24)

@@ -8,7 +8,7 @@ from balletto.motion.copy_places import COPIES, copy_places, stand_of
 from balletto.motion.layer_motion import units_at
 from balletto.motion.stagger import delays_of
 from balletto.scene.edits.layers import family_of, shifted
-from balletto.scene.edits.links import with_links
+from balletto.scene.edits.links import with_links, with_ties
 from balletto.scene.edits.paths import name_of
 from balletto.scene.effects import EFFECT_KINDS
 from balletto.scene.errors import SceneError
@@ -98,7 +98,7 @@ def _apart(layer: Data, family: list[Data], number: int) -> Data:
     made = {**layer, "id": names[layer["id"]]}
     if made.get("group") in names:
         made["group"] = names[made["group"]]
-    return with_links(made, names)
+    return with_links(with_ties(made, names), names)
 
 
 def _group_of(data: Data) -> Data:

@@ -78,8 +78,8 @@ def with_ties(data: Any, names: dict[str, str]) -> Any:
 def loosened(
     document: Document, layers: Collection[str], from_layers: Collection[str] | None = None
 ) -> Document:
-    """The document with those ties plain values that lead from one of `layers` to one of
-    `from_layers`, or to anything else; they keep the value that they have at frame 0."""
+    """The document in which `layers` are tied to none of `from_layers` any more, or, where these
+    are not given, to nothing but each other: what was tied keeps the value of frame 0."""
     scene = files.from_data(document)
     changes = []
     for pointer, tied in ties_in(scene, ()):
