@@ -6,8 +6,7 @@ inks: the mean says how much is seen of each, and the colours are mixed of that 
 is as exact as drawing in half floats in linear light, in a sixth of the time.
 """
 
-import math
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Callable, Iterator
 from functools import lru_cache, partial, reduce
 from itertools import compress
 from typing import Any, NamedTuple
@@ -17,20 +16,17 @@ import numpy as np
 import skia
 from scipy.optimize import nnls
 
-from ..raster.pixel_buffer import Edges, PixelBuffer, Scale
+from ..raster.pixel_buffer import PixelBuffer, Scale
 from ..scene.colors import coded, light_of
 from .canvas import UNSEEN, DrawItem
 from .item_boxes import boxes_of_items, meeting
+from .shutter_strips import Samples, evened, needed_samples, some_of, strips_of
 
-Samples = Sequence[Sequence[DrawItem]]
 # Draws samples on a canvas that shows the place of a buffer, one more each time that it is asked.
 Draw = Callable[[PixelBuffer, Samples, skia.Canvas], Iterator[None]]
 Color = str  # "#RRGGBB"
 Mean = Callable[[PixelBuffer, Samples, Draw], PixelBuffer]
 
-_NEXT = 2 / 3  # px: a smoothed edge is a px wide, so samples nearer than that look like a smear
-_FEWEST = 2
-_SAME_LOOK = 1 / 128  # by which the mean of some samples may have another opacity or colour
 _MANY = 6  # samples: of so many each may be a fraction of a pixel off
 _LINEAR = [0, 1, 3, 4, 6, 7]  # the numbers of a matrix that do not just move
 _MOST_PASSES = 2
@@ -43,84 +39,27 @@ _STEPS = 2**12  # of linear light, that are told apart
 def mean_in_linear_light(
     buffer: PixelBuffer, samples: Samples, draw: Draw, scale: Scale
 ) -> PixelBuffer:
-    """An empty buffer, filled with the mean of what samples of items make, premultiplied. All of
-    them are drawn only where something moves."""
-    if any(len(items) != len(samples[0]) for items in samples):
+    """An empty buffer, filled with the mean of what samples of items make, premultiplied. Where
+    nothing moves one of them is drawn, and elsewhere as many as look like all."""
+    even = evened(samples)
+    if even is None:
         return _mean_for(_colors_of(samples))(buffer, samples, draw)
-    matrices = np.array([[item.matrix for item in items] for items in samples])
-    chosen = _enough(samples, matrices, scale)
-    samples, matrices = [samples[number] for number in chosen], matrices[chosen]
-    make_mean = _mean_for(_colors_of(samples))
-    is_moving = np.ptp(matrices, axis=0).max(axis=-1, initial=0) > UNSEEN
-    for number in np.flatnonzero(~is_moving).tolist():
-        first, *others = (items[number] for items in samples)
-        is_moving[number] = not all(item.looks_like(first) for item in others)
-    samples = _with_copies(samples, matrices, is_moving)
-    if is_moving.all():
-        return make_mean(buffer, samples, draw)
-    still = make_mean(buffer, samples[:1], draw)
-    every = [item for items in samples for item in items]
-    boxes = boxes_of_items(every, scale).reshape(len(samples), -1, 4)
-    edges = _edges_around(boxes[:, is_moving].reshape(-1, 4), buffer)
-    if edges is None:
-        return still
-    near = [
-        list(compress(items, met))
-        for items, met in zip(samples, meeting(boxes, edges).tolist(), strict=True)
-    ]
-    still.part(*edges)[:] = make_mean(PixelBuffer.empty(*edges), near, draw).pixels
-    return still
-
-
-def _enough(samples: Samples, matrices: np.ndarray, scale: Scale) -> list[int]:
-    """The numbers of samples, evenly among all, that look like all of them: what moves by two
-    pixels while the shutter is open needs no sixteen. All, if more than place and looks change, or
-    the mean of the looks would be another: what appears at once while it is open."""
-    count = len(samples)
-    every = list(range(count))
-    first = samples[0]
-    for items in samples[1:]:
-        if not all(_differs_gradually(*pair) for pair in zip(items, first, strict=True)):
-            return every
-    corners = np.array(
-        [
-            [(x, y, 1.0) for x in item.outline.extent[::2] for y in item.outline.extent[1::2]]
-            for item in first
+    matrices = np.array([[item.matrix for item in items] for items in even])
+    needed = needed_samples(even, matrices, scale)
+    boxes = boxes_of_items([item for items in even for item in items], scale)
+    boxes = boxes.reshape(len(even), -1, 4)
+    make_mean = _mean_for(_colors_of(even))
+    still = list(compress(even[0], (needed == 1).tolist()))
+    mean = make_mean(buffer, [still], draw) if still else buffer
+    even = _with_copies(even, matrices, needed > 1)
+    for edges, count in strips_of(boxes, needed, buffer):
+        chosen = some_of(len(even), count)
+        near = [
+            [item for item in compress(even[number], met) if item.opacity > 0]
+            for number, met in zip(chosen, meeting(boxes[chosen], edges).tolist(), strict=True)
         ]
-    )
-    seen = np.einsum("snij,ncj->snci", matrices.reshape(count, -1, 3, 3), corners)
-    depths = seen[..., 2:]
-    if depths.min(initial=1.0) <= UNSEEN:
-        return every
-    places = seen[..., :2] / depths * (scale.across, scale.down)
-    apart = np.linalg.norm(np.diff(places, axis=0), axis=-1).max(initial=0.0)
-    needed = min(count, max(_FEWEST, math.ceil(count * apart / _NEXT)))
-    chosen = [int((number + 0.5) * count / needed) for number in range(needed)]
-    looks = np.array([[_look_of(item) for item in items] for items in samples])
-    if np.abs(looks[chosen].mean(axis=0) - looks.mean(axis=0)).max(initial=0.0) > _SAME_LOOK:
-        return every
-    return chosen
-
-
-def _differs_gradually(item: DrawItem, other: DrawItem) -> bool:
-    """Whether items have one outline and only differ in place, colour, softness and opacity."""
-    outline, _, fill, _, line, _, is_copy, window, _, within = item
-    # Told field by field: there may be a thousand items, and each copy of one would tell.
-    is_alike = (outline, line, is_copy, window, within) == (
-        other.outline, other.line, other.is_copy, other.window, other.within
-    )  # fmt: skip
-    return is_alike and (fill == other.fill or (type(fill) is str and type(other.fill) is str))
-
-
-def _look_of(item: DrawItem) -> tuple[float, ...]:
-    """What changes gradually of an item besides its place, each number by how much it is seen."""
-    light = _light_at_hand(item.fill) if isinstance(item.fill, str) else (0.0, 0.0, 0.0)
-    return (item.opacity, item.filled, item.blur / 16, *light)
-
-
-@lru_cache(maxsize=4096)
-def _light_at_hand(color: Color) -> tuple[float, ...]:
-    return tuple(light_of(color).tolist())
+        mean.part(*edges)[:] = make_mean(PixelBuffer.empty(*edges), near, draw).pixels
+    return mean
 
 
 def _with_copies(samples: Samples, matrices: np.ndarray, is_moving: np.ndarray) -> Samples:
@@ -136,15 +75,6 @@ def _with_copies(samples: Samples, matrices: np.ndarray, is_moving: np.ndarray) 
         ]
         for items in samples
     ]
-
-
-def _edges_around(boxes: np.ndarray, buffer: PixelBuffer) -> Edges | None:
-    """The edges of a buffer around boxes (number, 4) on it; None if there is nothing."""
-    if not len(boxes):
-        return None
-    left, top = np.maximum(boxes[:, :2].min(axis=0), (buffer.left, buffer.top)).tolist()
-    right, bottom = np.minimum(boxes[:, 2:].max(axis=0), (buffer.right, buffer.bottom)).tolist()
-    return (left, top, right, bottom) if left < right and top < bottom else None
 
 
 def _mean_for(colors: frozenset[Color] | None) -> Mean:

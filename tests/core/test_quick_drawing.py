@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.ndimage import gaussian_filter
 
-from balletto.picture import clipped, motion_blur
+from balletto.picture import clipped, motion_blur, shutter_strips
 from balletto.picture.bitmaps import Bitmap, Photo
 from balletto.picture.canvas import DrawItem, Gradient
 from balletto.picture.compositing import CompositeNode, draw_node
@@ -127,7 +127,7 @@ class ShutterTest(TestCase):
                     for n in range(64)
                 ]
                 quick = drawn(*items, samples=64)
-                with mock.patch.object(motion_blur, "_NEXT", 1e-9):
+                with mock.patch.object(shutter_strips, "_NEXT", 1e-9):
                     all_of_them = drawn(*items, samples=64)
                 self.assertGreater(psnr(quick, all_of_them), NEAR_DB)
 
@@ -141,7 +141,7 @@ class ShutterTest(TestCase):
                 DrawItem(outline, placed(200 + 0.02 * n, 130), fills[n], opacities[n])
                 for n in range(16)
             ]
-            with mock.patch.object(motion_blur, "_NEXT", 1e-9):
+            with mock.patch.object(shutter_strips, "_NEXT", 1e-9):
                 all_of_them = drawn(*items, samples=16)
             self.assertGreater(psnr(drawn(*items, samples=16), all_of_them), NEAR_DB)
 

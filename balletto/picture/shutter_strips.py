@@ -1,0 +1,183 @@
+"""Strips of a picture in which a shutter is open, and which of its samples each of them needs.
+
+Letters that fly need every sample of a shutter, those that have nearly come to rest just a few, and
+where nothing moves one is enough. So what moves is cut into strips, each of them with as many
+samples as what is seen in it needs: a letter that is in two has enough of them in both.
+"""
+
+from collections.abc import Iterable, Iterator, Sequence
+from functools import lru_cache
+from typing import NamedTuple
+
+import numpy as np
+
+from ..raster.pixel_buffer import Edges, PixelBuffer, Scale
+from ..scene.colors import light_of
+from .canvas import UNSEEN, DrawItem
+
+Samples = Sequence[Sequence[DrawItem]]
+
+_NEXT = 2 / 3  # px: a smoothed edge is a px wide, so samples nearer than that look like a smear
+# Of its deviation, for what is soft: so near to each other Gaussians add up to a smear without
+# waves, whose deviation is right within a hundredth.
+_SOFT_NEXT = 1 / 2
+_FEWEST = 2
+_SAME_LOOK = 1 / 128  # by which the mean of some samples may have another opacity or colour
+_CELL = 32  # px: strips begin and end at multiples of it
+# What a strip takes, in pixels of a sample: as such, and besides its samples.
+_A_STRIP, _ITS_MEAN = 150_000, 4
+
+
+class Strip(NamedTuple):
+    """A part of a picture, and how many samples of a shutter are enough for it."""
+
+    edges: Edges
+    count: int
+
+    @property
+    def cost(self) -> int:
+        """What it takes, in pixels of a sample."""
+        left, top, right, bottom = self.edges
+        return _A_STRIP + (right - left) * (bottom - top) * (self.count + _ITS_MEAN)
+
+    def joined(self, other: "Strip") -> "Strip":
+        """One that does for both."""
+        one, two = self.edges, other.edges
+        low, high = np.minimum(one[:2], two[:2]).tolist(), np.maximum(one[2:], two[2:]).tolist()
+        return Strip((*low, *high), max(self.count, other.count))
+
+
+def some_of(count: int, number: int) -> list[int]:
+    """The numbers of so many of `count` samples, evenly among all."""
+    return [int((each + 0.5) * count / number) for each in range(number)]
+
+
+def evened(samples: Samples) -> Samples | None:
+    """Samples with as many items each, alike from sample to sample: what is not there in one is
+    there without being seen. None, if that cannot be told."""
+    most = max(samples, key=len)
+    if all(len(items) == len(most) for items in samples):
+        return samples
+    found = [_evened(items, most) for items in samples]
+    return None if None in found else found  # type: ignore[return-value]
+
+
+def _evened(items: Sequence[DrawItem], most: Sequence[DrawItem]) -> Sequence[DrawItem] | None:
+    left = iter(items)
+    following = next(left, None)
+    made = []
+    for item in most:
+        if following is not None and following.outline == item.outline:
+            made.append(following)
+            following = next(left, None)
+        else:
+            made.append(item._replace(opacity=0.0))
+    return made if following is None else None
+
+
+def needed_samples(samples: Samples, matrices: np.ndarray, scale: Scale) -> np.ndarray:
+    """How many samples, evenly among all, look like all of them, for each item: what moves by two
+    pixels while the shutter is open needs no sixteen. One, of what stays as it is; all, if more
+    than place and looks change, or the mean of the looks would be another: what appears at once
+    while it is open. matrices: (samples, items, 9)"""
+    count = len(samples)
+    first = samples[0]
+    looks = np.array([[_look_of(item) for item in items] for items in samples])
+    apart = _steps(samples, matrices, scale)
+    needed = np.clip(np.ceil(count * apart), _FEWEST, count)
+    mean = looks.mean(axis=0)
+    for number in set(needed.astype(int).tolist()):
+        few = looks[some_of(count, number)].mean(axis=0)
+        needed[(needed == number) & (np.abs(few - mean).max(axis=1) > _SAME_LOOK)] = count
+    is_still = np.ptp(matrices, axis=0).max(axis=-1) <= UNSEEN
+    for number in range(len(first)):
+        others = [items[number] for items in samples[1:]]
+        if is_still[number] and all(item.looks_like(first[number]) for item in others):
+            needed[number] = 1
+        elif not all(_differs_gradually(item, first[number]) for item in others):
+            needed[number] = count
+    return needed.astype(int)
+
+
+def _steps(samples: Samples, matrices: np.ndarray, scale: Scale) -> np.ndarray:
+    """The longest steps that items make from sample to sample, (items,), as shares of one that
+    looks like a smear; without end, for what comes to the camera."""
+    extents = [item.outline.extent for item in samples[0]]
+    corners = np.array(
+        [[(x, y, 1.0) for x in extent[::2] for y in extent[1::2]] for extent in extents]
+    )
+    seen = np.einsum("snij,ncj->snci", matrices.reshape(*matrices.shape[:2], 3, 3), corners)
+    depths = seen[..., 2:]
+    places = seen[..., :2] / np.maximum(depths, UNSEEN) * (scale.across, scale.down)
+    steps = np.linalg.norm(np.diff(places, axis=0), axis=-1).max(axis=(0, 2))
+    steps[depths.min(axis=(0, 2, 3)) <= UNSEEN] = np.inf
+    blurs = np.array([[item.blur for item in items] for items in samples]).min(axis=0)
+    a, b, c, d = np.moveaxis(matrices[..., [0, 1, 3, 4]], -1, 0)
+    growth = np.sqrt(np.abs(a * d - b * c).min(axis=0) * (scale.across * scale.down))
+    is_flat = (np.abs(matrices[..., 6:] - (0, 0, 1)) <= UNSEEN).all(axis=(0, 2))
+    soft: np.ndarray = np.where(is_flat, blurs * growth * _SOFT_NEXT, 0)
+    return steps / np.maximum(soft, _NEXT)
+
+
+def _differs_gradually(item: DrawItem, other: DrawItem) -> bool:
+    """Whether items have one outline and only differ in place, colour, softness and opacity."""
+    outline, _, fill, _, line, _, is_copy, window, _, within = item
+    # Told field by field: there may be a thousand items, and each copy of one would tell.
+    is_alike = (outline, line, is_copy, window, within) == (
+        other.outline, other.line, other.is_copy, other.window, other.within
+    )  # fmt: skip
+    return is_alike and (fill == other.fill or (type(fill) is str and type(other.fill) is str))
+
+
+def _look_of(item: DrawItem) -> tuple[float, ...]:
+    """What changes gradually of an item besides its place, each number by how much it is seen."""
+    light = _light_at_hand(item.fill) if isinstance(item.fill, str) else (0.0, 0.0, 0.0)
+    return (item.opacity, item.filled, item.blur / 16, *light)
+
+
+@lru_cache(maxsize=4096)
+def _light_at_hand(color: str) -> tuple[float, ...]:
+    return tuple(light_of(color).tolist())
+
+
+def strips_of(boxes: np.ndarray, needed: np.ndarray, buffer: PixelBuffer) -> list[Strip]:
+    """The strips of a buffer, apart from each other, in which what moves is seen.
+
+    boxes: the edges of items in each sample, (samples, items, 4); needed: of each item, (items,)
+    """
+    around = np.concatenate([boxes[..., :2].min(axis=0), boxes[..., 2:].max(axis=0)], axis=-1)
+    moving = around[needed > 1]
+    low, high = (buffer.left, buffer.top), (buffer.right, buffer.bottom)
+    moving = np.concatenate([np.maximum(moving[:, :2], low), np.minimum(moving[:, 2:], high)], 1)
+    is_seen = (moving[:, :2] < moving[:, 2:]).all(axis=1)
+    moving, counts = moving[is_seen], needed[needed > 1][is_seen]
+    if not len(moving):
+        return []
+    size = moving[:, 2:].max(axis=0) - moving[:, :2].min(axis=0)
+    axis = int(size[1] > size[0])
+    return _joined(_cells(moving, counts, axis, high[axis]))
+
+
+def _cells(boxes: np.ndarray, counts: np.ndarray, axis: int, end: int) -> Iterator[Strip]:
+    """Narrow strips across an axis (0: from left to right), where there is one of boxes (n, 4)."""
+    first = int(boxes[:, axis].min())
+    for start in range(first, int(boxes[:, axis + 2].max()), _CELL):
+        stop = min(start + _CELL, end)
+        met = (boxes[:, axis] < stop) & (boxes[:, axis + 2] > start)
+        if met.any():
+            low, high = boxes[met, :2].min(axis=0), boxes[met, 2:].max(axis=0)
+            low[axis], high[axis] = max(low[axis], start), min(high[axis], stop)
+            yield Strip((*low.tolist(), *high.tolist()), int(counts[met].max()))
+
+
+def _joined(strips: Iterable[Strip]) -> list[Strip]:
+    """Strips in order, of which those are one with the next that are drawn sooner so."""
+    made: list[Strip] = []
+    for strip in strips:
+        made.append(strip)
+        while len(made) > 1:
+            both = made[-2].joined(made[-1])
+            if both.cost > made[-2].cost + made[-1].cost:
+                break
+            made[-2:] = [both]
+    return made
