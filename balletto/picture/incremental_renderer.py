@@ -55,8 +55,11 @@ class IncrementalRenderer:
             self._canvas.lay_background(background, changed)
         for node in nodes if changed == self._all else self._touching(nodes, changed):
             draw_node(self._canvas, node)
-        part = np.s_[top:bottom, left:right]
-        self._pixels[part] = self._canvas.pixels[part]
+        if changed == self._all:
+            self._pixels = self._canvas.turned_over(self._pixels)
+        else:
+            part = np.s_[top:bottom, left:right]
+            self._pixels[part] = self._canvas.pixels[part]
         return changed
 
     def _changed(self, before: list[CompositeNode], nodes: list[CompositeNode]) -> Edges:

@@ -5,14 +5,22 @@ OpenCV, which takes a quarter of the time that Skia does.
 """
 
 import math
+from collections import deque
+from typing import Any
 
 import cv2
 import numpy as np
 import skia
 
-from .bitmaps import Photo
+from ..raster.pixel_buffer import PixelBuffer
+from .bitmap_store import BITMAPS
+from .bitmaps import Bitmap, Photo
 from .clipped import SMALL, in_sight, put_within
 
+Pixel = tuple[int, int]
+# What was turned last: a photo that is asked for again as it was, stays, and is kept.
+_asked: deque[Any] = deque(maxlen=64)
+_COLUMN = 128  # px
 _SMOOTH = skia.SamplingOptions(skia.FilterMode.kLinear, skia.MipmapMode.kLinear)
 
 
@@ -21,16 +29,37 @@ def draw_photo(canvas: skia.Canvas, photo: Photo, paint: skia.Paint, blur: float
     if photo.color is not None:
         color = 0xFF000000 | int(photo.color[1:], 16)
         paint.setColorFilter(skia.ColorFilters.Blend(color, skia.BlendMode.kSrcIn))
-    matrix, box = canvas.getTotalMatrix(), skia.Rect.MakeLTRB(*photo.box)
-    seen = in_sight(canvas, box)
+    box, seen = skia.Rect.MakeLTRB(*photo.box), _large_in_sight(canvas, photo)
     if blur:
         paint.setImageFilter(skia.ImageFilters.Blur(blur, blur))
-    elif seen and not matrix.hasPerspective() and seen.width() * seen.height() > SMALL:
-        pixels = _turned(photo, matrix, seen)
+    elif seen:
+        pixels = _turned(photo, canvas.getTotalMatrix(), seen)
         put_within(canvas, skia.Path.Rect(box), pixels, seen, paint, photo.bitmap.is_opaque)
         return
     # Not as a shader, which would be copied through its bytes.
     canvas.drawImageRect(photo.bitmap.image, box, _SMOOTH, paint)
+
+
+def without_edges(canvas: skia.Canvas, photo: Photo, corner: Pixel) -> PixelBuffer | None:
+    """The pixels of a large photo, drawn through the matrix of a canvas, whose edges all lie out of
+    sight; None if it is another. `corner`: the pixel of the picture that the canvas begins at."""
+    seen = _large_in_sight(canvas, photo)
+    if seen is None or photo.color is not None:
+        return None
+    edge, matrix = skia.Path.Rect(skia.Rect.MakeLTRB(*photo.box)), canvas.getTotalMatrix()
+    edge.transform(matrix)
+    if not edge.conservativelyContainsRect(skia.Rect.Make(seen)):
+        return None
+    across, down = corner
+    return PixelBuffer(_turned(photo, matrix, seen), across + seen.left(), down + seen.top())
+
+
+def _large_in_sight(canvas: skia.Canvas, photo: Photo) -> skia.IRect | None:
+    """The pixels of a canvas that a photo may touch, if they are many and flat."""
+    seen = in_sight(canvas, skia.Rect.MakeLTRB(*photo.box))
+    if seen is None or canvas.getTotalMatrix().hasPerspective():
+        return None
+    return seen if seen.width() * seen.height() > SMALL else None
 
 
 def _turned(photo: Photo, matrix: skia.Matrix, seen: skia.IRect) -> np.ndarray:
@@ -47,10 +76,31 @@ def _turned(photo: Photo, matrix: skia.Matrix, seen: skia.IRect) -> np.ndarray:
     way.preScale(across * by, down * by)
     way.preTranslate(0.5, 0.5)
     rows = np.array([[way[0], way[1], way[2]], [way[3], way[4], way[5]]])
-    return cv2.warpAffine(
-        source,
-        rows,
-        (seen.width(), seen.height()),
-        flags=cv2.INTER_LINEAR,
-        borderMode=cv2.BORDER_REPLICATE,
-    )
+    size = (seen.width(), seen.height())
+    key = f"{photo.bitmap.key} by {by} through {rows.tobytes().hex()} at {size}"
+
+    def turned() -> Bitmap:
+        return Bitmap(key, _warped(source, rows, size))
+
+    if key in _asked:
+        return BITMAPS.get(key, turned).pixels
+    _asked.append(key)
+    return turned().pixels
+
+
+def _warped(source: np.ndarray, rows: np.ndarray, size: tuple[int, int]) -> np.ndarray:
+    """Pixels through a matrix (2, 3), (height, width) of `size`, column by column: a long slanted
+    row is read from so many pages of memory that finding these takes as long again."""
+    width, height = size
+    made = np.empty((height, width, 4), dtype=np.uint8)
+    for left in range(0, width, _COLUMN):
+        column = made[:, left : left + _COLUMN]
+        cv2.warpAffine(
+            source,
+            rows - ((0, 0, left), (0, 0, 0)),
+            (column.shape[1], height),
+            dst=column,
+            flags=cv2.INTER_LINEAR,
+            borderMode=cv2.BORDER_REPLICATE,
+        )
+    return made

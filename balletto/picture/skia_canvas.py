@@ -9,6 +9,7 @@ import cv2
 import numpy as np
 import skia
 
+from ..raster.blending import blend_few
 from ..raster.pixel_buffer import AS_IT_IS, Edges, PixelBuffer, Scale, times_alpha
 from .bitmaps import Box, Photo
 from .canvas import Cut, DrawItem, EffectValues, Gradient, Line
@@ -16,7 +17,7 @@ from .gradients import fill_with_gradient
 from .masks import let_through, matte_of
 from .motion_blur import mean_in_linear_light
 from .outlines import Commands
-from .photos import draw_photo
+from .photos import draw_photo, without_edges
 from .skia_outlines import Outline
 from .sprite_cache import NOTHING, Placed, SpriteCache
 from .windows import close_window, open_window
@@ -78,6 +79,13 @@ class SkiaCanvas:
     def pixels(self) -> np.ndarray:
         return self._buffers[0].pixels
 
+    def turned_over(self, pixels: np.ndarray) -> np.ndarray:
+        """The picture that was drawn; the next is drawn on `pixels`, of the same size."""
+        drawn = self.pixels
+        self._buffers[0] = PixelBuffer(pixels)
+        self._aim()
+        return drawn
+
     def _aim(self) -> None:
         """Makes the last buffer what is drawn on."""
         buffer = self._buffers[-1]
@@ -121,6 +129,8 @@ class SkiaCanvas:
         items = list(items)
         mode = BLEND_MODES[blend] if blend != "normal" else skia.BlendMode.kSrcOver
         if blend == "normal" or _is_of_one_piece(items):
+            if blend != "normal" and self._blend_photo(items[0], mode):
+                return
             self._mode = mode
             self._draw_all(items)
             self._mode = skia.BlendMode.kSrcOver
@@ -130,6 +140,23 @@ class SkiaCanvas:
         self._canvas.saveLayer(None, skia.Paint(BlendMode=mode))
         self._draw_all(items)
         self._canvas.restore()
+
+    def _blend_photo(self, item: DrawItem, mode: skia.BlendMode) -> bool:
+        """Blends a large photo that covers all that is seen, if that is what an item is."""
+        if not isinstance(item.fill, Photo) or item != DrawItem(*item[:4]):
+            return False  # it is dressed
+        placed = skia.Matrix.MakeAll(*item.matrix)
+        self._canvas.setMatrix(skia.Matrix.Concat(self._scale, placed) if self._scale else placed)
+        corner = (self._buffers[-1].left, self._buffers[-1].top)
+        covering = without_edges(self._canvas, item.fill, corner)
+        if covering is not None:
+            self._blend(covering, skia.Paint(Alphaf=item.opacity, BlendMode=mode))
+        return covering is not None
+
+    def _blend(self, buffer: PixelBuffer, paint: skia.Paint) -> None:
+        """Blends pixels with the last buffer in a mode that is not the usual."""
+        if not blend_few(buffer, self._buffers[-1], paint):
+            self._put(buffer, paint)
 
     def _draw_all(self, items: Sequence[DrawItem]) -> None:
         self._draw_placed(items, self._sprites.placed(items, self._buffers[-1], self._pixel))
@@ -309,7 +336,9 @@ class SkiaCanvas:
         paint = skia.Paint(Alphaf=opacity)
         if blend != "normal":
             paint.setBlendMode(BLEND_MODES[blend])
-        self._put(buffer, paint)
+            self._blend(buffer, paint)
+        else:
+            self._put(buffer, paint)
 
     def _put(self, buffer: PixelBuffer, paint: skia.Paint) -> None:
         below = self._buffers[-1]

@@ -9,7 +9,6 @@ from typing import Any, ClassVar
 import numpy as np
 
 from ...lettering.own_fonts import families_of
-from ...motion.layer_motion import moved_matrices
 from ...scene.document import Scene
 from ...scene.files import to_data
 from ...scene.layers.nested import NestedLayer
@@ -56,7 +55,7 @@ class PreparedNested(PreparedForm):
 
     def _enlargement(self, time: float) -> float:
         """How large it is seen, at the step that is enough for it."""
-        matrix = moved_matrices(self._scene, self._layer, np.array([time]))[0]
+        matrix = self._state(time).matrix
         seen = float(np.sqrt(abs(np.linalg.det(matrix[:2, :2])))) / max(float(matrix[2, 2]), 1e-3)
         width, height = self._inner.scene.size
         step = np.ceil(np.log(min(max(seen, _SMALLEST), _LARGEST)) / np.log(_STEP) - 1e-6)
