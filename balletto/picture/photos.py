@@ -13,6 +13,7 @@ import numpy as np
 import skia
 
 from ..raster.pixel_buffer import PixelBuffer
+from ..raster.warping import warp
 from .bitmap_store import BITMAPS
 from .bitmaps import Bitmap, Photo
 from .clipped import SMALL, in_sight, put_within
@@ -20,7 +21,6 @@ from .clipped import SMALL, in_sight, put_within
 Pixel = tuple[int, int]
 # What was turned last: a photo that is asked for again as it was, stays, and is kept.
 _asked: deque[Any] = deque(maxlen=64)
-_COLUMN = 128  # px
 _SMOOTH = skia.SamplingOptions(skia.FilterMode.kLinear, skia.MipmapMode.kLinear)
 
 
@@ -76,31 +76,15 @@ def _turned(photo: Photo, matrix: skia.Matrix, seen: skia.IRect) -> np.ndarray:
     way.preScale(across * by, down * by)
     way.preTranslate(0.5, 0.5)
     rows = np.array([[way[0], way[1], way[2]], [way[3], way[4], way[5]]])
-    size = (seen.width(), seen.height())
-    key = f"{photo.bitmap.key} by {by} through {rows.tobytes().hex()} at {size}"
+    size = f"{seen.width()} x {seen.height()}"
+    key = f"{photo.bitmap.key} by {by} through {rows.tobytes().hex()} to {size}"
 
     def turned() -> Bitmap:
-        return Bitmap(key, _warped(source, rows, size))
+        made = np.empty((seen.height(), seen.width(), 4), dtype=np.uint8)
+        warp(source, rows, made, cv2.BORDER_REPLICATE)
+        return Bitmap(key, made)
 
     if key in _asked:
         return BITMAPS.get(key, turned).pixels
     _asked.append(key)
     return turned().pixels
-
-
-def _warped(source: np.ndarray, rows: np.ndarray, size: tuple[int, int]) -> np.ndarray:
-    """Pixels through a matrix (2, 3), (height, width) of `size`, column by column: a long slanted
-    row is read from so many pages of memory that finding these takes as long again."""
-    width, height = size
-    made = np.empty((height, width, 4), dtype=np.uint8)
-    for left in range(0, width, _COLUMN):
-        column = made[:, left : left + _COLUMN]
-        cv2.warpAffine(
-            source,
-            rows - ((0, 0, left), (0, 0, 0)),
-            (column.shape[1], height),
-            dst=column,
-            flags=cv2.INTER_LINEAR,
-            borderMode=cv2.BORDER_REPLICATE,
-        )
-    return made

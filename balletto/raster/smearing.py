@@ -1,7 +1,8 @@
 """Smears: the mean of many copies along a line, or away from a point.
 
 2**k copies take k steps: each adds to what there is the same, shifted twice as far as the step
-before did. In numbers of 16 bits, since each step rounds.
+before did. In numbers of 16 bits, since each step rounds: they have room for
+the sums of four steps, then for means.
 """
 
 import math
@@ -11,9 +12,11 @@ import cv2
 import numpy as np
 
 from .pixel_buffer import PixelBuffer
+from .warping import warp
 
 _MOST_STEPS = 9  # 512 copies
-_FINER = 257  # 255 of 8 bits are 65535 of 16
+_FINER = 16  # times, that 255 of 8 bits go into 16, with room for four sums
+_MOST = 2**16 - 1
 # A map of points (x, y) of the buffer, counted from its corner, to others: two rows of three.
 Way = np.ndarray
 
@@ -37,16 +40,24 @@ def smeared(
     buffer: PixelBuffer, start: Way, further: Callable[[int], Way], steps: int
 ) -> PixelBuffer:
     """The mean of 2**steps copies, the nth of which is `further(n)` away from `start`."""
-    mean = _moved(np.multiply(buffer.pixels, _FINER, dtype=np.uint16), start)
+    total, white = np.multiply(buffer.pixels, _FINER, dtype=np.uint16), 255 * _FINER
+    moved = np.empty_like(total)
+    if not np.array_equal(start, shifted(0, 0)):
+        _move(total, start, moved)
+        total, moved = moved, total
     for step in range(steps):
-        cv2.addWeighted(mean, 0.5, _moved(mean, further(2**step)), 0.5, 0, dst=mean)
-    return buffer.like(cv2.convertScaleAbs(mean, alpha=1 / _FINER))
+        _move(total, further(2**step), moved)
+        if 2 * white <= _MOST:
+            cv2.add(total, moved, dst=total)
+            white *= 2
+        else:
+            cv2.addWeighted(total, 0.5, moved, 0.5, 0, dst=total)
+    return buffer.like(cv2.convertScaleAbs(total, alpha=255 / white))
 
 
-def _moved(pixels: np.ndarray, way: Way) -> np.ndarray:
-    """Pixels moved, with nothing beyond their edges."""
+def _move(pixels: np.ndarray, way: Way, made: np.ndarray) -> None:
+    """Moves pixels, with nothing beyond their edges."""
     way = way.copy()
     # OpenCV counts from the middle of the first pixel.
     way[:, 2] += way[:, :2] @ (0.5, 0.5) - 0.5
-    height, width = pixels.shape[:2]
-    return cv2.warpAffine(pixels, way, (width, height), flags=cv2.INTER_LINEAR)
+    warp(pixels, way, made)
