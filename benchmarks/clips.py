@@ -19,6 +19,7 @@ from playwright.sync_api import sync_playwright
 from balletto.clip.convert import Converter
 from balletto.clip.encoder import Encoder, encoder_threads
 from balletto.clip.export_settings import usual_settings
+from balletto.clip.memory import keep_at_hand
 from balletto.clip.render import render, segments
 from balletto.lettering.families import FOLDER
 from balletto.picture.frame import Picture
@@ -122,6 +123,7 @@ def _cores() -> int:
 
 
 def _draw(part: range) -> None:
+    keep_at_hand()  # as whoever renders does
     renderer = IncrementalRenderer(Picture(opened(DEMO / RICHEST)))
     for frame in part:
         renderer.draw(frame)

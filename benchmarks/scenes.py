@@ -3,6 +3,7 @@
 import time
 from pathlib import Path
 
+from balletto.clip.memory import keep_at_hand
 from balletto.picture.frame import Picture
 from balletto.picture.incremental_renderer import IncrementalRenderer
 from balletto.scene import files
@@ -21,6 +22,7 @@ def opened(path: Path) -> Scene:
 def scenes() -> dict[str, float]:
     """scene_ms: milliseconds of one core for a frame at 1920 x 1080, drawn one after another as a
     render does, by scene. What is made once for all frames is made before."""
+    keep_at_hand()
     return {
         f"scene_ms {path.name.removesuffix(SUFFIX)}": _frame_ms(opened(path))
         for path in sorted(DEMO.glob(f"*{SUFFIX}"))

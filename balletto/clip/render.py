@@ -25,7 +25,7 @@ from .encoder import encoder_threads
 from .errors import ClipError
 from .export_settings import ExportSettings, clip_times, seen_in
 from .formats import FORMATS, check_settings
-from .memory import give_back
+from .memory import give_back, keep_at_hand
 from .mixing import has_sound, mixed
 from .pieces import DrawnPieces, Progress, Whole
 
@@ -100,6 +100,7 @@ def render_segment(
 ) -> None:
     """Draws and encodes the clip's frames of those numbers into a piece at `path`, all in memory
     but one frame. `progress` is told the frames done; raising from it stops."""
+    keep_at_hand()
     picture, pieces = Picture(seen_in(scene, settings)), FORMATS[settings.format].pieces
     times = clip_times(scene, settings)[part.start : part.stop]
     if isinstance(pieces, DrawnPieces):
