@@ -156,8 +156,9 @@ class Canvas(Protocol):
     def clear(self, color: str | None) -> None:
         """Fills the picture with a colour, or with nothing at all."""
 
-    def lay_background(self, background: DrawItem) -> None:
-        """Fills the picture with what covers all of it."""
+    def lay_background(self, background: DrawItem, color: str | None) -> None:
+        """Fills the picture with a colour, or with nothing at all, and with what lies over all of
+        that."""
 
     @staticmethod
     def outline(commands: Commands) -> Any:
@@ -198,7 +199,8 @@ class RecordingCanvas:
     def clear(self, color: str | None) -> None:
         self.calls.append(("clear", color))
 
-    def lay_background(self, background: DrawItem) -> None:
+    def lay_background(self, background: DrawItem, color: str | None) -> None:
+        self.clear(color)
         self.calls.append(("background", *background))
 
     @staticmethod

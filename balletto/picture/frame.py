@@ -54,9 +54,10 @@ class Picture:
 
     def draw(self, canvas: Canvas, frame: float) -> None:
         """Draws one frame; fractions of a frame are allowed."""
-        canvas.clear(self.background_color)
         if item := self.background_item(canvas, frame):
-            canvas.lay_background(item)
+            canvas.lay_background(item, self.background_color)
+        else:
+            canvas.clear(self.background_color)
         for node in self.nodes(canvas, frame):
             draw_node(canvas, node)
 

@@ -50,9 +50,11 @@ class IncrementalRenderer:
         left, top, right, bottom = changed
         if left >= right or top >= bottom:
             return NOTHING
-        self._canvas.clear(self._picture.background_color, changed)
+        color = self._picture.background_color
         if background:
-            self._canvas.lay_background(background, changed)
+            self._canvas.lay_background(background, color, changed)
+        else:
+            self._canvas.clear(color, changed)
         for node in nodes if changed == self._all else self._touching(nodes, changed):
             draw_node(self._canvas, node)
         if changed == self._all:

@@ -72,7 +72,7 @@ class SkiaCanvas:
         self._paint = skia.Paint(AntiAlias=True)
         self._mode = skia.BlendMode.kSrcOver  # how what is drawn is blended with what is there
         self._sprites = SpriteCache(self._draw_sprite)
-        self._background: tuple[DrawItem, PixelBuffer] | None = None
+        self._background: tuple[tuple[DrawItem, str | None], PixelBuffer] | None = None
         self._aim()
 
     @property
@@ -110,13 +110,16 @@ class SkiaCanvas:
             numbers = numbers[top:bottom, left:right]
         numbers.fill(0 if color is None else 0xFF000000 | _rgb(color))
 
-    def lay_background(self, background: DrawItem, edges: Edges | None = None) -> None:
+    def lay_background(
+        self, background: DrawItem, color: str | None, edges: Edges | None = None
+    ) -> None:
         """Fills the picture, or just what lies between edges; drawn once while it stays."""
-        if self._background is None or self._background[0] != background:
+        if self._background is None or self._background[0] != (background, color):
             whole = self._buffers[0]
+            self.clear(color)
             buffer = whole.like(whole.pixels.copy())
             self._draw_on(buffer, [background], buffer.canvas, [None])
-            self._background = (background, buffer)
+            self._background = ((background, color), buffer)
         left, top, right, bottom = edges or (0, 0, *self._buffers[0].size)
         part = np.s_[top:bottom, left:right]
         self.pixels[part] = self._background[1].pixels[part]

@@ -63,7 +63,8 @@ class SvgCanvas:
         if color is not None:
             self._put(_rectangle(color))
 
-    def lay_background(self, background: DrawItem) -> None:
+    def lay_background(self, background: DrawItem, color: str | None) -> None:
+        self.clear(color)
         self.draw([background])
 
     # Paths are prepared as for drawing: parts and edges of them are the same then.

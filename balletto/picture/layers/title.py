@@ -18,15 +18,18 @@ from ...motion.matrices import place
 from ...motion.reflow import moved_axes
 from ...motion.turns import caret_at
 from ...scene.document import Scene
+from ...scene.effects.displace import Displace
+from ...scene.effects.hatch import Hatch
+from ...scene.effects.shadow import Shadow
 from ...scene.effects.trail import Trail
 from ...scene.layers.title import Title
 from ...scene.primitives import polygon
-from ...scene.tracks import value_at
+from ...scene.tracks import changes_over_time, value_at
 from ..appearance import Appearance, appearance_of
 from ..becoming import becoming, fills_on_the_way, middles_on_the_way
 from ..bitmaps import Box, Photo
 from ..boxes import around, boxes_of, widened
-from ..canvas import Canvas, DrawItem, Window
+from ..canvas import UNSEEN, Canvas, DrawItem, Window
 from ..color_glyphs import color_photo
 from ..compositing import Drawn
 from ..effect_values import (
@@ -48,6 +51,7 @@ from .base import Prepare, PreparedLayer, RestBox
 BLOCK = 16
 # Outlines at moved axes, or displaced, that a title keeps: those of a few seconds, not of a clip.
 MOST_MOVED = 4096
+_DRESSING = (Displace, Hatch, Shadow)  # effects that are of the letters, not of what they make
 _NO_COLOR = "#000000"  # of what has none of its own, where a letter has no plain fill
 _NO_TINT = (0.0, _NO_COLOR)
 _LARGEST = 1000.0  # times, that a copy of a trail grows
@@ -73,6 +77,21 @@ class _Block:
     def boxes(self) -> list[Box]:
         """For each time what is drawn on."""
         return boxes_of(self._extents, self.matrices, self.opacities > 0)
+
+    @property
+    def is_still(self) -> bool:
+        """Whether it is the same at all its times, but for what cannot be seen."""
+        numbers = [self.matrices, self.opacities, *self.axes.values()]
+        if self.ways is not None:
+            numbers += [self.ways.leg, self.ways.share]
+        if any(np.ptp(each, axis=0).max(initial=0) >= UNSEEN for each in numbers):
+            return False
+        look = self.appearance
+        rows: list[list[Any]] = [look.fills, look.lines, look.blurs, look.shadows, look.filled]
+        rows += [each for each in (look.hatched, look.tints, self.windows) if each is not None]
+        # Bumps are new now and then, however strong they are.
+        is_bumpy = any(map(any, look.displacements))
+        return not is_bumpy and all(row == each[0] for each in rows for row in each[1:])
 
     @property
     def _extents(self) -> np.ndarray:
@@ -122,11 +141,25 @@ class PreparedTitle(PreparedLayer):
             block, row = self._at(float(times[0]))
             return Drawn([self._plain(canvas, block, row)], lambda: self._box(block, row))
         block = self._work_out(times)
-        rows = range(len(times))
+        rows = range(1 if self._is_still(block) else len(times))
         return Drawn(
             [self._plain(canvas, block, row) for row in rows],
             lambda: around([self._box(block, row) for row in rows]),
         )
+
+    def _is_still(self, block: _Block) -> bool:
+        """Whether the letters are the same at all times of a block, but for what cannot be seen;
+        False also where that would take as long to tell as to draw them."""
+        return self._dress_is_still and block.is_still
+
+    @cached_property
+    def _dress_is_still(self) -> bool:
+        """Whether nothing but its moves and its place changes the letters: no caret, no bumps or
+        strokes that may be new, no shadow that has keys."""
+        layer, dress = self._layer, [e for e in self._layer.effects if isinstance(e, _DRESSING)]
+        values = [value for effect in dress for _, value in effect]
+        may_be_new = any(isinstance(effect, Displace | Hatch) for effect in dress)
+        return not (layer.caret or may_be_new or any(map(changes_over_time, values)))
 
     def _at(self, frame: float) -> tuple[_Block, int]:
         """The block that a frame is in, and its place there."""
