@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from functools import cache, partial
-from typing import Any, cast
+from typing import Any, NamedTuple, cast
 
 import numpy as np
 
@@ -18,6 +18,7 @@ from .gathering import ways_together
 from .off_picture import off_picture
 from .properties import ABOUT_PIVOT, chance_number, parts_of, property_of
 from .reach import differs_by_property, reach_of
+from .recent import Recent
 from .stagger import delays_of
 from .units import Part, Units, cells_among, is_of_whole_units, part_of, units_for
 
@@ -84,9 +85,11 @@ class Composite:
         self.values[name] = property_of(name).join(self[name], weights, away)
 
 
-def trace(move: Move, units: Units, times: np.ndarray) -> Trace:
-    """Delays and weights of one move of `units` at `times` (t,), frames of the scene."""
-    delays = delays_of(move.stagger, units)
+def trace(move: Move, units: Units, times: np.ndarray, delays: np.ndarray | None = None) -> Trace:
+    """Delays and weights of one move of `units` at `times` (t,), frames of the scene; `delays`, if
+    they are known."""
+    if delays is None:
+        delays = delays_of(move.stagger, units)
     local = times[:, None] - move.start - delays
 
     def plain(at: np.ndarray, amount: Any, asked: Asked = X, before: float = 0.0) -> np.ndarray:
@@ -162,6 +165,27 @@ def does_something(move: Move) -> bool:
     return move.on and bool(wanted)
 
 
+class _Waiting(NamedTuple):
+    """The units of a move of a title, and their delays, which are the same in all frames."""
+
+    units: Units
+    delays: np.ndarray
+
+
+_recent = Recent(most=256)
+
+
+def _waiting(scene: Scene, title: Title, layout: Layout, move: Move) -> _Waiting:
+    def make() -> _Waiting:
+        units = units_for(scene, title, layout, move)
+        return _Waiting(units, delays_of(move.stagger, units))
+
+    # By what they are, not by what they say, which takes longer to compare than to work out; the
+    # results keep them there, so that no other takes their place.
+    key = (id(title), id(layout), id(move))
+    return _recent.of(scene, key, lambda: (make(), title, layout, move))[0]
+
+
 # How many columns values have, and which of them a move's own are.
 Widened = tuple[int, np.ndarray]
 
@@ -186,11 +210,11 @@ class _Sum:
             if spaced and move.spaces:
                 cells = cells_among(layout, move.among)
                 return None if move.among is None else (count, cells)
+            if move.among is None and not spaced:
+                return None
             part = part_of(layout, kind, move.among)
             own = np.unique(layout.member[kind][part.letters])
-            if spaced:
-                return count, layout.visible[own]
-            return None if move.among is None else (count, own)
+            return (count, layout.visible[own]) if spaced else (count, own)
 
         whole = part_of(layout, kind)
         composite = self._summed(moves, count, widened, whole)
@@ -241,8 +265,8 @@ class _Sum:
 
     def _join(self, composite: Composite, move: Move, place: Widened | None) -> None:
         """Adds one move's part."""
-        units = units_for(self.scene, self.title, self.layout, move)
-        traced = trace(move, units, self.times)
+        units, delays = _waiting(self.scene, self.title, self.layout, move)
+        traced = trace(move, units, self.times, delays)
         turns = composite.turns.get(_pivot_of(move))
         for name, value in move.pose.given.items():
             away, weights = value_at(value, traced.local_times), traced.weights_of(name)

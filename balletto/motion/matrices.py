@@ -114,6 +114,8 @@ def _pivots(values: Composite, layout: Layout, flow: Reflow | None) -> np.ndarra
     """The pivots of the units in title space, (n, 2), or (times, n, 2) if they shift."""
     (across, down), whose = values.pivot
     boxes, edges = values.boxes, values.edges
+    if whose == "unit" and flow is None:
+        return boxes[..., :2] + (boxes[..., 2:] - boxes[..., :2]) * (across, down)
     # The owner of each unit is that of its first character; a larger one than its unit's own
     # cannot be meant, so the unit's own box counts then.
     if whose != "unit" and UNIT_KINDS.index(whose) > UNIT_KINDS.index(values.kind):

@@ -1,5 +1,6 @@
 """How the letters of a title look: fills, lines along the edge, blurs, as moves change them."""
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import lru_cache
@@ -70,20 +71,15 @@ def _summed(
     name: str, composites: dict[str, Composite], start: np.ndarray | float = 0.0
 ) -> np.ndarray | float:
     """A property that adds up over unit kinds, never below 0; 0 if nothing changes it."""
-    total = start
-    for composite in composites.values():
-        if name in composite.values:
-            total = total + composite.of_characters(name)
-    return np.maximum(total, 0.0)
+    found = [each.of_characters(name) for each in composites.values() if name in each.values]
+    # Most titles have none of it.
+    return np.maximum(sum(found, start), 0.0) if found else start
 
 
 def _multiplied(name: str, composites: dict[str, Composite]) -> np.ndarray | float:
     """A share that is multiplied over unit kinds, from 0 to 1; 1 if nothing changes it."""
-    total: np.ndarray | float = 1.0
-    for composite in composites.values():
-        if name in composite.values:
-            total = total * composite.of_characters(name)
-    return np.clip(total, 0.0, 1.0)
+    found = [each.of_characters(name) for each in composites.values() if name in each.values]
+    return np.clip(math.prod(found), 0.0, 1.0) if found else 1.0
 
 
 def _widths(layout: Layout, composites: dict[str, Composite]) -> np.ndarray:
