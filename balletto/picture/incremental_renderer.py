@@ -32,6 +32,9 @@ class IncrementalRenderer:
         self._nodes: list[CompositeNode] | None = None
         self._background: DrawItem | None = None
         self._pixels = np.zeros_like(self._canvas.pixels)
+        # The edges of the items of plain nodes of this frame and the one before, by the identity
+        # of the node, which is its own as long as it is kept with them.
+        self._boxes: dict[int, tuple[CompositeNode, np.ndarray]] = {}
 
     @property
     def pixels(self) -> np.ndarray:
@@ -44,6 +47,8 @@ class IncrementalRenderer:
         nodes = list(_flattened(self._picture.nodes(self._canvas, frame)))
         background = self._picture.background_item(self._canvas, frame)
         before, self._nodes = self._nodes, nodes
+        kept = {id(node) for node in before or ()}
+        self._boxes = {number: known for number, known in self._boxes.items() if number in kept}
         is_new = before is None or background != self._background
         self._background = background
         changed = self._all if before is None or is_new else self._changed(before, nodes)
@@ -66,12 +71,12 @@ class IncrementalRenderer:
 
     def _changed(self, before: list[CompositeNode], nodes: list[CompositeNode]) -> Edges:
         """The edges around all that is another than before."""
-        found = []
+        found: list[Sequence[int]] = []
         for old, new in zip_longest(before, nodes):
             if old == new:
                 continue
             if old and new and old.is_plain and new.is_plain and old.blend == new.blend:
-                found += self._changed_items(old.samples[0], new.samples[0])
+                found += self._changed_items(old, new)
             else:
                 found += [self._edges(node) for node in (old, new) if node]
         if not found:
@@ -81,24 +86,29 @@ class IncrementalRenderer:
             return self._all
         return self._around(np.array(found))
 
-    def _changed_items(self, old: Sequence[DrawItem], new: Sequence[DrawItem]) -> list[Edges]:
-        """The boxes of the items that are others, as they were and as they are."""
-        if len(old) != len(new):
-            others = [*old, *new]
-        else:
-            others = [
-                item for pair in zip(old, new, strict=True) if pair[0] != pair[1] for item in pair
-            ]
-        return [tuple(box) for box in boxes_of_items(others, self._canvas.scale).tolist()]
+    def _changed_items(self, old: CompositeNode, new: CompositeNode) -> list[list[int]]:
+        """The boxes of the items of plain nodes that are others, as they were and as they are."""
+        items, others = old.samples[0], new.samples[0]
+        was, is_now = self._boxes_in(old), self._boxes_in(new)
+        if len(items) == len(others):
+            changed = [one != other for one, other in zip(items, others, strict=True)]
+            was, is_now = was[changed], is_now[changed]
+        return [*was.tolist(), *is_now.tolist()]
+
+    def _boxes_in(self, node: CompositeNode) -> np.ndarray:
+        """The boxes of the items of a plain node, (items, 4)."""
+        if id(node) not in self._boxes:
+            boxes = boxes_of_items(node.samples[0], self._canvas.scale)
+            self._boxes[id(node)] = (node, boxes)
+        return self._boxes[id(node)][1]
 
     def _touching(self, nodes: list[CompositeNode], edges: Edges) -> list[CompositeNode]:
         """What of nodes is drawn between edges."""
         found = []
         for node in nodes:
             if node.is_plain:
-                items = node.samples[0]
-                met = meeting(boxes_of_items(items, self._canvas.scale), edges).tolist()
-                near = list(compress(items, met))
+                met = meeting(self._boxes_in(node), edges).tolist()
+                near = list(compress(node.samples[0], met))
                 if near:
                     found.append(replace(node, samples=(near,)))
             elif meeting(np.array(self._edges(node)), edges):

@@ -35,7 +35,8 @@ def boxes_of_items(items: Sequence[DrawItem], scale: Scale) -> np.ndarray:
     high = np.ceil([columns.max(axis=0) + far, rows.max(axis=0) + far])
     boxes = np.clip(np.concatenate([low, high]), -_FAR, _FAR)
     boxes[:, depths.min(axis=0) <= _BEHIND] = [[-_FAR], [-_FAR], [_FAR], [_FAR]]
-    return np.nan_to_num(boxes.T).astype(int)
+    boxes[np.isnan(boxes)] = 0
+    return boxes.T.astype(int)
 
 
 def meeting(boxes: np.ndarray, edges: Edges) -> np.ndarray:

@@ -32,19 +32,19 @@ class Strip(NamedTuple):
     """A part of a picture, and how many samples of a shutter are enough for it."""
 
     edges: Edges
-    count: int
+    samples: int
 
     @property
     def cost(self) -> int:
         """What it takes, in pixels of a sample."""
         left, top, right, bottom = self.edges
-        return _A_STRIP + (right - left) * (bottom - top) * (self.count + _ITS_MEAN)
+        return _A_STRIP + (right - left) * (bottom - top) * (self.samples + _ITS_MEAN)
 
     def joined(self, other: "Strip") -> "Strip":
         """One that does for both."""
         one, two = self.edges, other.edges
         low, high = np.minimum(one[:2], two[:2]).tolist(), np.maximum(one[2:], two[2:]).tolist()
-        return Strip((*low, *high), max(self.count, other.count))
+        return Strip((*low, *high), max(self.samples, other.samples))
 
 
 def some_of(count: int, number: int) -> list[int]:
