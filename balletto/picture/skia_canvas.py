@@ -178,17 +178,21 @@ class SkiaCanvas:
         canvas, paint, scale = self._canvas, self._paint, self._scale
         make_matrix, concat = skia.Matrix.MakeAll, skia.Matrix.Concat
         paint.setBlendMode(self._mode)
+        is_reset = False
         for item, sprite in pairs:
             if sprite is not None:
                 if sprite != NOTHING:
                     paint.setAlphaf(item.opacity)
-                    canvas.resetMatrix()
+                    if not is_reset:
+                        canvas.resetMatrix()
+                        is_reset = True
                     picture, left, top = sprite
                     canvas.drawImage(picture.image, left, top, AS_IT_IS, paint)
                 continue
             outline, matrix, fill, opacity, line, blur, _, _, filled, within = item
             placed = make_matrix(*matrix)
             canvas.setMatrix(concat(scale, placed) if scale else placed)
+            is_reset = False
             if within is not None:
                 canvas.save()
                 canvas.clipPath(within.path, skia.ClipOp.kIntersect, True)

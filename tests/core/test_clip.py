@@ -155,6 +155,16 @@ class ClipTest(TestCase):
         self.assertLess(needed[1800] - needed[90], 24 * 1024, needed)
 
 
+class ProcessTest(TestCase):
+    def test_what_draws_has_no_threads_beside_it(self):
+        """They would wait for work on the cores that draw other frames; and a process that has
+        threads should not be forked."""
+        script = "import balletto.clip.render, os; print(len(os.listdir('/proc/self/task')))"
+        words = [sys.executable, "-c", script]
+        done = subprocess.run(words, capture_output=True, text=True, check=True)
+        self.assertEqual(int(done.stdout), 1)
+
+
 class ConverterTest(TestCase):
     def test_only_what_changed_is_converted_and_nothing_is_missed(self):
         chance = np.random.default_rng(4)

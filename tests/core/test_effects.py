@@ -1,6 +1,6 @@
 """What effects, masks, mattes, groups and the blur of motion mean, in numbers."""
 
-from unittest import TestCase
+from unittest import TestCase, mock
 
 import numpy as np
 from hypothesis import given, settings
@@ -8,6 +8,7 @@ from hypothesis import strategies as st
 
 from balletto.picture.canvas import RecordingCanvas
 from balletto.picture.frame import Picture, draw_frame
+from balletto.picture.layers.title import PreparedTitle
 from balletto.picture.outlines import displaced
 from balletto.raster.pixel_buffer import PixelBuffer, Scale
 from balletto.scene import files
@@ -277,6 +278,47 @@ class MotionBlurTest(TestCase):
         pixels = drawn({**made, "style": {**made["style"], "size": 100}}, frame=5)
         solid = pixels[pixels[..., 3] == 255]
         np.testing.assert_allclose(np.median(solid, axis=0)[1:3], 188, atol=2)
+
+    def test_a_title_at_rest_is_drawn_once_and_as_all_its_samples_would_be(self):
+        """Whatever may still change of it: shadows, bumps, strokes, carets, windows, tints."""
+        keys, share = (
+            {"keys": [{"at": 0, "value": 0}, {"at": 9, "value": end}]} for end in (30, 1)
+        )
+        bumps = {"kind": "displace", "size": 8, "amount": 3, "every": "12/s"}
+        strokes = {"kind": "hatch", "width": 2, "spacing": 4, "every": "8/s"}
+        turns = {"id": "m1", "pose": {"opacity": 0}, "stagger": {"order": "forward", "gap": 2}}
+        shift = {
+            "position": {"keys": [{"at": 0, "value": [9, 40, 0]}, {"at": 9, "value": [90] * 3}]}
+        }
+        layers = {
+            "rest": {},
+            "moves": {"moves": [{**turns, "amount": share}]},
+            "place": {"transform": shift},
+            "window": {"window": {"of": "line"}, "transform": shift},
+            "tint": {"moves": [{"id": "m1", "pose": {"fill": "#FF0000"}, "amount": share}]},
+            "shadow": {"effects": [{"kind": "shadow"}]},
+            "shadow with keys": {"effects": [{"kind": "shadow", "x": keys}]},
+            "bumps": {"effects": [bumps]},
+            "bumps of a move": {"moves": [{"id": "m1", "pose": {"displace": 5}}]},
+            "strokes": {"effects": [strokes]},
+            "caret": {"moves": [turns], "caret": {"move": "m1", "blink": 0.1}},
+        }
+        still = []
+        for name, more in layers.items():
+            made = {**title(), "motion_blur": {"angle": 360}, **more}
+            for frame in (2, 5, 8):
+                with self.subTest(name, frame=frame):
+                    quick = drawn(made, frame=frame)
+                    with mock.patch.object(PreparedTitle, "_is_still", return_value=False) as asked:
+                        np.testing.assert_array_equal(quick, drawn(made, frame=frame))
+                    asked.assert_called()
+            scene = files.from_data({**scene_data(), "layers": [made]})
+            times = 5 + np.arange(12) / 12
+            samples = Picture(scene).nodes(RecordingCanvas(), 5)[0].samples
+            ready = PreparedTitle(scene, scene.layers[0], lambda _: None)
+            if len(ready.drawn(RecordingCanvas(), times).samples) == len(samples) == 1:
+                still.append(name)
+        self.assertEqual(still, ["rest", "shadow"])
 
     def test_the_scene_has_a_shutter_for_all(self):
         keys = [{"at": 0, "value": [0, 45, 0]}, {"at": 10, "value": [160, 45, 0]}]

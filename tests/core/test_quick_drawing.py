@@ -4,6 +4,7 @@ import gc
 import random
 from unittest import TestCase, mock
 
+import cv2
 import numpy as np
 import skia
 from hypothesis import given, settings
@@ -11,15 +12,18 @@ from hypothesis import strategies as st
 from scipy.ndimage import gaussian_filter
 
 from balletto.picture import clipped, motion_blur, shutter_strips
+from balletto.picture.bitmap_store import BitmapStore
 from balletto.picture.bitmaps import Bitmap, Photo
 from balletto.picture.canvas import DrawItem, Gradient
 from balletto.picture.compositing import CompositeNode, draw_node
 from balletto.picture.frame import Picture
 from balletto.picture.incremental_renderer import IncrementalRenderer
-from balletto.picture.skia_canvas import SkiaCanvas
+from balletto.picture.skia_canvas import BLEND_MODES, SkiaCanvas
 from balletto.picture.sprite_cache import SpriteCache
+from balletto.raster.blending import blend_few
 from balletto.raster.blurring import blurred
 from balletto.raster.pixel_buffer import PixelBuffer, Scale
+from balletto.raster.warping import warp
 from balletto.scene.primitives import ellipse, rectangle
 from balletto.scene.tracks import Track, value_at
 
@@ -146,6 +150,84 @@ class ShutterTest(TestCase):
             self.assertGreater(psnr(drawn(*items, samples=16), all_of_them), NEAR_DB)
 
 
+class StripsTest(TestCase):
+    """Where little moves while a shutter is open, few of its samples are drawn."""
+
+    def samples(self, chance: random.Random, count: int) -> list[list[DrawItem]]:
+        """Stars that move by any way, some not at all, some there for a part of the time; each
+        after something soft."""
+        items = []
+        for _ in range(chance.randint(1, 9)):
+            way = chance.choice([0.0, 0.0, 0.4, 3.0, 30.0, 120.0])
+            place = (chance.uniform(-40, 520), chance.uniform(20, 250))
+            turn, first = chance.uniform(-9, 9) * way / 30, chance.choice([0, 0, 0, count // 2])
+            color = f"#{chance.randrange(1 << 24):06X}"
+            items.append((star(chance.uniform(20, 90), 40), *place, way, turn, first, color))
+        return [
+            [
+                each
+                for outline, x, y, way, turn, first, color in items
+                if number >= first
+                for share in [number / count]
+                for there in [placed(x + way * share, y + way * share / 4, turn * share)]
+                for each in (
+                    DrawItem(outline, there, "#000000", 0.5, None, 7.0),
+                    DrawItem(outline, there, color, 1.0),
+                )
+            ]
+            for number in range(count)
+        ]
+
+    @given(st.integers(0, 10**6))
+    @settings(max_examples=25, deadline=None)
+    def test_they_look_like_all_samples_everywhere(self, seed):
+        samples = self.samples(random.Random(seed), 12)
+        canvas = SkiaCanvas(*SIZE)
+        canvas.open(None, 0)
+        quick = motion_blur.mean_in_linear_light(
+            canvas._buffers[-1], samples, canvas._draw_in_turn, canvas.scale
+        )
+        slow = motion_blur._linear_mean(
+            PixelBuffer.empty(0, 0, *SIZE), samples, canvas._draw_in_turn
+        )
+        self.assertGreater(psnr(quick.pixels, slow.pixels), 40)
+
+    @given(st.integers(0, 10**6))
+    @settings(max_examples=60, deadline=None)
+    def test_they_cover_all_that_moves_and_lie_apart(self, seed):
+        chance = np.random.default_rng(seed)
+        low = chance.integers(-60, 260, (3, chance.integers(1, 12), 2))
+        boxes = np.concatenate([low, low + chance.integers(1, 90, low.shape)], axis=-1)
+        needed = chance.integers(1, 13, low.shape[1])
+        buffer = PixelBuffer.empty(0, -20, 200, 180)
+        most = np.zeros((200, 200), dtype=int)
+        for (left, top, right, bottom), count in shutter_strips.strips_of(boxes, needed, buffer):
+            part = most[top + 20 : bottom + 20, left:right]
+            self.assertTrue((part == 0).all() and part.size == (right - left) * (bottom - top))
+            part[:] = count
+        for number in np.flatnonzero(needed > 1):
+            for left, top, right, bottom in boxes[:, number].clip((0, -20, 0, -20), (200, 180) * 2):
+                seen = most[top + 20 : bottom + 20, left:right]
+                self.assertGreaterEqual(seen.min(initial=99), needed[number])
+
+    def test_letters_that_rest_need_few_samples_beside_one_that_flies(self):
+        rests = DrawItem(star(), placed(90, 200), "#FFFFFF", 1.0)
+        samples = [[rests._replace(matrix=placed(60 + 30 * n, 60)), rests] for n in range(12)]
+        matrices = np.array([[item.matrix for item in items] for items in samples])
+        needed = shutter_strips.needed_samples(samples, matrices, Scale(1, 1, *SIZE))
+        self.assertEqual(needed.tolist(), [12, 1])
+
+    def test_what_is_soft_needs_fewer(self):
+        item = DrawItem(star(), placed(0, 0), "#000000", 0.5)
+        samples = [
+            [each._replace(matrix=placed(60 + 2 * n, 60)) for each in (item, item._replace(blur=9))]
+            for n in range(12)
+        ]
+        matrices = np.array([[item.matrix for item in items] for items in samples])
+        needed = shutter_strips.needed_samples(samples, matrices, Scale(1, 1, *SIZE))
+        self.assertEqual(needed.tolist(), [12, 6])
+
+
 class SpriteTest(TestCase):
     def without_sprites(self, *items: DrawItem) -> np.ndarray:
         with mock.patch.object(SpriteCache, "placed", lambda self, items, *_: [None] * len(items)):
@@ -262,6 +344,51 @@ class PixelsTest(TestCase):
                 ):
                     layered = drawn(item, blend=blend)
                 self.assertGreater(psnr(alone, layered), NEAR_DB)
+
+    def test_stars_are_blended_as_all_pixels_would_be(self):
+        """In each mode, as opaque as it may be, wherever one lies on the other."""
+        chance = np.random.default_rng(4)
+        stars = np.zeros((220, 260, 4), dtype=np.uint8)
+        for x, y in chance.integers(0, 200, (300, 2)):
+            alpha = int(chance.integers(1, 256))
+            stars[y, x] = [*chance.integers(0, alpha + 1, 3), alpha]
+        behind = chance.integers(0, 256, (200, 300, 4), dtype=np.uint8)
+        behind[..., 3] = 255
+        for mode in BLEND_MODES.values():
+            for corner in ((0, 0), (-30, -50), (120, 70), (400, 0)):
+                paint = skia.Paint(BlendMode=mode, Alphaf=0.7)
+                quick, slow = (PixelBuffer(behind.copy(), 10, 20) for _ in range(2))
+                above = PixelBuffer(stars, 10 + corner[0], 20 + corner[1])
+                is_done = blend_few(above, quick, paint)
+                above.put_on(slow.canvas, *corner, paint)
+                self.assertEqual(is_done, corner[0] < 400)
+                if is_done:
+                    np.testing.assert_array_equal(quick.pixels, slow.pixels)
+        self.assertFalse(blend_few(PixelBuffer(behind), PixelBuffer(behind.copy()), paint))
+
+    def test_what_is_turned_is_the_same_column_by_column(self):
+        pixels = np.random.default_rng(5).integers(0, 256, (200, 300, 4), dtype=np.uint8)
+        pixels = cv2.GaussianBlur(pixels, (0, 0), 3)
+        for turn in (-30, -2, 0, 3, 90):
+            way = np.array(placed(90, 30, turn, 1.4)).reshape(3, 3)[:2]
+            made = np.empty((270, 480, 4), dtype=np.uint8)
+            warp(pixels, way, made)
+            whole = cv2.warpAffine(pixels, way, (480, 270), flags=cv2.INTER_LINEAR)
+            self.assertGreater(psnr(made, whole), 50)
+
+    def test_a_photo_is_kept_as_it_is_turned_once_it_stays(self):
+        form, photo = SkiaCanvas.outline(rectangle(300, 200, 0)), self.photo()
+        store = BitmapStore()
+        with mock.patch("balletto.picture.photos.BITMAPS", store):
+            for turn in range(5):
+                drawn(DrawItem(form, placed(240, 135, turn), photo, 1.0))
+            self.assertEqual(store.bytes, 0)
+            first = drawn(DrawItem(form, placed(240, 135, 4), photo, 1.0))
+            kept = store.bytes
+            self.assertGreater(kept, 0)
+            again = drawn(DrawItem(form, placed(240, 135, 4), photo, 1.0))
+        self.assertEqual(store.bytes, kept)
+        np.testing.assert_array_equal(first, again)
 
     def test_a_box_that_is_not_seen_is_not_drawn(self):
         canvas = skia.Surface.MakeRaster(skia.ImageInfo.MakeN32Premul(40, 40)).getCanvas()

@@ -74,6 +74,17 @@ class _Block:
     ways: Ways | None = None
 
     @cached_property
+    def matrix_rows(self) -> list[list[list[float]]]:
+        """The matrices as items have them, nine numbers each."""
+        numbers: list[list[list[float]]] = self.matrices.reshape(*self.opacities.shape, 9).tolist()
+        return numbers
+
+    @cached_property
+    def opacity_rows(self) -> list[list[float]]:
+        rows: list[list[float]] = self.opacities.tolist()
+        return rows
+
+    @cached_property
     def boxes(self) -> list[Box]:
         """For each time what is drawn on."""
         return boxes_of(self._extents, self.matrices, self.opacities > 0)
@@ -197,9 +208,9 @@ class PreparedTitle(PreparedLayer):
             fills = fills_on_the_way(self._layout, block.ways, row, fills)
         every = zip(
             [outline for _, outline in outlines],
-            block.matrices[row].reshape(-1, 9).tolist(),
+            block.matrix_rows[row],
             fills,
-            block.opacities[row].tolist(),
+            block.opacity_rows[row],
             appearance.lines[row],
             appearance.blurs[row],
             [are_copies] * len(outlines),
