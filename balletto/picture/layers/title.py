@@ -4,6 +4,7 @@ them."""
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
+from itertools import starmap
 from typing import Any, ClassVar
 
 import numpy as np
@@ -216,7 +217,7 @@ class PreparedTitle(PreparedLayer):
             [are_copies] * len(outlines),
             strict=True,
         )
-        letters = [DrawItem(*letter) for letter in every]
+        letters = list(starmap(DrawItem, every))
         for number in self._colored:
             letters[number] = self._in_colors(letters[number], number, block, row)
         if any(share != 1 for share in appearance.filled[row]):
@@ -229,14 +230,41 @@ class PreparedTitle(PreparedLayer):
         if self._layer.draw_order != "reading":
             order = self._order(block, row)
         seen = [number for number in order if letters[number].opacity > 0]
-        dressed = self._hatched(canvas, block, row, letters, [own for own, _ in outlines])
+        dressed = self._dressed(canvas, block, row, letters, outlines)
+        if dressed is None:
+            items = [letters[number] for number in seen]
+        else:
+            items = [item for number in seen for item in dressed[number]]
+        time = float(block.times[row])
+        shadow = shadow_at(self._layer, time)
+        if shadow is not None:
+            each = appearance.shadows[row]
+            shares = [each[n] for n in seen for _ in range(len(dressed[n]) if dressed else 1)]
+            items = with_shadows(items, shadow, shares)
+        return [*items, *self._caret(canvas, time)] if self._layer.caret else items
+
+    def _dressed(
+        self,
+        canvas: Canvas,
+        block: _Block,
+        row: int,
+        letters: list[DrawItem],
+        outlines: list[tuple[Commands, Any]],
+    ) -> list[list[DrawItem]] | None:
+        """What is drawn for each letter, strokes in place of its fill, tints over its own colours;
+        None, if that is just itself."""
+        hatching = hatching_at(self._scene, self._layer, float(block.times[row]))
+        if hatching is None and not self._colored:
+            return None
+        dressed = [[letter] for letter in letters]
+        if hatching is not None:
+            shares, commands = block.appearance.hatched[row], [own for own, _ in outlines]
+            dressed = hatched(letters, commands, shares, hatching, canvas.outline)
+        tints = block.appearance.tints
         for number in self._colored:
-            tint = appearance.tints[row][number] if appearance.tints else _NO_TINT
+            tint = tints[row][number] if tints else _NO_TINT
             dressed[number] = [letters[number], *_tinted(letters[number], *tint)]
-        shadow = shadow_at(self._layer, float(block.times[row]))
-        shares = [appearance.shadows[row][number] for number in seen for _ in dressed[number]]
-        items = [item for number in seen for item in dressed[number]]
-        return [*with_shadows(items, shadow, shares), *self._caret(canvas, float(block.times[row]))]
+        return dressed
 
     def _in_colors(self, letter: DrawItem, number: int, block: _Block, row: int) -> DrawItem:
         """A letter that has colours of its own as a picture of them."""
@@ -267,21 +295,6 @@ class PreparedTitle(PreparedLayer):
         opacity = float(np.clip(value_at(self._layer.transform.opacity, np.array(time)), 0, 1))
         outline = canvas.outline(polygon(corners))
         return [DrawItem(outline, matrix.reshape(-1).tolist(), caret.color, opacity)]
-
-    def _hatched(
-        self,
-        canvas: Canvas,
-        block: _Block,
-        row: int,
-        letters: list[DrawItem],
-        commands: list[Commands],
-    ) -> list[list[DrawItem]]:
-        """What is drawn for each letter: itself, or strokes in place of its fill."""
-        hatching = hatching_at(self._scene, self._layer, float(block.times[row]))
-        if hatching is None:
-            return [[letter] for letter in letters]
-        shares = block.appearance.hatched[row]
-        return hatched(letters, commands, shares, hatching, canvas.outline)
 
     def _order(self, block: _Block, row: int) -> list[int]:
         """The places of the letters from the back to the front."""
