@@ -181,7 +181,7 @@ class SkiaCanvas:
         is_reset = False
         for item, sprite in pairs:
             if sprite is not None:
-                if sprite is not NOTHING:
+                if sprite != NOTHING:
                     paint.setAlphaf(item.opacity)
                     if not is_reset:
                         canvas.resetMatrix()
