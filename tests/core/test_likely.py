@@ -2,7 +2,7 @@
 
 import tempfile
 from pathlib import Path
-from unittest import TestCase
+from unittest import TestCase, mock
 
 from balletto.clip.export_settings import usual_settings
 from balletto.clip.formats import FORMATS
@@ -21,11 +21,17 @@ def demo(name):
 
 
 class LikelyTest(TestCase):
-    def check(self, scene, format, size):
+    def check(self, scene, format, size, is_slow=False):
+        """Into how many pieces it is cut depends on how fast this machine draws it just now: on a
+        busy one the answer may change between telling and making."""
         export = usual_settings(scene, format, size=size)
         if FORMATS[format].is_still:
             export = export._replace(frames=range(20, 21))
-        with tempfile.TemporaryDirectory() as folder:
+        with (
+            tempfile.TemporaryDirectory() as folder,
+            mock.patch("balletto.clip.likely.is_slow", return_value=is_slow),
+            mock.patch("balletto.clip.render.is_slow", return_value=is_slow),
+        ):
             path = Path(folder) / f"clip{FORMATS[format].suffix}"
             render(scene, export, path)
             ratio = likely_bytes(scene, export) / path.stat().st_size
@@ -40,4 +46,4 @@ class LikelyTest(TestCase):
         for name, formats in (("opening", ("mp4", "gif")), ("speaker", ("webm", "webp"))):
             for format in formats:
                 with self.subTest(name, format=format):
-                    self.check(demo(name), format, (320, 180))
+                    self.check(demo(name), format, (320, 180), is_slow=True)
