@@ -40,7 +40,7 @@ def mean_in_linear_light(
     buffer: PixelBuffer, samples: Samples, draw: Draw, scale: Scale
 ) -> PixelBuffer:
     """An empty buffer, filled with the mean of what samples of items make, premultiplied. Where
-    nothing moves one of them is drawn, and elsewhere as many as look like all."""
+    nothing moves the middle one is drawn, and elsewhere as many as look like all."""
     even = evened(samples)
     if even is None:
         return _mean_for(_colors_of(samples))(buffer, samples, draw)
@@ -48,8 +48,10 @@ def mean_in_linear_light(
     needed = needed_samples(even, matrices, scale)
     boxes = boxes_of_items([item for items in even for item in items], scale)
     boxes = boxes.reshape(len(even), -1, 4)
-    make_mean = _mean_for(_colors_of(even))
-    still = list(compress(even[0], (needed == 1).tolist()))
+    still = list(compress(even[len(even) // 2], (needed == 1).tolist()))
+    # Of one item alone there is nothing to mix.
+    is_alone = len(needed) == len(still) == 1
+    make_mean = _mean_of_one_color if is_alone else _mean_for(_colors_of(even))
     mean = make_mean(buffer, [still], draw) if still else buffer
     even = _with_copies(even, matrices, needed > 1)
     for edges, count in strips_of(boxes, needed, buffer):

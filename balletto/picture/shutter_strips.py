@@ -13,7 +13,7 @@ import numpy as np
 
 from ..raster.pixel_buffer import Edges, PixelBuffer, Scale
 from ..scene.colors import light_of
-from .canvas import UNSEEN, DrawItem
+from .canvas import UNSEEN, DrawItem, Line
 
 Samples = Sequence[Sequence[DrawItem]]
 
@@ -22,6 +22,7 @@ _NEXT = 2 / 3  # px: a smoothed edge is a px wide, so samples nearer than that l
 # waves, whose deviation is right within a hundredth.
 _SOFT_NEXT = 1 / 2
 _FEWEST = 2
+_HARDLY = 1 / 2  # of such a step: so far all samples together may be from the one in the middle
 _SAME_LOOK = 1 / 128  # by which the mean of some samples may have another opacity or colour
 _CELL = 32  # px: strips begin and end at multiples of it
 # What a strip takes, in pixels of a sample: as such, and besides its samples.
@@ -77,26 +78,21 @@ def _evened(items: Sequence[DrawItem], most: Sequence[DrawItem]) -> Sequence[Dra
 
 def needed_samples(samples: Samples, matrices: np.ndarray, scale: Scale) -> np.ndarray:
     """How many samples, evenly among all, look like all of them, for each item: what moves by two
-    pixels while the shutter is open needs no sixteen. One, of what stays as it is; all, if more
-    than place and looks change, or the mean of the looks would be another: what appears at once
-    while it is open. matrices: (samples, items, 9)"""
+    pixels while the shutter is open needs no sixteen, and what hardly moves just the one in the
+    middle. All, if more than place, line and looks change, or the mean of the looks would be
+    another: what appears at once while it is open. matrices: (samples, items, 9)"""
     count = len(samples)
-    first = samples[0]
+    way = count * _steps(samples, matrices, scale)
+    needed = np.where(way <= _HARDLY, 1, np.clip(np.ceil(way), _FEWEST, count)).astype(int)
     looks = np.array([[_look_of(item) for item in items] for items in samples])
-    apart = _steps(samples, matrices, scale)
-    needed = np.clip(np.ceil(count * apart), _FEWEST, count)
     mean = looks.mean(axis=0)
-    for number in set(needed.astype(int).tolist()):
+    for number in set(needed.tolist()):
         few = looks[some_of(count, number)].mean(axis=0)
         needed[(needed == number) & (np.abs(few - mean).max(axis=1) > _SAME_LOOK)] = count
-    is_still = np.ptp(matrices, axis=0).max(axis=-1) <= UNSEEN
-    for number in range(len(first)):
-        others = [items[number] for items in samples[1:]]
-        if is_still[number] and all(item.looks_like(first[number]) for item in others):
-            needed[number] = 1
-        elif not all(_differs_gradually(item, first[number]) for item in others):
+    for number, item in enumerate(samples[0]):
+        if not all(_differs_gradually(items[number], item) for items in samples[1:]):
             needed[number] = count
-    return needed.astype(int)
+    return needed
 
 
 def _steps(samples: Samples, matrices: np.ndarray, scale: Scale) -> np.ndarray:
@@ -110,23 +106,59 @@ def _steps(samples: Samples, matrices: np.ndarray, scale: Scale) -> np.ndarray:
     depths = seen[..., 2:]
     places = seen[..., :2] / np.maximum(depths, UNSEEN) * (scale.across, scale.down)
     steps = np.linalg.norm(np.diff(places, axis=0), axis=-1).max(axis=(0, 2))
-    steps[depths.min(axis=(0, 2, 3)) <= UNSEEN] = np.inf
     blurs = np.array([[item.blur for item in items] for items in samples]).min(axis=0)
     a, b, c, d = np.moveaxis(matrices[..., [0, 1, 3, 4]], -1, 0)
-    growth = np.sqrt(np.abs(a * d - b * c).min(axis=0) * (scale.across * scale.down))
+    growth = np.sqrt(np.abs(a * d - b * c) * (scale.across * scale.down))
+    steps += growth.max(axis=0) * _steps_of_lines(samples)
+    steps[depths.min(axis=(0, 2, 3)) <= UNSEEN] = np.inf
     is_flat = (np.abs(matrices[..., 6:] - (0, 0, 1)) <= UNSEEN).all(axis=(0, 2))
-    soft: np.ndarray = np.where(is_flat, blurs * growth * _SOFT_NEXT, 0)
+    soft: np.ndarray = np.where(is_flat, blurs * growth.min(axis=0) * _SOFT_NEXT, 0)
     return steps / np.maximum(soft, _NEXT)
 
 
+def _steps_of_lines(samples: Samples) -> np.ndarray:
+    """How far lines go along their outlines, or to their sides, from sample to sample at the most,
+    (items,), in px of the items."""
+    steps = np.zeros(len(samples[0]))
+    for number, item in enumerate(samples[0]):
+        lines = [items[number].line for items in samples]
+        numbers = [_numbers_of(line, item) for line in lines if line is not None]
+        # Lines of other parts do not differ gradually.
+        if len({len(each) for each in numbers}) == 1:
+            steps[number] = np.abs(np.diff(numbers, axis=0)).max(initial=0.0)
+    return steps
+
+
+def _numbers_of(line: Line, item: DrawItem) -> list[float]:
+    """What may change gradually of a line, in px."""
+    ends = [end for part in line.seen or () for end in part]
+    length = item.outline.length if ends else 0.0
+    return [line.width / 2, line.dashes[1] if line.dashes else 0.0, *(end * length for end in ends)]
+
+
 def _differs_gradually(item: DrawItem, other: DrawItem) -> bool:
-    """Whether items have one outline and only differ in place, colour, softness and opacity."""
+    """Whether items have one outline and only differ in place, colour, softness and opacity, and in
+    how far their lines go."""
     outline, _, fill, _, line, _, is_copy, window, _, within = item
     # Told field by field: there may be a thousand items, and each copy of one would tell.
-    is_alike = (outline, line, is_copy, window, within) == (
-        other.outline, other.line, other.is_copy, other.window, other.within
+    is_alike = (outline, is_copy, window, within) == (
+        other.outline, other.is_copy, other.window, other.within
     )  # fmt: skip
-    return is_alike and (fill == other.fill or (type(fill) is str and type(other.fill) is str))
+    return (
+        is_alike
+        and (line == other.line or _are_of_one_kind(line, other.line))
+        and (fill == other.fill or (type(fill) is str and type(other.fill) is str))
+    )
+
+
+def _are_of_one_kind(line: Line | None, other: Line | None) -> bool:
+    if line is None or other is None:
+        return False
+    return (
+        line._replace(width=other.width, seen=other.seen, dashes=other.dashes) == other
+        and len(line.seen or ()) == len(other.seen or ())
+        and (line.dashes or ((), 0))[0] == (other.dashes or ((), 0))[0]
+    )
 
 
 def _look_of(item: DrawItem) -> tuple[float, ...]:

@@ -15,11 +15,12 @@ class Outline:
     extent: the box around what it fills; middle, radius: of the circle around that
     """
 
-    __slots__ = ("_edge", "extent", "middle", "path", "radius")
+    __slots__ = ("_edge", "_length", "extent", "middle", "path", "radius")
 
     def __init__(self, path: skia.Path):
         self.path = path
         self._edge: skia.Path | None = None
+        self._length: float | None = None
         bounds = path.computeTightBounds()
         self.extent = (bounds.left(), bounds.top(), bounds.right(), bounds.bottom())
         self.middle = (bounds.centerX(), bounds.centerY())
@@ -50,6 +51,13 @@ class Outline:
             # Glyphs of variable fonts are put together of contours that overlap.
             self._edge = skia.Simplify(self.path) or self.path
         return self._edge
+
+    @property
+    def length(self) -> float:
+        """Of all its contours together."""
+        if self._length is None:
+            self._length = sum(_lengths_of(self.path))
+        return self._length
 
     def without(self, holes: "Outline") -> "Outline":
         """What is left of it if others are cut out."""
