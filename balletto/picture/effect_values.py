@@ -14,7 +14,7 @@ from ..scene.effects.shadow import Shadow
 from ..scene.effects.trail import Trail
 from ..scene.layers import Layer
 from ..scene.pace import times_a_second
-from ..scene.tracks import is_color, value_at
+from ..scene.tracks import changes_over_time, is_color, value_at
 from .bitmaps import Photo
 from .canvas import DrawItem, EffectValues, Gradient, Line, Matrix
 
@@ -51,6 +51,14 @@ def plain_at(value: Any, frame: float) -> Any:
     if is_color(value):
         return value if isinstance(value, str) else hex_of(value_at(value, at))
     return float(value_at(value, at))
+
+
+def plain_over(value: Any, times: np.ndarray) -> list[Any]:
+    """The same at each of some times, worked out together."""
+    if not changes_over_time(value):
+        return [plain_at(value, 0.0)] * len(times)
+    values = value_at(value, times)
+    return [hex_of(row) for row in values] if is_color(value) else values.tolist()
 
 
 def _enlargement(matrix: Matrix) -> float:

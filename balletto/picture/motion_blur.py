@@ -69,7 +69,12 @@ def _with_copies(samples: Samples, matrices: np.ndarray, is_moving: np.ndarray) 
     if len(samples) < _MANY:
         return samples
     turns = np.ptp(matrices[..., _LINEAR], axis=0).max(axis=-1, initial=0) > UNSEEN
-    glides = (is_moving & ~turns).tolist()
+    # A sprite of a line that goes on would serve once.
+    goes_on = [
+        any(items[number].line != item.line for items in samples)
+        for number, item in enumerate(samples[0])
+    ]
+    glides = (is_moving & ~turns & ~np.array(goes_on)).tolist()
     return [
         [
             item.as_copy() if just_moves else item

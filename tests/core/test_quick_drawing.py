@@ -14,7 +14,7 @@ from scipy.ndimage import gaussian_filter
 from balletto.picture import clipped, motion_blur, shutter_strips
 from balletto.picture.bitmap_store import BitmapStore
 from balletto.picture.bitmaps import Bitmap, Photo
-from balletto.picture.canvas import DrawItem, Gradient
+from balletto.picture.canvas import DrawItem, Gradient, Line
 from balletto.picture.compositing import CompositeNode, draw_node
 from balletto.picture.frame import Picture
 from balletto.picture.incremental_renderer import IncrementalRenderer
@@ -216,6 +216,41 @@ class StripsTest(TestCase):
         matrices = np.array([[item.matrix for item in items] for items in samples])
         needed = shutter_strips.needed_samples(samples, matrices, Scale(1, 1, *SIZE))
         self.assertEqual(needed.tolist(), [12, 1])
+
+    def test_lines_that_go_on_need_as_many_as_their_ends_move(self):
+        """On a path of 300 px; what has other dashes needs all."""
+        outline = SkiaCanvas.outline((("move", (60, 60)), ("line", (360, 60))))
+        for way, few in ((0.2, 1), (3.9, 6), (200, 12)):
+            with self.subTest(way):
+                lines = [
+                    Line(9, "#FFFFFF", seen=((0.1, 0.2 + way / 300 * n / 12),), whole=True)
+                    for n in range(12)
+                ]
+                items = [DrawItem(outline, placed(0, 0), None, 1.0, line) for line in lines]
+                self.assertEqual(self.needed(items), few)
+                with mock.patch.object(shutter_strips, "_NEXT", 1e-9):
+                    all_of_them = drawn(*items, samples=12)
+                self.assertGreater(psnr(drawn(*items, samples=12), all_of_them), NEAR_DB)
+        dashed = [line._replace(dashes=((n + 1.0, 2.0), 0.0)) for n, line in enumerate(lines)]
+        items = [DrawItem(outline, placed(0, 0), None, 1.0, line) for line in dashed]
+        self.assertEqual(self.needed(items), 12)
+
+    def needed(self, items: list[DrawItem]) -> int:
+        """Of the samples of one item."""
+        samples = [[item] for item in items]
+        matrices = np.array([[item.matrix] for item in items])
+        return int(shutter_strips.needed_samples(samples, matrices, Scale(1, 1, *SIZE))[0])
+
+    def test_a_photo_that_hardly_turns_is_drawn_once_as_it_is_in_the_middle(self):
+        pixels = np.random.default_rng(2).integers(0, 256, (200, 300, 4), dtype=np.uint8)
+        pixels[..., 3] = 255
+        photo = Photo(Bitmap("chance", pixels), (-150, -100, 150, 100))
+        form = SkiaCanvas.outline(rectangle(300, 200, 0))
+        items = [DrawItem(form, placed(240, 135, n / 400), photo, 1.0) for n in range(12)]
+        # Laying it on the picture from a buffer of its own rounds once more.
+        np.testing.assert_allclose(
+            drawn(*items, samples=12).astype(int), drawn(items[6]).astype(int), atol=1
+        )
 
     def test_what_is_soft_needs_fewer(self):
         item = DrawItem(star(), placed(0, 0), "#000000", 0.5)

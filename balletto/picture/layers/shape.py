@@ -11,10 +11,10 @@ from ...scene.layers.shape import ShapeLayer
 from ...scene.stroke import Stroke
 from ..appearance import gradient_over
 from ..canvas import Gradient, Line
-from ..effect_values import displacement_at, further, plain_at
+from ..effect_values import displacement_at, further, plain_over
 from ..outlines import Commands, displaced
 from ..passages import passage
-from .base import RestBox
+from .base import Prepare, RestBox
 from .form import Form, PreparedForm, box_of
 
 
@@ -28,6 +28,10 @@ class PreparedShape(PreparedForm):
 
     prepares: ClassVar = ShapeLayer
 
+    def __init__(self, scene: Scene, layer: ShapeLayer, prepare: Prepare):
+        super().__init__(scene, layer, prepare)
+        self._lines: dict[float, Line | None] = {}
+
     @classmethod
     def rest_box(cls, scene: Scene, layer: ShapeLayer, frame: float) -> RestBox:
         left, top, right, bottom = box_of(outline_of(layer, frame))
@@ -37,9 +41,19 @@ class PreparedShape(PreparedForm):
 
     def form(self, time: float) -> Form:
         layer = self._layer
-        line = stroke_at(layer.stroke, time) if layer.stroke else None
+        line = self._line_at(time) if layer.stroke else None
         commands = self._commands(time)
         return Form(commands, self._fill(commands), line)
+
+    def _line_at(self, time: float) -> Line | None:
+        """Its stroke at a time; worked out together with the other times that are drawn now."""
+        lines = self._lines  # once: another thread may put others in their place meanwhile
+        if time not in lines:
+            self._state(time)
+            times = [*{time, *self._states}]
+            found = strokes_at(self._layer.stroke, np.array(times))
+            self._lines = lines = dict(zip(times, found, strict=True))
+        return lines[time]
 
     def _commands(self, time: float) -> Commands:
         commands = self._form_at(time)
@@ -68,18 +82,25 @@ class PreparedShape(PreparedForm):
 
 def stroke_at(stroke: Stroke, time: float) -> Line | None:
     """A stroke at a time; None if there is nothing of it."""
-    width = plain_at(stroke.width, time)
-    seen = _seen(
-        *(plain_at(value, time) / 100 for value in (stroke.first, stroke.last, stroke.travel))
-    )
-    if width <= 0 or seen == ():
-        return None
-    dashes = None
-    if stroke.dashes:
-        even = stroke.dashes if len(stroke.dashes) % 2 == 0 else stroke.dashes * 2
-        dashes = (even, plain_at(stroke.dash_shift, time))
-    color = plain_at(stroke.color, time)
-    return Line(width, color, stroke.ends, stroke.joins, dashes, seen, True, stroke.each)
+    return strokes_at(stroke, np.array([time]))[0]
+
+
+def strokes_at(stroke: Stroke, times: np.ndarray) -> list[Line | None]:
+    """A stroke at each of some times; None where there is nothing of it."""
+    dashes = stroke.dashes or ()
+    even = dashes if len(dashes) % 2 == 0 else dashes * 2
+    changing = (stroke.width, stroke.color, stroke.first, stroke.last, stroke.travel)
+    columns = [plain_over(value, times) for value in (*changing, stroke.dash_shift)]
+    found: list[Line | None] = []
+    for width, color, first, last, travel, shift in zip(*columns, strict=True):
+        seen = _seen(first / 100, last / 100, travel / 100)
+        if width <= 0 or seen == ():
+            found.append(None)
+            continue
+        ends, joins, each = stroke.ends, stroke.joins, stroke.each
+        dashed = (even, shift) if even else None
+        found.append(Line(width, color, ends, joins, dashed, seen, True, each))
+    return found
 
 
 def _seen(start: float, end: float, travel: float) -> tuple[tuple[float, float], ...] | None:
