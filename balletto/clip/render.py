@@ -100,7 +100,6 @@ def render_segment(
 ) -> None:
     """Draws and encodes the clip's frames of those numbers into a piece at `path`, all in memory
     but one frame. `progress` is told the frames done; raising from it stops."""
-    keep_at_hand()
     picture, pieces = Picture(seen_in(scene, settings)), FORMATS[settings.format].pieces
     times = clip_times(scene, settings)[part.start : part.stop]
     if isinstance(pieces, DrawnPieces):
@@ -137,6 +136,7 @@ def render(
 ) -> int:
     """Renders a clip to a file at `path`, which appears only when it is whole; the number of
     frames that it has. ClipError if it cannot be done."""
+    keep_at_hand()
     check(scene, settings)
     count = len(clip_times(scene, settings))
     workers = len(os.sched_getaffinity(0)) if is_slow(scene, settings) else 1
@@ -202,6 +202,7 @@ def _render_apart(
     part: range,
     piece: Path,
 ) -> int:
+    keep_at_hand()
     scene = from_data(data).in_folder(*folders)
     render_segment(scene, settings, part, piece, lambda done: None, 1)
     return len(part)

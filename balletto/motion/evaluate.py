@@ -3,7 +3,7 @@
 from collections.abc import Callable
 from dataclasses import dataclass, field
 from functools import cache, partial
-from typing import Any, NamedTuple, cast
+from typing import Any, cast
 
 import numpy as np
 
@@ -165,25 +165,22 @@ def does_something(move: Move) -> bool:
     return move.on and bool(wanted)
 
 
-class _Waiting(NamedTuple):
-    """The units of a move of a title, and their delays, which are the same in all frames."""
-
-    units: Units
-    delays: np.ndarray
-
-
 _recent = Recent(most=256)
 
 
-def _waiting(scene: Scene, title: Title, layout: Layout, move: Move) -> _Waiting:
-    def make() -> _Waiting:
+def _timed_units(
+    scene: Scene, title: Title, layout: Layout, move: Move
+) -> tuple[Units, np.ndarray]:
+    """The units of a move of a title, and their delays, which are the same in all frames."""
+
+    def make() -> Any:
         units = units_for(scene, title, layout, move)
-        return _Waiting(units, delays_of(move.stagger, units))
+        return units, delays_of(move.stagger, units), title, layout, move
 
     # By what they are, not by what they say, which takes longer to compare than to work out; the
     # results keep them there, so that no other takes their place.
-    key = (id(title), id(layout), id(move))
-    return _recent.of(scene, key, lambda: (make(), title, layout, move))[0]
+    units, delays, *_ = _recent.of(scene, (id(title), id(layout), id(move)), make)
+    return units, delays
 
 
 # How many columns values have, and which of them a move's own are.
@@ -265,7 +262,7 @@ class _Sum:
 
     def _join(self, composite: Composite, move: Move, place: Widened | None) -> None:
         """Adds one move's part."""
-        units, delays = _waiting(self.scene, self.title, self.layout, move)
+        units, delays = _timed_units(self.scene, self.title, self.layout, move)
         traced = trace(move, units, self.times, delays)
         turns = composite.turns.get(_pivot_of(move))
         for name, value in move.pose.given.items():

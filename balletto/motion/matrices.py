@@ -114,17 +114,14 @@ def _pivots(values: Composite, layout: Layout, flow: Reflow | None) -> np.ndarra
     """The pivots of the units in title space, (n, 2), or (times, n, 2) if they shift."""
     (across, down), whose = values.pivot
     boxes, edges = values.boxes, values.edges
-    if whose == "unit" and flow is None:
-        return boxes[..., :2] + (boxes[..., 2:] - boxes[..., :2]) * (across, down)
     # The owner of each unit is that of its first character; a larger one than its unit's own
     # cannot be meant, so the unit's own box counts then.
     if whose != "unit" and UNIT_KINDS.index(whose) > UNIT_KINDS.index(values.kind):
         _, first = np.unique(values.member, return_index=True)
         owners = layout.member[whose][first]
         boxes, edges = layout.boxes[whose][owners], layout.edges[whose][owners]
-    left, top, right, bottom = np.moveaxis(boxes, -1, 0)
-    if flow is not None:
-        left = left + flow.left[:, edges[:, 0]]
-        right = right + flow.right[:, edges[:, 1]]
-    x = left + (right - left) * across
-    return np.stack([x, np.broadcast_to(top + (bottom - top) * down, x.shape)], axis=-1)
+    low, high = boxes[..., :2], boxes[..., 2:]
+    if flow is not None:  # which only goes across
+        low = low + flow.left[:, edges[:, 0], None] * (1, 0)
+        high = high + flow.right[:, edges[:, 1], None] * (1, 0)
+    return low + (high - low) * (across, down)

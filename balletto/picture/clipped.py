@@ -14,6 +14,13 @@ def in_sight(canvas: skia.Canvas, bounds: skia.Rect) -> skia.IRect | None:
     return seen if seen.intersect(canvas.getDeviceClipBounds()) else None
 
 
+def edge_in_sight(canvas: skia.Canvas, outline: skia.Path, seen: skia.IRect) -> skia.Path | None:
+    """An outline as it lies on a canvas; None if it goes around all of the box `seen`."""
+    edge = skia.Path(outline)
+    edge.transform(canvas.getTotalMatrix())
+    return None if edge.conservativelyContainsRect(skia.Rect.Make(seen)) else edge
+
+
 def put_within(
     canvas: skia.Canvas,
     outline: skia.Path,
@@ -24,11 +31,10 @@ def put_within(
 ) -> None:
     """Draws pixels (height, width, 4), BGRA premultiplied, in the box `seen` of a canvas, as far as
     they lie within an outline in its present space."""
-    edge = skia.Path(outline)
-    edge.transform(canvas.getTotalMatrix())
+    edge = edge_in_sight(canvas, outline, seen)
     canvas.save()
     canvas.resetMatrix()
-    if not edge.conservativelyContainsRect(skia.Rect.Make(seen)):
+    if edge is not None:
         canvas.clipPath(edge, skia.ClipOp.kIntersect, True)
     canvas.drawImage(image_of(pixels, is_opaque), seen.left(), seen.top(), AS_IT_IS, paint)
     canvas.restore()

@@ -21,7 +21,8 @@ NOTHING: Edges = (0, 0, 0, 0)
 
 
 class IncrementalRenderer:
-    """Successive frames of a picture in the same memory: `pixels`; at `size` or the scene's own."""
+    """Successive frames of a picture, at `size` or the scene's own. Where all changes they come in
+    other memory: `pixels` are those of the frame drawn last, until the next."""
 
     def __init__(self, picture: Picture, size: tuple[int, int] | None = None):
         self._picture = picture

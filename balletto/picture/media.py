@@ -92,26 +92,28 @@ def _seconds(file: Any, stream: Any) -> float:
 def still(path: Path) -> Bitmap:
     """The picture of a file, kept as long as there is room. MediaError if it cannot be read."""
     try:
-        state = path.stat()
-    except OSError as error:
-        raise MediaError(f"{path.name} cannot be read as a picture: {_told(error, path)}") from None
-    key = (str(path), state.st_mtime_ns, state.st_size)
-    return BITMAPS.get(key, lambda: _still(path))
-
-
-def _still(path: Path) -> Bitmap:
-    try:
-        return _drawing(path) if path.suffix.lower() == ".svg" else _photo(path)
+        key = _as_it_is(path)
+        return BITMAPS.get(key, lambda: _still(path, key))
     except (OSError, UnidentifiedImageError, Image.DecompressionBombError, SyntaxError) as error:
         raise MediaError(f"{path.name} cannot be read as a picture: {_told(error, path)}") from None
 
 
-def _photo(path: Path) -> Bitmap:
+def _as_it_is(path: Path) -> str:
+    """What tells a file from others, and from what it was before. OSError if it is not there."""
+    state = path.stat()
+    return f"{path} of {state.st_mtime_ns}, {state.st_size} bytes"
+
+
+def _still(path: Path, key: str) -> Bitmap:
+    return _drawing(path, key) if path.suffix.lower() == ".svg" else _photo(path, key)
+
+
+def _photo(path: Path, key: str) -> Bitmap:
     with Image.open(path) as image:
         if image.width * image.height > MOST_PIXELS:
             raise MediaError(f"{path.name} has more than {MOST_PIXELS // 1_000_000} megapixels.")
         straight = np.asarray(ImageOps.exif_transpose(image).convert("RGBA"))
-    return Bitmap(str(path), premultiplied(straight[..., [2, 1, 0, 3]]))
+    return Bitmap(key, premultiplied(straight[..., [2, 1, 0, 3]]))
 
 
 def premultiplied(straight: np.ndarray) -> np.ndarray:
@@ -124,7 +126,7 @@ def premultiplied(straight: np.ndarray) -> np.ndarray:
     return made
 
 
-def _drawing(path: Path) -> Bitmap:
+def _drawing(path: Path, key: str) -> Bitmap:
     """An SVG, drawn so large that it stays sharp. It reads nothing from elsewhere."""
     with path.open("rb") as file:
         content = file.read(MOST_BYTES + 1)
@@ -148,16 +150,14 @@ def _drawing(path: Path) -> Bitmap:
     canvas = skia.Surface.MakeRasterDirect(info, pixels).getCanvas()
     canvas.scale(scale, scale)
     drawing.render(canvas)
-    return Bitmap(str(path), pixels, (width, height))
+    return Bitmap(key, pixels, (width, height))
 
 
 class Video:
     """The frames of a video file, by their time. Reading on is quick, going back seeks."""
 
     def __init__(self, path: Path):
-        self._path = path
-        state = path.stat()
-        self._state = (state.st_mtime_ns, state.st_size)
+        self._path, self._key = path, _as_it_is(path)
         self._lock = threading.Lock()
         self._reformatter = VideoReformatter()
         self._container = av.open(str(path))
@@ -223,8 +223,8 @@ class Video:
         self._next = next(self._frames, None)
 
     def _bitmap(self, frame: Any) -> Bitmap:
-        key = f"{self._path}@{frame.pts}"
-        return BITMAPS.get((key, self._state), lambda: Bitmap(key, self._straightened(frame)))
+        key = f"{self._key} at {frame.pts}"
+        return BITMAPS.get(key, lambda: Bitmap(key, self._straightened(frame)))
 
     def _straightened(self, frame: Any) -> np.ndarray:
         space = frame.colorspace
@@ -248,10 +248,14 @@ def _time(frame: Any) -> float:
     return float(frame.time or 0.0)
 
 
-@lru_cache(maxsize=8)
 def video(path: Path) -> Video:
     """The video of a file, which is kept open. MediaError if it cannot be read."""
     try:
-        return Video(path)
+        return _video(path, _as_it_is(path))
     except (av.FFmpegError, IndexError, OSError) as error:
         raise MediaError(f"{path.name} cannot be read as a video: {_told(error, path)}") from None
+
+
+@lru_cache(maxsize=8)
+def _video(path: Path, key: str) -> Video:
+    return Video(path)

@@ -6,7 +6,6 @@ OpenCV, which takes a quarter of the time that Skia does.
 
 import math
 from collections import deque
-from typing import Any
 
 import cv2
 import numpy as np
@@ -16,11 +15,10 @@ from ..raster.pixel_buffer import PixelBuffer
 from ..raster.warping import warp
 from .bitmap_store import BITMAPS
 from .bitmaps import Bitmap, Photo
-from .clipped import SMALL, in_sight, put_within
+from .clipped import SMALL, edge_in_sight, in_sight, put_within
 
-Pixel = tuple[int, int]
 # What was turned last: a photo that is asked for again as it was, stays, and is kept.
-_asked: deque[Any] = deque(maxlen=64)
+_asked: deque[str] = deque(maxlen=64)
 _SMOOTH = skia.SamplingOptions(skia.FilterMode.kLinear, skia.MipmapMode.kLinear)
 
 
@@ -40,18 +38,14 @@ def draw_photo(canvas: skia.Canvas, photo: Photo, paint: skia.Paint, blur: float
     canvas.drawImageRect(photo.bitmap.image, box, _SMOOTH, paint)
 
 
-def without_edges(canvas: skia.Canvas, photo: Photo, corner: Pixel) -> PixelBuffer | None:
+def without_edges(canvas: skia.Canvas, photo: Photo, left: int, top: int) -> PixelBuffer | None:
     """The pixels of a large photo, drawn through the matrix of a canvas, whose edges all lie out of
-    sight; None if it is another. `corner`: the pixel of the picture that the canvas begins at."""
-    seen = _large_in_sight(canvas, photo)
-    if seen is None or photo.color is not None:
+    sight; None if it is another. left, top: the pixel of the picture that the canvas begins at."""
+    seen, box = _large_in_sight(canvas, photo), skia.Path.Rect(skia.Rect.MakeLTRB(*photo.box))
+    if seen is None or photo.color is not None or edge_in_sight(canvas, box, seen) is not None:
         return None
-    edge, matrix = skia.Path.Rect(skia.Rect.MakeLTRB(*photo.box)), canvas.getTotalMatrix()
-    edge.transform(matrix)
-    if not edge.conservativelyContainsRect(skia.Rect.Make(seen)):
-        return None
-    across, down = corner
-    return PixelBuffer(_turned(photo, matrix, seen), across + seen.left(), down + seen.top())
+    pixels = _turned(photo, canvas.getTotalMatrix(), seen)
+    return PixelBuffer(pixels, left + seen.left(), top + seen.top())
 
 
 def _large_in_sight(canvas: skia.Canvas, photo: Photo) -> skia.IRect | None:

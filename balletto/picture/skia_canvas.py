@@ -150,8 +150,8 @@ class SkiaCanvas:
             return False  # it is dressed
         placed = skia.Matrix.MakeAll(*item.matrix)
         self._canvas.setMatrix(skia.Matrix.Concat(self._scale, placed) if self._scale else placed)
-        corner = (self._buffers[-1].left, self._buffers[-1].top)
-        covering = without_edges(self._canvas, item.fill, corner)
+        buffer = self._buffers[-1]
+        covering = without_edges(self._canvas, item.fill, buffer.left, buffer.top)
         if covering is not None:
             self._blend(covering, skia.Paint(Alphaf=item.opacity, BlendMode=mode))
         return covering is not None

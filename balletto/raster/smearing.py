@@ -1,8 +1,8 @@
 """Smears: the mean of many copies along a line, or away from a point.
 
 2**k copies take k steps: each adds to what there is the same, shifted twice as far as the step
-before did. In numbers of 16 bits, since each step rounds: they have room for
-the sums of four steps, then for means.
+before did. In numbers of 16 bits, since each step rounds: they have
+room for the sums of four steps, then for means.
 """
 
 import math

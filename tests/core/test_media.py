@@ -1,5 +1,7 @@
 """Pictures, videos, nested scenes and grounds: which pixels are seen where and when."""
 
+import os
+import shutil
 import tempfile
 from pathlib import Path
 from unittest import TestCase
@@ -14,7 +16,7 @@ from balletto.clip.export_settings import usual_settings
 from balletto.clip.render import check
 from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.incremental_renderer import IncrementalRenderer
-from balletto.picture.media import MediaError, Video, about
+from balletto.picture.media import MediaError, Video, about, video
 from balletto.picture.played import time_in
 from balletto.scene import files
 from balletto.scene.errors import SceneError
@@ -312,6 +314,24 @@ class AboutTest(TestCase):
             exif[0x0112] = 6  # taken with the camera turned
             Image.new("RGB", (40, 20)).save(path, exif=exif)
             self.assertEqual(about(path).size, (20, 40))
+
+    def test_what_takes_the_place_of_a_file_is_seen(self):
+        """However often the one before was drawn: as it was turned it was kept."""
+        with tempfile.TemporaryDirectory() as name:
+            folder = Path(name)
+            for number, color in enumerate(((255, 0, 0), (0, 255, 0))):
+                Image.new("RGB", (400, 300), color).save(folder / "a.png")
+                os.utime(folder / "a.png", (number, number))
+                made = bare(layer(kind="picture", file="a.png")).in_folder(folder)
+                for _ in range(3):
+                    seen = draw_frame(Picture(made), 0.0, (640, 360))[180, 320]
+                    self.assertEqual(seen.tolist(), [*color[::-1], 255])
+            film = Path(shutil.copy(media_folder() / "orbit.mp4", folder))
+            first = video(film)
+            self.assertIs(video(film), first)
+            os.utime(film, (9, 9))
+            self.assertIsNot(video(film), first)
+            self.assertNotEqual(video(film).at(0.0), first.at(0.0))
 
     def test_a_video_is_read_from_any_place(self):
         film = Video(media_folder() / "orbit.mp4")

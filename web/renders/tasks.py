@@ -17,7 +17,7 @@ from django.db import Error as DatabaseError
 from django.db import close_old_connections, connection
 
 from balletto.clip.encoder import encoder_threads
-from balletto.clip.memory import give_back
+from balletto.clip.memory import give_back, keep_at_hand
 from balletto.clip.render import is_slow, put_together, render_segment
 from balletto.scene.document import Scene
 from web.library.store import opened
@@ -221,6 +221,7 @@ def _draw(segment: Segment, made: Path, reports: _Reports) -> None:
     part = range(segment.first, segment.end)
     check_disk_space(render.export, len(part))
     threads = encoder_threads() if render.workers == 1 else 1
+    keep_at_hand()
     render_segment(_scene_of(render), render.export, part, made, reports, threads)
     give_back()  # a worker draws one segment after another
 

@@ -201,11 +201,34 @@ class PreparedTitle(PreparedLayer):
     def _plain(
         self, canvas: Canvas, block: _Block, row: int, are_copies: bool = False
     ) -> list[DrawItem]:
-        """The letters at one time of a block, in the order in which they are drawn."""
-        appearance = block.appearance
-        outlines, fills = self._outlines_at(canvas, block, row), appearance.fills[row]
+        """What is drawn at one time of a block, from the back to the front."""
+        outlines = self._outlines_at(canvas, block, row)
         if block.ways is not None:
             outlines = self._on_the_way(canvas, block, row, outlines)
+        letters = self._letters(block, row, outlines, are_copies)
+        order: Sequence[int] = range(len(letters))
+        if self._layer.draw_order != "reading":
+            order = self._order(block, row)
+        seen = [number for number in order if letters[number].opacity > 0]
+        dressed = self._dressed(canvas, block, row, letters, outlines)
+        if dressed is None:
+            items = [letters[number] for number in seen]
+        else:
+            items = [item for number in seen for item in dressed[number]]
+        time = float(block.times[row])
+        shadow = shadow_at(self._layer, time)
+        if shadow is not None:
+            each = block.appearance.shadows[row]
+            shares = [each[n] for n in seen for _ in range(len(dressed[n]) if dressed else 1)]
+            items = with_shadows(items, shadow, shares)
+        return [*items, *self._caret(canvas, time)] if self._layer.caret else items
+
+    def _letters(
+        self, block: _Block, row: int, outlines: list[tuple[Commands, Any]], are_copies: bool
+    ) -> list[DrawItem]:
+        """The letters at one time of a block in reading order, before they are dressed."""
+        appearance, fills = block.appearance, block.appearance.fills[row]
+        if block.ways is not None:
             fills = fills_on_the_way(self._layout, block.ways, row, fills)
         every = zip(
             [outline for _, outline in outlines],
@@ -226,22 +249,7 @@ class PreparedTitle(PreparedLayer):
         if block.windows is not None:
             pairs = zip(letters, block.windows[row], strict=True)
             letters = [letter._replace(window=window) for letter, window in pairs]
-        order: Sequence[int] = range(len(letters))
-        if self._layer.draw_order != "reading":
-            order = self._order(block, row)
-        seen = [number for number in order if letters[number].opacity > 0]
-        dressed = self._dressed(canvas, block, row, letters, outlines)
-        if dressed is None:
-            items = [letters[number] for number in seen]
-        else:
-            items = [item for number in seen for item in dressed[number]]
-        time = float(block.times[row])
-        shadow = shadow_at(self._layer, time)
-        if shadow is not None:
-            each = appearance.shadows[row]
-            shares = [each[n] for n in seen for _ in range(len(dressed[n]) if dressed else 1)]
-            items = with_shadows(items, shadow, shares)
-        return [*items, *self._caret(canvas, time)] if self._layer.caret else items
+        return letters
 
     def _dressed(
         self,
