@@ -2,7 +2,6 @@
 
 import atexit
 import json
-import os
 import socket
 import subprocess
 import tempfile
@@ -20,6 +19,8 @@ from django.test import Client, LiveServerTestCase
 from django.test.testcases import LiveServerThread, QuietWSGIRequestHandler
 from playwright.sync_api import Browser, BrowserContext, Locator, Page, expect, sync_playwright
 
+from balletto.motion.poses import poses
+from balletto.scene import files
 from benchmarks.chromium import CHROMIUM, FLAGS
 from tests.core.scenes import scene_data
 from web.projects import history
@@ -78,6 +79,7 @@ class BrowserTest(LiveServerTestCase):
     maxDiff = None
 
     server_thread_class = _ServerThread
+    scene: Scene  # that is open, where tests set it
 
     @classmethod
     def setUpClass(cls) -> None:
@@ -162,6 +164,12 @@ class BrowserTest(LiveServerTestCase):
     def document(self, scene: Scene) -> dict[str, Any]:
         scene.refresh_from_db()
         return history.newest(scene).document
+
+    def poses(self, layer: str = "t1") -> dict[str, Any]:
+        """What `bin/balletto poses` prints of a layer of the scene that is open, as it is kept."""
+        scene = files.from_data(self.document(self.scene))
+        told: dict[str, Any] = json.loads(json.dumps(poses(scene, layer, [*range(scene.length)])))
+        return told
 
     # What a hand does
 
@@ -261,9 +269,3 @@ def temporary_folder(test: BrowserTest) -> Path:
     folder = tempfile.TemporaryDirectory()
     test.addCleanup(folder.cleanup)
     return Path(folder.name)
-
-
-def poses_of(path: Path, layer: str, frames: str | None = None) -> dict[str, Any]:
-    """What `bin/balletto poses` says of a scene file, of all frames or of "A-B"."""
-    some = ["--frames", frames] if frames else []
-    return json.loads(command("poses", os.fspath(path), "--layer", layer, *some))

@@ -1,14 +1,10 @@
 """Hands in the cascade: what is dragged there is what the scene says after."""
 
-import tempfile
 from itertools import pairwise
-from pathlib import Path
 
 from playwright.sync_api import expect
 
-from balletto.scene import files
-
-from .base import BrowserTest, poses_of
+from .base import BrowserTest
 
 
 class CascadeTest(BrowserTest):
@@ -21,12 +17,8 @@ class CascadeTest(BrowserTest):
     def move(self):
         return self.document(self.scene)["layers"][0]["moves"][0]
 
-    def poses(self):
-        """What the command line says of the scene as it is kept."""
-        with tempfile.TemporaryDirectory() as folder:
-            path = Path(folder) / "scene.balletto.json"
-            path.write_text(files.to_text(self.document(self.scene)))
-            return poses_of(path, "t1")["moves"]["m1"]
+    def delays(self):
+        return self.poses()["moves"]["m1"]["delays"]
 
     def drag(self, target, frames, at=0.5, settle=True):
         """Drags something in the cascade sideways by frames of the scene."""
@@ -45,7 +37,7 @@ class CascadeTest(BrowserTest):
     def test_the_slanted_line_is_pulled_to_another_gap(self):
         """Rise with a two-frame gap, from the centre out: pulled to three."""
         self.choose("t1.moves.m1.stagger.order", "from the centre out")
-        delays = self.poses()["delays"]
+        delays = self.delays()
         self.assertEqual(delays, [2.0 * abs(unit - 6) for unit in range(13)])
         grip = self.page.locator(".guide__grip--gap")
         self.drag(grip, 6, settle=False)
@@ -53,7 +45,7 @@ class CascadeTest(BrowserTest):
         expect(self.chip("t1.moves.m1.stagger.gap")).to_have_text("3 frames")
         self.assertEqual(self.move["stagger"]["gap"], 2)  # nothing is kept yet
         self.settled(self.page.mouse.up)
-        self.assertEqual(self.poses()["delays"], [3.0 * abs(unit - 6) for unit in range(13)])
+        self.assertEqual(self.delays(), [3.0 * abs(unit - 6) for unit in range(13)])
         self.scene.refresh_from_db()
         self.assertEqual(self.scene.head, 3)  # the order, and one for the whole drag
         # One frame is said as one, while it is scrubbed and once it is kept.
@@ -71,11 +63,11 @@ class CascadeTest(BrowserTest):
         self.assertLessEqual(grip.bounding_box()["x"], right)
         # Of the eighth letter, at frame 84: 42 frames back are six a letter.
         self.drag(grip, -42)
-        self.assertEqual(self.poses()["delays"][-1], 6.0 * 12)
+        self.assertEqual(self.delays()[-1], 6.0 * 12)
 
     def test_the_line_is_bent_so_that_the_first_letters_are_bunched(self):
         self.drag(self.page.locator(".guide__grip--bend"), -6)
-        delays = self.poses()["delays"]
+        delays = self.delays()
         self.assertAlmostEqual(delays[6], 6, delta=0.1)
         self.assertEqual((delays[0], delays[12]), (0, 24))
         gaps = [later - earlier for earlier, later in pairwise(delays)]
@@ -85,7 +77,7 @@ class CascadeTest(BrowserTest):
         self.drag(self.bar(4), 10, at=0.3)
         expected = [2.0 * unit for unit in range(13)]
         expected[4] += 10
-        self.assertEqual(self.poses()["delays"], expected)
+        self.assertEqual(self.delays(), expected)
 
     def test_the_end_of_the_bars_is_their_length(self):
         self.drag(self.bar(2), 10, at=0.985)

@@ -1,18 +1,15 @@
 """Whole jobs, done as a designer does them; each ends with what the command line says of the scene
 that was kept."""
 
-import tempfile
 from itertools import pairwise
-from pathlib import Path
 
 import numpy as np
 from playwright.sync_api import expect
 
-from balletto.scene import files
 from balletto.scene.eases import NAMED_BEZIERS
 from tests.core.scenes import scene_data
 
-from .base import BrowserTest, poses_of
+from .base import BrowserTest
 
 
 def bezier(handles, share):
@@ -38,13 +35,6 @@ class JobTest(BrowserTest):
     @property
     def title(self):
         return self.document(self.scene)["layers"][0]
-
-    def poses(self, frames="0-89"):
-        """What `bin/balletto poses` says of the saved scene."""
-        with tempfile.TemporaryDirectory() as folder:
-            path = Path(folder) / "scene.balletto.json"
-            path.write_text(files.to_text(self.document(self.scene)))
-            return poses_of(path, "t1", frames)
 
     def add_move(self, name):
         self.page.locator("#open-gallery").click()
@@ -97,7 +87,7 @@ class JobTest(BrowserTest):
         expect(self.page.locator("#keys-said")).to_have_text("4 keyframes, frames 0 to 15")
         self.tab("Curves")
         self.settled(self.page.get_by_role("button", name="soft both").click)
-        course = np.array(self.poses("0-15")["transform"]["position"])[:, 1]
+        course = np.array(self.poses()["transform"]["position"])[:16, 1]
         for (start, low), (_, high) in pairwise(stations):
             for frame in range(5):
                 share = bezier(NAMED_BEZIERS["soft-both"], frame / 5)

@@ -1,8 +1,6 @@
 """Whole jobs done at once, without waiting for late answers; each is checked by its poses."""
 
 import os
-import tempfile
-from pathlib import Path
 from typing import Any
 
 import numpy as np
@@ -13,7 +11,6 @@ from balletto.scene.tracks import value_at
 from tests.core.amounts import IS_LONG
 from tests.core.scenes import scene_data
 
-from .base import poses_of
 from .late import LateTest
 
 # In milliseconds. What is done with answers at once is in `test_jobs`; all that are to be tried:
@@ -25,13 +22,6 @@ JOB_DELAYS = tuple(int(word) for word in os.environ.get("BALLETTO_DELAYS", _USUA
 class LateJobTest(LateTest):
     def title(self, **changes: Any) -> dict[str, Any]:
         return {**scene_data()["layers"][0], "moves": [], "runs": [], **changes}
-
-    def poses(self, layer: str) -> dict[str, Any]:
-        """What `bin/balletto poses` says of a layer of the saved scene."""
-        with tempfile.TemporaryDirectory() as folder:
-            path = Path(folder) / "scene.balletto.json"
-            path.write_text(files.to_text(self.document(self.scene)))
-            return poses_of(path, layer)
 
     def course(self, layer: str, name: str) -> np.ndarray:
         """A keyed value of a layer's transform, frame by frame."""

@@ -1,5 +1,6 @@
 """The whole job of a motion designer, from an empty account to a clip on disk."""
 
+import json
 import re
 
 import av
@@ -9,7 +10,7 @@ from playwright.sync_api import expect
 
 from web.projects.models import Scene
 
-from .base import PASSWORD, BrowserTest, command, poses_of, temporary_folder, with_worker
+from .base import PASSWORD, BrowserTest, command, temporary_folder, with_worker
 
 
 class StoryTest(BrowserTest):
@@ -238,7 +239,7 @@ class StoryTest(BrowserTest):
             self.assertEqual((stream.average_rate, stream.codec_context.name), (25, "h264"))
             pictures = [frame.to_ndarray(format="rgb24") for frame in container.decode(stream)]
         self.assertEqual(len(pictures), 50)
-        delays = poses_of(file, "t1")["moves"]["m1"]["delays"]
+        delays = json.loads(command("poses", str(file), "--layer", "t1"))["moves"]["m1"]["delays"]
         self.assertEqual(delays, [8, 6, 4, 2, 0, 2, 4, 6, 8])
         for number in (0, 5, 14, 30, 49):
             still = folder / f"{number}.png"
