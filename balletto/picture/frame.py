@@ -3,10 +3,12 @@
 The same drawing serves the workbench, stills and clips; only the size of the canvas differs.
 """
 
-from functools import partial
+import math
+from functools import lru_cache, partial
 
 import numpy as np
 
+from ..raster.pixel_buffer import Scale
 from ..scene.document import Scene
 from ..scene.effects.shadow import Shadow
 from ..scene.layers import Layer
@@ -19,15 +21,34 @@ from .compositing import CompositeNode, Drawn, DrawnMatte, draw_node
 from .copies import copied_members, drawn_copies
 from .effect_values import effects_at
 from .layers import PREPARED_LAYERS
-from .layers.base import Draw
 from .masks import cuts_of
+from .moments import moments_for, step_between
 from .skia_canvas import SkiaCanvas
 
 
-def _prepared(scene: Scene) -> Draw:
-    """What draws frames of a scene: of one that is nested."""
-    picture = Picture(scene)
-    return lambda frame, size: draw_frame(picture, frame, size)
+class _NestedPicture:
+    """A scene that another shows, made ready to draw."""
+
+    def __init__(self, scene: Scene):
+        self._picture = Picture(scene)
+        self._outlines = SkiaCanvas(1, 1)  # what prepares them
+        self._step_after = lru_cache(maxsize=256)(self._step)
+
+    def draw(self, frame: float, size: tuple[int, int]) -> np.ndarray:
+        return draw_frame(self._picture, frame, size)
+
+    def moments(self, frames: np.ndarray, size: tuple[int, int]) -> np.ndarray:
+        return moments_for(frames, partial(self._step_after, size))
+
+    def _step(self, size: tuple[int, int], frame: int) -> float:
+        """How far anything goes in it from a frame to the next, see `step_between`."""
+        picture, canvas = self._picture, self._outlines
+        grounds = [picture.background_item(canvas, each) for each in (frame, frame + 1)]
+        if grounds[0] != grounds[1]:
+            return math.inf
+        width, height = picture.scene.size
+        scale = Scale(size[0] / width, size[1] / height, *size)
+        return step_between(picture.nodes(canvas, frame), picture.nodes(canvas, frame + 1), scale)
 
 
 class Picture:
@@ -37,7 +58,7 @@ class Picture:
         self.scene = scene
         self._backgrounds = Backgrounds(scene)
         self._prepared = {
-            layer.id: PREPARED_LAYERS[layer.kind](scene, _of_one_copy(layer), _prepared)
+            layer.id: PREPARED_LAYERS[layer.kind](scene, _of_one_copy(layer), _NestedPicture)
             for layer in scene.layers
         }
         mattes = [layer.matte for layer in scene.layers if layer.matte]
@@ -77,8 +98,6 @@ class Picture:
     def _node(self, layer: Layer, canvas: Canvas, frame: float) -> CompositeNode:
         ready = self._prepared[layer.id]
         samples, find_box = self._drawn(layer, canvas, self._shutter_times(layer, frame))
-        if all(_look_alike(sample, samples[0]) for sample in samples[1:]):
-            samples = samples[:1]  # nothing moves while the shutter is open
         members: list[CompositeNode] = []
         if layer.has_members:
             members = self._members(layer, canvas, frame)
@@ -87,7 +106,7 @@ class Picture:
                 return _all_extents(members)
 
         return CompositeNode(
-            tuple(samples),
+            tuple(_once_each(samples)),
             tuple(members),
             layer.blend,
             ready.opacity(frame),
@@ -136,6 +155,23 @@ class Picture:
         count = shutter.samples
         steps = (np.arange(count) + 0.5 - count / 2) / count
         return frame + shutter.phase / 360 + steps * angle / 360
+
+
+def _once_each(samples: list[list[DrawItem]]) -> list[list[DrawItem]]:
+    """One of each run of samples that look alike, if all runs are as long: where nothing moves
+    while the shutter is open, one sample."""
+    first = samples[0]
+    run = next(
+        (number for number, sample in enumerate(samples) if not _look_alike(sample, first)),
+        len(samples),
+    )
+    parts = [samples[start : start + run] for start in range(0, len(samples), run)]
+    is_even = len(parts) == 1 or (
+        run > 1
+        and len(parts[-1]) == run
+        and all(_look_alike(sample, part[0]) for part in parts for sample in part[1:])
+    )
+    return samples[::run] if is_even else samples
 
 
 def _look_alike(one: list[DrawItem], other: list[DrawItem]) -> bool:

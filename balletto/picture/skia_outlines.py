@@ -3,6 +3,7 @@
 import math
 from itertools import accumulate
 
+import numpy as np
 import skia
 
 from .canvas import Line
@@ -15,12 +16,13 @@ class Outline:
     extent: the box around what it fills; middle, radius: of the circle around that
     """
 
-    __slots__ = ("_edge", "_length", "extent", "middle", "path", "radius")
+    __slots__ = ("_edge", "_length", "_points", "extent", "middle", "path", "radius")
 
     def __init__(self, path: skia.Path):
         self.path = path
         self._edge: skia.Path | None = None
         self._length: float | None = None
+        self._points: np.ndarray | None = None
         bounds = path.computeTightBounds()
         self.extent = (bounds.left(), bounds.top(), bounds.right(), bounds.bottom())
         self.middle = (bounds.centerX(), bounds.centerY())
@@ -58,6 +60,21 @@ class Outline:
         if self._length is None:
             self._length = sum(_lengths_of(self.path))
         return self._length
+
+    @property
+    def points(self) -> np.ndarray:
+        """All points of its contours, those that bend them as well, (n, 2)."""
+        if self._points is None:
+            points = self.path.getPoints(self.path.countPoints())
+            numbers = [number for point in points for number in (point.x(), point.y())]
+            self._points = np.array(numbers).reshape(-1, 2)
+        return self._points
+
+    def is_of_one_build(self, other: "Outline") -> bool:
+        """Whether another has the same contours but for where their points are."""
+        one, two = self.path, other.path
+        count = one.countVerbs()
+        return count == two.countVerbs() and one.getVerbs(count) == two.getVerbs(count)
 
     def without(self, holes: "Outline") -> "Outline":
         """What is left of it if others are cut out."""

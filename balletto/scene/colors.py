@@ -30,8 +30,12 @@ def oklab(color: str) -> np.ndarray:
 
 
 def light_of(color: str) -> np.ndarray:
-    """A colour "#RRGGBB" in linear light, (3,), 0..1 (IEC 61966-2-1)."""
-    srgb = np.array([int(color[start : start + 2], 16) for start in (1, 3, 5)]) / 255
+    """A colour "#RRGGBB" in linear light, (3,), 0..1."""
+    return light_in(np.array([int(color[start : start + 2], 16) for start in (1, 3, 5)]) / 255)
+
+
+def light_in(srgb: np.ndarray) -> np.ndarray:
+    """Linear light of what sRGB codes, 0..1 (IEC 61966-2-1)."""
     light: np.ndarray = np.where(srgb <= 0.04045, srgb / 12.92, ((srgb + 0.055) / 1.055) ** 2.4)
     return light
 

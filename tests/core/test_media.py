@@ -4,7 +4,7 @@ import os
 import shutil
 import tempfile
 from pathlib import Path
-from unittest import TestCase
+from unittest import TestCase, mock
 
 import numpy as np
 from hypothesis import given
@@ -14,6 +14,7 @@ from PIL import Image
 from balletto.clip.errors import ClipError
 from balletto.clip.export_settings import usual_settings
 from balletto.clip.render import check
+from balletto.picture import frame as nesting
 from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.incremental_renderer import IncrementalRenderer
 from balletto.picture.media import MediaError, Video, about, video
@@ -23,6 +24,7 @@ from balletto.scene.errors import SceneError
 
 from .media import GREY_STEP, media_folder
 from .scenes import scene_data
+from .test_pictures import psnr
 
 SIZE = (160, 90)
 GOLD = [5, 183, 242, 255]
@@ -175,6 +177,37 @@ class NestedTest(TestCase):
         made = self.scene(layer(kind="scene", scene="moon"))
         self.assertEqual(self.seen(made, 3), [50, 70])
         self.assertEqual(self.seen(made, 12), [90, 110])
+
+    def under_shutter(self, keys, more=None):
+        """How many pictures are drawn of a square in a scene that goes by keys, seen while a
+        shutter is open; and how far that is from all of its moments, in dB."""
+        square = {**self.inner()["layers"][0], "transform": {"position": {"keys": keys}}}
+        square |= more or {}
+        shutter = {"angle": 180, "samples": 12}
+        inner = self.inner(layers=[square], length=30)
+        made = self.scene(layer(kind="scene", scene="moon"), inner=inner, motion_blur=shutter)
+        draw = nesting._NestedPicture.draw
+        counting = mock.Mock(side_effect=draw)
+        with mock.patch.object(nesting._NestedPicture, "draw", lambda *values: counting(*values)):
+            few = draw_frame(Picture(made), 12)
+        with mock.patch.object(nesting, "moments_for", lambda frames, *_: frames):
+            every = draw_frame(Picture(made), 12)
+        return counting.call_count, psnr(few, every)
+
+    def test_under_a_shutter_it_is_drawn_as_often_as_its_motion_needs(self):
+        ways = [{"at": 0, "value": [20, 20, 0]}, {"at": 24, "value": [0, 20, 0]}]
+        for far, count in ((0, 1), (8, 1), (60, 2), (200, 12)):
+            ways[1]["value"][0] = 20 + far
+            with self.subTest(far):
+                drawn, near = self.under_shutter(ways)
+                self.assertEqual(drawn, count)
+                self.assertGreater(near, 40)
+
+    def test_what_appears_in_it_at_once_is_seen_for_a_part_of_the_time(self):
+        """All its moments are drawn: those before and those after."""
+        seen = [{"at": 0, "value": 0, "ease": "hold"}, {"at": 12, "value": 1}]
+        more = {"transform": {"position": [40, 20, 0], "opacity": {"keys": seen}}}
+        self.assertEqual(self.under_shutter([], more), (12, float("inf")))
 
     def test_time_shift_and_what_comes_after(self):
         later = self.scene(layer(kind="scene", scene="moon", shift=9))

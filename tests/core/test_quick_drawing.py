@@ -11,19 +11,21 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.ndimage import gaussian_filter
 
-from balletto.picture import clipped, motion_blur, shutter_strips
+from balletto.picture import clipped, motion_blur, shutter_samples, shutter_strips
 from balletto.picture.bitmap_store import BitmapStore
 from balletto.picture.bitmaps import Bitmap, Photo
 from balletto.picture.canvas import DrawItem, Gradient, Line
 from balletto.picture.compositing import CompositeNode, draw_node
 from balletto.picture.frame import Picture
 from balletto.picture.incremental_renderer import IncrementalRenderer
+from balletto.picture.linear_sum import LinearSum
 from balletto.picture.skia_canvas import BLEND_MODES, SkiaCanvas
 from balletto.picture.sprite_cache import SpriteCache
 from balletto.raster.blending import blend_few
 from balletto.raster.blurring import blurred
 from balletto.raster.pixel_buffer import PixelBuffer, Scale
 from balletto.raster.warping import warp
+from balletto.scene.colors import coded, light_in
 from balletto.scene.primitives import ellipse, rectangle
 from balletto.scene.tracks import Track, value_at
 
@@ -54,6 +56,30 @@ def drawn(*items: DrawItem, samples: int = 1, **more: object) -> np.ndarray:
     each = tuple([item] for item in items) if samples > 1 else (list(items),)
     draw_node(canvas, CompositeNode(each, **more))
     return canvas.pixels.copy()
+
+
+def in_half_floats(samples: list[list[DrawItem]]) -> np.ndarray:
+    """The mean of samples that are drawn in linear light."""
+    height, width = SIZE[::-1]
+    spaces = (skia.ColorSpace.MakeSRGBLinear(), skia.ColorSpace.MakeSRGB())
+    types = (skia.kRGBA_F16_ColorType, skia.kBGRA_8888_ColorType)
+    linear, plain = (
+        skia.ImageInfo.Make(width, height, kind, skia.kPremul_AlphaType, space)
+        for kind, space in zip(types, spaces, strict=True)
+    )
+    surface = skia.Surface.MakeRaster(linear)
+    canvas = surface.getCanvas()
+    share = skia.Paint(Alphaf=1 / len(samples), BlendMode=skia.BlendMode.kPlus)
+    drawer = SkiaCanvas(*SIZE)
+    drawing = drawer._draw_in_turn(PixelBuffer.empty(0, 0, *SIZE), samples, canvas)
+    for _ in samples:
+        canvas.resetMatrix()
+        canvas.saveLayer(None, share)
+        next(drawing)
+        canvas.restore()
+    made = np.zeros((height, width, 4), dtype=np.uint8)
+    surface.makeImageSnapshot().readPixels(plain, made, made.strides[0], 0, 0)
+    return made
 
 
 def star(width: float = 90, height: float = 60) -> object:
@@ -117,9 +143,59 @@ class ShutterTest(TestCase):
         quick = motion_blur.mean_in_linear_light(
             canvas._buffers[-1], samples, canvas._draw_in_turn, canvas.scale
         )
-        empty = PixelBuffer.empty(0, 0, *SIZE)
-        slow = motion_blur._linear_mean(empty, samples, canvas._draw_in_turn)
-        self.assertGreater(psnr(quick.pixels, slow.pixels), NEAR_DB)
+        self.assertGreater(psnr(quick.pixels, in_half_floats(samples)), NEAR_DB)
+
+    @given(st.integers(0, 10**6))
+    @settings(max_examples=25, deadline=None)
+    def test_a_sum_is_the_mean_in_linear_light(self, seed):
+        """Of few pictures or many, opaque or not."""
+        chance = np.random.default_rng(seed)
+        count = int(chance.integers(2, 40))
+        pictures = chance.integers(0, 256, (count, 12, 20, 4), dtype=np.uint8)
+        pictures[..., 3] = np.maximum(pictures[..., 3], chance.choice([0, 200, 255]))
+        pictures[:, :4] = pictures[:1, :4]
+        pictures[..., :3] = np.minimum(pictures[..., :3], pictures[..., 3:])
+        total = LinearSum(pictures[0].shape, count)
+        for picture in pictures:
+            total.add(picture)
+        opacity = pictures[..., 3:] / 255
+        light = light_in(pictures[..., :3] / np.maximum(pictures[..., 3:], 1)) * opacity
+        seen = opacity.mean(axis=0)
+        color = coded(light.mean(axis=0) / np.maximum(seen, 1e-9)) * seen
+        wanted = np.concatenate([color, seen], axis=-1) * 255
+        self.assertLess(np.abs(total.mean() - wanted).max(), 1.01)
+        np.testing.assert_array_less(-1, total.mean()[..., 3:] - total.mean()[..., :3].astype(int))
+
+    def test_a_photo_moves_as_in_half_floats(self):
+        pixels = np.random.default_rng(1).integers(0, 256, (9, 12, 4), dtype=np.uint8)
+        pixels = cv2.resize(pixels, (300, 200), interpolation=cv2.INTER_CUBIC)
+        pixels[..., :3] = np.minimum(pixels[..., :3], pixels[..., 3:])
+        form = SkiaCanvas.outline(rectangle(300, 200, 0))
+        photo = Photo(Bitmap("any", pixels), (-150, -100, 150, 100))
+        items = [DrawItem(form, placed(200 + 5 * n, 130, n), photo, 0.9) for n in range(12)]
+        canvas = SkiaCanvas(*SIZE)
+        draw_node(canvas, CompositeNode(tuple([item] for item in items)))
+        self.assertGreater(psnr(canvas.pixels, in_half_floats([[item] for item in items])), 50)
+
+    def test_outlines_that_change_need_as_many_as_their_points_move(self):
+        """From a circle to an ellipse; what is of another build needs all."""
+        for way, few in ((0.2, 1), (3.9, 6), (200, 12)):
+            with self.subTest(way):
+                items = [
+                    DrawItem(star(90 + way / 12 * n * 2, 90), placed(240, 130), "#FFFFFF", 1.0)
+                    for n in range(12)
+                ]
+                samples = [[item] for item in items]
+                matrices = np.array([[item.matrix] for item in items])
+                scale = Scale(1, 1, *SIZE)
+                needed = shutter_samples.needed_samples(samples, matrices, scale)
+                self.assertEqual(needed.tolist(), [few])
+                with mock.patch.object(shutter_samples, "_NEXT", 1e-9):
+                    all_of_them = drawn(*items, samples=12)
+                self.assertGreater(psnr(drawn(*items, samples=12), all_of_them), NEAR_DB)
+        items[7] = items[7]._replace(outline=SkiaCanvas.outline(rectangle(90, 60, 0)))
+        samples = [[item] for item in items]
+        self.assertEqual(shutter_samples.needed_samples(samples, matrices, scale).tolist(), [12])
 
     def test_a_few_samples_stand_for_many_that_are_near(self):
         """Two pixels in sixty-four samples; and a way that is long needs all of them."""
@@ -131,7 +207,7 @@ class ShutterTest(TestCase):
                     for n in range(64)
                 ]
                 quick = drawn(*items, samples=64)
-                with mock.patch.object(shutter_strips, "_NEXT", 1e-9):
+                with mock.patch.object(shutter_samples, "_NEXT", 1e-9):
                     all_of_them = drawn(*items, samples=64)
                 self.assertGreater(psnr(quick, all_of_them), NEAR_DB)
 
@@ -145,7 +221,7 @@ class ShutterTest(TestCase):
                 DrawItem(outline, placed(200 + 0.02 * n, 130), fills[n], opacities[n])
                 for n in range(16)
             ]
-            with mock.patch.object(shutter_strips, "_NEXT", 1e-9):
+            with mock.patch.object(shutter_samples, "_NEXT", 1e-9):
                 all_of_them = drawn(*items, samples=16)
             self.assertGreater(psnr(drawn(*items, samples=16), all_of_them), NEAR_DB)
 
@@ -214,7 +290,7 @@ class StripsTest(TestCase):
         rests = DrawItem(star(), placed(90, 200), "#FFFFFF", 1.0)
         samples = [[rests._replace(matrix=placed(60 + 30 * n, 60)), rests] for n in range(12)]
         matrices = np.array([[item.matrix for item in items] for items in samples])
-        needed = shutter_strips.needed_samples(samples, matrices, Scale(1, 1, *SIZE))
+        needed = shutter_samples.needed_samples(samples, matrices, Scale(1, 1, *SIZE))
         self.assertEqual(needed.tolist(), [12, 1])
 
     def test_lines_that_go_on_need_as_many_as_their_ends_move(self):
@@ -228,7 +304,7 @@ class StripsTest(TestCase):
                 ]
                 items = [DrawItem(outline, placed(0, 0), None, 1.0, line) for line in lines]
                 self.assertEqual(self.needed(items), few)
-                with mock.patch.object(shutter_strips, "_NEXT", 1e-9):
+                with mock.patch.object(shutter_samples, "_NEXT", 1e-9):
                     all_of_them = drawn(*items, samples=12)
                 self.assertGreater(psnr(drawn(*items, samples=12), all_of_them), NEAR_DB)
         dashed = [line._replace(dashes=((n + 1.0, 2.0), 0.0)) for n, line in enumerate(lines)]
@@ -239,7 +315,7 @@ class StripsTest(TestCase):
         """Of the samples of one item."""
         samples = [[item] for item in items]
         matrices = np.array([[item.matrix] for item in items])
-        return int(shutter_strips.needed_samples(samples, matrices, Scale(1, 1, *SIZE))[0])
+        return int(shutter_samples.needed_samples(samples, matrices, Scale(1, 1, *SIZE))[0])
 
     def test_a_photo_that_hardly_turns_is_drawn_once_as_it_is_in_the_middle(self):
         pixels = np.random.default_rng(2).integers(0, 256, (200, 300, 4), dtype=np.uint8)
@@ -259,7 +335,7 @@ class StripsTest(TestCase):
             for n in range(12)
         ]
         matrices = np.array([[item.matrix for item in items] for items in samples])
-        needed = shutter_strips.needed_samples(samples, matrices, Scale(1, 1, *SIZE))
+        needed = shutter_samples.needed_samples(samples, matrices, Scale(1, 1, *SIZE))
         self.assertEqual(needed.tolist(), [12, 6])
 
 

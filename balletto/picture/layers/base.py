@@ -1,7 +1,7 @@
 """What all prepared layers have: a layer that was made ready to be drawn in any frame."""
 
 from collections.abc import Callable
-from typing import Any, ClassVar
+from typing import Any, ClassVar, Protocol
 
 import numpy as np
 
@@ -11,10 +11,19 @@ from ...scene.layers import Layer
 from ..canvas import Canvas
 from ..compositing import Drawn
 
-# Draws a frame of a scene at a size.
-Draw = Callable[[float, tuple[int, int]], np.ndarray]
-# Makes a scene ready to be drawn: one that a layer shows.
-Prepare = Callable[[Scene], Draw]
+
+class PreparedScene(Protocol):
+    """A scene that a layer shows, made ready to be drawn."""
+
+    def draw(self, frame: float, size: tuple[int, int]) -> np.ndarray:
+        """A frame of it as new pixels (height, width, 4), BGRA premultiplied."""
+
+    def moments(self, frames: np.ndarray, size: tuple[int, int]) -> np.ndarray:
+        """For each of the frames at which it is seen while a shutter is open, (n,), the one that is
+        drawn: of those that look alike, the same."""
+
+
+Prepare = Callable[[Scene], PreparedScene]
 # Left, top, right, bottom in px of a layer's own space.
 RestBox = list[float]
 

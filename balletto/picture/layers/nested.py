@@ -14,6 +14,8 @@ from ...scene.files import to_data
 from ...scene.layers.nested import NestedLayer
 from ..bitmap_store import BITMAPS
 from ..bitmaps import Bitmap
+from ..canvas import Canvas
+from ..compositing import Drawn
 from ..played import time_in
 from .base import Prepare, RestBox, around_origin
 from .form import Form, PreparedForm, form_of
@@ -41,17 +43,38 @@ class PreparedNested(PreparedForm):
     def __init__(self, scene: Scene, layer: NestedLayer, prepare: Prepare):
         super().__init__(scene, layer, prepare)
         self._inner = _inner_of(scene.used(layer), prepare)
+        self._moments: dict[float, float | None] = {}
+
+    def drawn(self, canvas: Canvas, times: np.ndarray) -> Drawn:
+        if len(times) > 1:
+            self._moments = self._moments_for(times)
+        return super().drawn(canvas, times)
+
+    def _moments_for(self, times: np.ndarray) -> dict[float, float | None]:
+        """The frame that is drawn of it for each of the times of an open shutter."""
+        frames = [self._shown(float(time)) for time in times]
+        if None in frames:
+            return dict(zip(times.tolist(), frames, strict=True))
+        scale = self._enlargement(float(times[len(times) // 2]))
+        moments = self._inner.moments(np.array(frames, dtype=float), scale)
+        return dict(zip(times.tolist(), moments.tolist(), strict=True))
 
     def form(self, time: float) -> Form | None:
+        moments = self._moments  # once: another thread may put others in their place meanwhile
+        frame = moments[time] if time in moments else self._shown(time)
+        if frame is None:
+            return None
+        return form_of(self._inner.bitmap(frame, self._enlargement(time)), self._inner.scene.size)
+
+    def _shown(self, time: float) -> float | None:
+        """The frame of the other scene that is seen at a time; None if none is."""
         scene = self._inner.scene
         rates = float(scene.frames_a_second / self._scene.frames_a_second)
         shown = (time - self._layer.span[0]) * rates + self._layer.shift
         frame = time_in(shown, scene.length, self._layer.after)
         if frame is None:
             return None
-        # The last frame is seen until the end.
-        frame = min(frame, scene.length - 1)
-        return form_of(self._inner.bitmap(frame, self._enlargement(time)), scene.size)
+        return min(frame, scene.length - 1)  # the last one is seen until the end
 
     def _enlargement(self, time: float) -> float:
         """How large it is seen, at the step that is enough for it."""
@@ -69,17 +92,24 @@ class _Inner:
 
     def __init__(self, scene: Scene, digest: str, prepare: Prepare):
         self.scene = scene
-        self._digest, self._draw = digest, prepare(scene)
+        self._digest, self._prepared = digest, prepare(scene)
 
     def bitmap(self, frame: float, scale: float) -> Bitmap:
         """The scene at a frame, drawn so much larger."""
         key = f"{self._digest}@{frame}x{scale}"
 
         def drawn() -> Bitmap:
-            width, height = (max(1, round(side * scale)) for side in self.scene.size)
-            return Bitmap(key, self._draw(frame, (width, height)))
+            return Bitmap(key, self._prepared.draw(frame, self._size(scale)))
 
         return BITMAPS.get(key, drawn)
+
+    def moments(self, frames: np.ndarray, scale: float) -> np.ndarray:
+        """The frames that are drawn, so much larger, for those of an open shutter, (n,)."""
+        return self._prepared.moments(frames, self._size(scale))
+
+    def _size(self, scale: float) -> tuple[int, int]:
+        width, height = self.scene.size
+        return max(1, round(width * scale)), max(1, round(height * scale))
 
 
 # Kept for all pictures of a process: a document is read anew for each.
