@@ -1,5 +1,7 @@
-"""Films: a preset shown on a layer, a title's own words, as one tall picture of its frames."""
+"""Films: a scene, or a preset shown on a layer, a title's own words, as one tall picture of its
+frames."""
 
+from collections.abc import Callable
 from typing import Any
 
 import numpy as np
@@ -13,37 +15,21 @@ from ..scene.presets import fitted, needed_of
 from .bounds import rest_box
 from .frame import Picture, draw_frame
 
-FRAMES = 32
-CARD_FRAMES = 24  # of a whole scene
-WIDTH, HEIGHT = 208, 117
+PRESET_FRAMES, SCENE_FRAMES = 32, 24
+WIDTH = 208
 _GROUND = "#1D1B22"  # behind titles of a scene that is transparent
 _ROOM = (0.84, 0.6)  # of the picture, for the words at rest
 _SECONDS, _REST = 2.4, 0.5  # how long a film lasts at least, and how long it rests at an end
 
 
-def preset_preview(document: dict[str, Any], layer: str, preset: dict[str, Any]) -> np.ndarray:
-    """FRAMES pictures one below the other, new (FRAMES * HEIGHT, WIDTH, 4), BGRA.
-
-    KeyError if the document has no such layer.
-    """
-    scene = _staged(document, layer, preset)
-    picture = Picture(scene)
-    strip = np.empty((FRAMES * HEIGHT, WIDTH, 4), dtype=np.uint8)
-    for number in range(FRAMES):
-        frame = number * scene.length // FRAMES
-        part = slice(number * HEIGHT, (number + 1) * HEIGHT)
-        strip[part] = draw_frame(picture, frame, (WIDTH, HEIGHT))
-    return strip
-
-
-def scene_preview(picture: Picture) -> np.ndarray:
-    """CARD_FRAMES pictures of a scene from its start to its end, one below the other, new, BGRA;
-    each as wide as WIDTH."""
+def film_of(picture: Picture, count: int) -> np.ndarray:
+    """`count` pictures of a scene from its start to its end, one below the other, new, BGRA; each
+    as wide as WIDTH."""
     width, height = picture.scene.size
     size = (WIDTH, max(1, round(WIDTH * height / width)))
-    strip = np.empty((CARD_FRAMES * size[1], size[0], 4), dtype=np.uint8)
-    for number in range(CARD_FRAMES):
-        frame = number * picture.scene.length // CARD_FRAMES
+    strip = np.empty((count * size[1], size[0], 4), dtype=np.uint8)
+    for number in range(count):
+        frame = number * picture.scene.length // count
         strip[number * size[1] : (number + 1) * size[1]] = draw_frame(picture, frame, size)
     return strip
 
@@ -51,15 +37,28 @@ def scene_preview(picture: Picture) -> np.ndarray:
 _LEFT_OUT = ("group", "matte", "masks", "motion_blur", "blend", "solo")
 
 
-def _staged(document: dict[str, Any], layer: str, preset: dict[str, Any]) -> Scene:
-    """A scene of just that layer in the middle, with just that move, as long as it takes."""
+# Makes a document a scene, with its files at hand.
+Open = Callable[[dict[str, Any]], Scene]
+
+
+def staged(
+    document: dict[str, Any],
+    layer: str,
+    preset: dict[str, Any],
+    opened: Open = files.from_data,
+) -> Scene:
+    """A scene of 16 to 9 of just that layer in the middle, with just that preset, as long as it
+    takes: nothing else of the document changes its film.
+
+    KeyError if the document has no such layer.
+    """
     shown = next((each for each in document["layers"] if each["id"] == layer), None)
     if shown is None:
         raise KeyError(layer)
     # Loosened from what is left behind: what it is tied to, its matte, the path it stands along.
     *inside, shown = copied_layers(document, [layer], same_scene=False)
     width, height = 1920, 1080
-    rate = files.from_data({**document, "layers": []}).frames_a_second
+    rate = opened({**document, "layers": []}).frames_a_second
     shortest = round((_SECONDS if preset["group"] != "Exits" else _SECONDS / 2) * rate)
     # What it needs of other layers, and what cuts it where it stands, is left out.
     alone = {name: value for name, value in shown.items() if name not in _LEFT_OUT}
@@ -75,12 +74,12 @@ def _staged(document: dict[str, Any], layer: str, preset: dict[str, Any]) -> Sce
     }
     if base.get("background", {"kind": "none"})["kind"] != "color":
         base["background"] = {"kind": "color", "color": _GROUND}
-    staged["transform"] = _centered(files.from_data(base))
+    staged["transform"] = _centered(opened(base))
     staged["moves"] = [{**fitted(preset, base, staged), "id": "m1"}]
-    base["length"] = _length(files.from_data(base), shortest, round(_REST * rate))
+    base["length"] = _length(opened(base), shortest, round(_REST * rate))
     staged["span"] = [0, base["length"]]
     staged["moves"] = [{**fitted(preset, base, staged), "id": "m1"}]
-    return files.from_data(base)
+    return opened(base)
 
 
 def _inside(layers: list[dict[str, Any]]) -> list[dict[str, Any]]:

@@ -13,6 +13,7 @@ from web.library import store
 from web.pictures import looks
 from web.projects import history
 from web.renders.models import Render
+from web.workbench import views
 
 from .base import PageTest
 from .test_access import EXPORT
@@ -34,6 +35,10 @@ class LooksTest(PageTest):
         self.edit(name="add-file", file=self.kept.name)
 
     @property
+    def picture(self):
+        return next(each["id"] for each in self.document["layers"] if each["kind"] == "picture")
+
+    @property
     def place(self):
         return store.folder_of(self.ada.pk) / self.kept.name
 
@@ -50,7 +55,7 @@ class LooksTest(PageTest):
             "frame": reverse("frame", args=[own, seen, 3]) + "?box=480",
             "run": reverse("frame-run", args=[own, seen, 3, 2]) + "?box=480",
             "poster": reverse("poster", args=[own, seen]),
-            "film": reverse("film", args=[own, seen, "t1", "rise-and-fade"]),
+            "film": reverse("film", args=[own, seen, self.picture, "pop-by-words"]),
             "places": reverse("places", args=[own, seen, 3]) + "?layer=t1",
             "asking page": f"{reverse('fit-poster', args=[own])}?{size}",
             "render": f"{reverse('render-poster', args=[render.pk])}?of={render.address}",
@@ -69,7 +74,7 @@ class LooksTest(PageTest):
                 self.assertEqual(self.client.get(plain)["Cache-Control"], "no-store")
 
     def test_a_file_that_goes_and_comes_back_changes_each_address_and_picture(self):
-        names = ("frame", "asking page", "poster", "render")
+        names = ("frame", "asking page", "poster", "film", "render")
         there = {name: self.client.get(self.addresses()[name]).content for name in names}
         first, content = self.addresses(), self.place.read_bytes()
         self.place.unlink()
@@ -86,6 +91,20 @@ class LooksTest(PageTest):
                 back = self.addresses()[name]
                 self.assertNotEqual(back, gone[name])
                 self.assertEqual(self.client.get(back).content, there[name])
+
+    def test_a_film_is_drawn_once_for_all_that_it_shows(self):
+        """Whatever else is edited; where a layer stands is no part of it either."""
+        with mock.patch.object(views, "film_of", wraps=views.film_of) as drawing:
+            first = self.client.get(self.addresses()["film"]).content
+            self.edit(name="set-value", path="t1.style.size", value=90)
+            self.assertEqual(self.client.get(self.addresses()["film"]).content, first)
+            self.assertEqual(drawing.call_count, 1)
+            self.edit(name="set-value", path=f"{self.picture}.transform.scale", value=[2, 3])
+            self.client.get(self.addresses()["film"])
+            self.assertEqual(drawing.call_count, 1)
+            effect = {"kind": "tint", "amount": 90}
+            self.edit(name="add-effect", layer=self.picture, effect=effect)
+            self.assertNotEqual(self.client.get(self.addresses()["film"]).content, first)
 
     def test_another_drawing_has_other_addresses(self):
         before = self.scene.address

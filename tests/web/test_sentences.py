@@ -7,7 +7,8 @@ from unittest import TestCase
 
 import numpy as np
 
-from balletto.picture.preset_preview import preset_preview
+from balletto.picture.frame import Picture
+from balletto.picture.preset_preview import PRESET_FRAMES, film_of, staged
 from balletto.scene import files, value_names
 from balletto.scene.edits import apply
 from balletto.scene.errors import SceneError
@@ -278,6 +279,9 @@ class PresetsTest(TestCase):
                     move = fitted(preset, data, data["layers"][0])
                     apply(data, {"name": "add-move", "layer": "t1", "move": move})
 
+    def film(self, *shown):
+        return film_of(Picture(staged(*shown)), PRESET_FRAMES)
+
     def test_each_is_shown_on_any_words(self):
         """On none, on a mark without width, on a hidden layer: something is seen in each film."""
         preset = presets()["seamless-wave"]
@@ -285,35 +289,35 @@ class PresetsTest(TestCase):
             data = scene_data(text)
             data["layers"][0]["on"] = False
             with self.subTest(text):
-                film = preset_preview(data, "t1", preset)
+                film = self.film(data, "t1", preset)
                 self.assertEqual(film.shape, (32 * 117, 208, 4))
                 self.assertGreater(len(np.unique(film.reshape(-1, 4), axis=0)), 10)
-        preset_preview(scene_data("\u200f"), "t1", preset)
+        self.film(scene_data("\u200f"), "t1", preset)
 
     def test_each_is_shown_whatever_else_the_title_needs(self):
         """In a group, cut by a mask that stands elsewhere, with a matte: on its own words alone."""
         data = scene_data("Orbit")
-        plain_film = preset_preview(data, "t1", presets()["seamless-wave"])
+        plain_film = self.film(data, "t1", presets()["seamless-wave"])
         group = {"id": "g1", "kind": "group", "span": [0, 90]}
         far = {"kind": "ellipse", "center": [-5000, 0], "fixed": True}
         other = {**data["layers"][0], "id": "t2", "moves": []}
         data["layers"][0] |= {"group": "g1", "masks": [far], "matte": {"layer": "t2"}}
         data["layers"] += [other, group]
-        films = preset_preview(data, "t1", presets()["seamless-wave"])
+        films = self.film(data, "t1", presets()["seamless-wave"])
         np.testing.assert_array_equal(films, plain_film)
 
     def test_each_is_shown_of_what_goes_with_others_left_behind(self):
         """Tied to another layer, and along a path: its words stand straight, its values stay."""
         data = scene_data("Orbit")
-        plain_film = preset_preview(data, "t1", presets()["seamless-wave"])
+        plain_film = self.film(data, "t1", presets()["seamless-wave"])
         shape = {"kind": "ellipse", "size": [400, 400]}
         data["layers"].append({"kind": "shape", "id": "s1", "span": [0, 90], "shape": shape})
         data = apply(data, {"name": "stand-along", "layer": "t1", "value": "s1"}).document
-        film = preset_preview(data, "t1", presets()["seamless-wave"])
+        film = self.film(data, "t1", presets()["seamless-wave"])
         np.testing.assert_array_equal(film, plain_film)
         grouped = apply(data, {"name": "group-layers", "layers": ["s1", "t1"]}).document
         group = next(each["id"] for each in grouped["layers"] if each["kind"] == "group")
-        self.assertTrue(preset_preview(grouped, group, presets()["seamless-wave"]).any())
+        self.assertTrue(self.film(grouped, group, presets()["seamless-wave"]).any())
 
     def test_there_are_enough_of_each_kind(self):
         groups = [preset["group"] for preset in presets().values()]

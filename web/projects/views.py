@@ -9,7 +9,7 @@ from django.shortcuts import get_object_or_404, redirect, render
 from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
-from balletto.picture.preset_preview import CARD_FRAMES
+from balletto.picture.preset_preview import SCENE_FRAMES
 from balletto.scene.edits.layers import next_name
 from balletto.scene.errors import SceneError
 from balletto.scene.starts import new_title
@@ -36,7 +36,7 @@ def projects(request: HttpRequest) -> HttpResponse:
         "form": ProjectForm(),
         "find": find,
         "sizes": SIZES[:-1],
-        "film_frames": CARD_FRAMES,
+        "film_frames": SCENE_FRAMES,
         "in_bin": len(bin.contents(request.user)),
     }
     return render(request, "projects/projects.html", context)

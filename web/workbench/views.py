@@ -1,6 +1,7 @@
 """The workbench: the page, its edits, its frames, and the numbers that it draws from."""
 
 import json
+from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
@@ -11,7 +12,8 @@ from django.shortcuts import redirect, render
 from django.utils.text import slugify
 from django.views.decorators.http import require_GET, require_POST
 
-from balletto.picture.preset_preview import preset_preview, scene_preview
+from balletto.picture.frame import Picture
+from balletto.picture.preset_preview import PRESET_FRAMES, SCENE_FRAMES, film_of, staged
 from balletto.picture.stills import jpeg
 from balletto.scene import files, measures
 from balletto.scene.errors import SceneError
@@ -243,13 +245,21 @@ def scene_preview_strip(request: HttpRequest, scene_id: int, digest: str) -> Htt
     """The scene from its start to its end in some small frames, one below the other."""
     scene = own_scene(request, scene_id)
     now = frames.address_now(scene, digest)
-    key = f"film:{scene.pk}:{now}"
-    data = cache.get(key)
+    key = f"{scene.pk}:{now}"
+
+    def ready() -> Picture:
+        return frames.picture(key, lambda: frames.scene_of(scene, digest))
+
+    return _film(key, ready, SCENE_FRAMES, is_kept=digest == now)
+
+
+def _film(key: str, ready: Callable[[], Picture], count: int, is_kept: bool) -> HttpResponse:
+    """A film of a picture, drawn if there is none of that key."""
+    data = cache.get(f"film:{key}")
     if data is None:
-        ready = frames.picture(f"{scene.pk}:{now}", lambda: frames.scene_of(scene, digest))
-        data = jpeg(scene_preview(ready))
-        cache.set(key, data, frames.KEEP_FRAMES_S)
-    kept = frames.unchanging if digest == now else frames.momentary
+        data = jpeg(film_of(ready(), count))
+        cache.set(f"film:{key}", data, frames.KEEP_FRAMES_S)
+    kept = frames.unchanging if is_kept else frames.momentary
     return kept(HttpResponse(data, content_type="image/jpeg"))
 
 
@@ -260,13 +270,18 @@ def film(request: HttpRequest, scene_id: int, digest: str, layer: str, preset: s
     if preset not in presets():
         raise Http404
     document = frames.document_of(scene, digest)
+    owner = scene.project.owner_id
+    left_out = request.GET.get("without", "").split(",")
+    shown = without(presets()[preset], left_out)
     try:
-        left_out = request.GET.get("without", "").split(",")
-        strip = preset_preview(document, layer, without(presets()[preset], left_out))
+        stage = staged(document, layer, shown, lambda data: opened(data, owner))
     except KeyError:
         raise Http404 from None
-    kept = frames.unchanging if digest == frames.address_now(scene, digest) else frames.momentary
-    return kept(HttpResponse(jpeg(strip), content_type="image/jpeg"))
+    # By what is seen in it: most edits change no film, and a hundred may be looked at after each.
+    alone = files.to_data(stage)
+    key = f"{owner}:{address(history.digest_of(alone), owner, lambda: alone)}"
+    is_kept = digest == frames.address_now(scene, digest)
+    return _film(key, lambda: Picture(stage), PRESET_FRAMES, is_kept)
 
 
 @require_GET
