@@ -21,7 +21,7 @@ from web.projects.models import Revision
 from .base import BrowserTest
 from .late import LATE
 
-_USUAL = f"1 {some(300, 2000)}"  # a seed, and how many actions
+_USUAL = f"1 {some(200, 2000)}"  # a seed, and how many actions
 SEED, ACTIONS = (int(word) for word in os.environ.get("BALLETTO_HANDS", _USUAL).split())
 LAYERS = ("t1", "t2", "t3")
 LATE_MS = (*[0] * 30, 120, 600, 1500)  # one after another they add up

@@ -15,7 +15,7 @@ _LONG = {
     "tests.core.test_fuzz": 1_500,
     "tests.core.test_likely": 4_200,
     "tests.web.test_bad_input": 3_000,
-    "tests.browser.test_random_hands": 12_000,
+    "tests.browser.test_random_hands": 8_000,
     "tests.browser.test_pending": 16_000,
     "tests.browser.test_late_jobs": 11_000,
     "tests.browser.test_late_drags": 12_000,
