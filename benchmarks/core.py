@@ -15,6 +15,7 @@ from balletto.clip.export_settings import usual_settings
 from balletto.clip.render import render
 from balletto.picture.canvas import DrawItem
 from balletto.picture.frame import Picture
+from balletto.picture.incremental_renderer import IncrementalRenderer
 from balletto.picture.skia_canvas import SkiaCanvas
 from balletto.scene import files
 from balletto.scene.document import Scene
@@ -76,7 +77,9 @@ class _NotingCanvas(SkiaCanvas):
 def drawing() -> dict[str, float]:
     """Frames of 36 letters, half of them moving, evaluated and drawn one after another, against
     bare Skia with the same outlines, matrices and paints at hand. `draw_alone_ratio` is the same
-    with a frame that is asked for alone, so that nothing is shared with the frames beside it."""
+    with a frame that is asked for alone, so that nothing is shared with the frames beside it;
+    `draw_next_ratio` as frames of clips, films and runs to play are drawn, which leave on the
+    picture what they can."""
     scene = title_scene()
     frames = range(36, 52)
     noted = [_noted(scene, frame) for frame in frames]
@@ -98,14 +101,20 @@ def drawing() -> dict[str, float]:
         for frame in frames:
             picture.draw(canvas, frame + shift)
 
-    ours, single, theirs = interleaved(
-        30, partial(draw_ours, picture, 0), partial(draw_ours, alone, 0.001), draw_bare
-    )
+    renderer = IncrementalRenderer(Picture(scene))
+
+    def draw_next() -> None:
+        for frame in frames:
+            renderer.draw(frame)
+
+    ways = (partial(draw_ours, picture, 0), partial(draw_ours, alone, 0.001), draw_next, draw_bare)
+    ours, single, following, theirs = interleaved(30, *ways)
     return {
         "draw_ms": ours / len(frames),
         "draw_bare_ms": theirs / len(frames),
         "draw_ratio": ours / theirs,
         "draw_alone_ratio": single / theirs,
+        "draw_next_ratio": following / theirs,
     }
 
 

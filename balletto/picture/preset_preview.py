@@ -13,7 +13,8 @@ from ..scene.document import Scene
 from ..scene.edits.copies import copied_layers
 from ..scene.presets import fitted, needed_of
 from .bounds import rest_box
-from .frame import Picture, draw_frame
+from .frame import Picture
+from .incremental_renderer import IncrementalRenderer
 
 PRESET_FRAMES, SCENE_FRAMES = 32, 24
 WIDTH = 208
@@ -27,10 +28,12 @@ def film_of(picture: Picture, count: int) -> np.ndarray:
     as wide as WIDTH."""
     width, height = picture.scene.size
     size = (WIDTH, max(1, round(WIDTH * height / width)))
+    renderer = IncrementalRenderer(picture, size)
     strip = np.empty((count * size[1], size[0], 4), dtype=np.uint8)
     for number in range(count):
         frame = number * picture.scene.length // count
-        strip[number * size[1] : (number + 1) * size[1]] = draw_frame(picture, frame, size)
+        renderer.draw(frame)
+        strip[number * size[1] : (number + 1) * size[1]] = renderer.pixels
     return strip
 
 

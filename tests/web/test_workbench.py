@@ -6,6 +6,7 @@ import html
 import io
 import json
 import re
+from unittest import mock
 
 import numpy as np
 from django.core.files.uploadedfile import SimpleUploadedFile
@@ -14,8 +15,10 @@ from PIL import Image
 
 from balletto.motion.poses import poses
 from balletto.picture.frame import Picture, draw_frame
+from balletto.picture.stills import jpeg
 from balletto.scene import files
 from tests.core.scenes import scene_data
+from web.pictures import frames
 from web.projects import history
 from web.projects.models import Revision
 
@@ -267,6 +270,25 @@ class FrameTest(PageTest):
         drawn = draw_frame(Picture(files.from_data(self.document)), 30, (960, 540))
         difference = np.abs(np.asarray(picture).astype(int) - drawn[..., 2::-1])
         self.assertLess(difference.mean(), 1.0)
+
+    def run_of(self, first, count):
+        """Frames that come in one answer, by their numbers."""
+        address = reverse("frame-run", args=[self.scene.pk, self.scene.address, first, count])
+        answer = self.client.get(address, {"box": 480})
+        head = f"Content-Type: {answer['Content-Type']}\r\n\r\n".encode()
+        parts = email.message_from_bytes(head + answer.content).get_payload()
+        names = [part.get_param("name", header="content-disposition") for part in parts]
+        return dict(zip(names, (part.get_payload(decode=True) for part in parts), strict=True))
+
+    def test_frames_in_a_run_are_those_that_come_alone(self):
+        scene = Picture(files.from_data(self.document))
+        with mock.patch.object(frames, "jpeg", wraps=frames.jpeg) as encoding:
+            for first in (20, 80):
+                for number, data in self.run_of(first, 6).items():
+                    alone = jpeg(draw_frame(scene, int(number), (480, 270)))
+                    self.assertEqual(data, alone, number)
+        # At its end the title rests.
+        self.assertEqual(encoding.call_count, 6 + 1)
 
     def test_a_transparent_scene_comes_with_alpha(self):
         self.edit(name="set-value", path="scene.background", value={"kind": "none"})

@@ -6,10 +6,12 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
+import numpy as np
 from django.core.cache import cache
 from django.http import Http404, HttpResponse
 
-from balletto.picture.frame import Picture, draw_frame
+from balletto.picture.frame import Picture
+from balletto.picture.incremental_renderer import NOTHING, IncrementalRenderer
 from balletto.picture.stills import jpeg, png
 from balletto.scene.document import Scene
 from web.library.store import opened
@@ -116,18 +118,30 @@ class Frames:
         box = next((width for width in BOXES if width >= self.box), BOXES[-1])
         keys = {n: f"frame:{self.key}:{n}:{box}" for n in numbers}
         kept = cache.get_many(keys.values())
-        drawn = {n: self._drawn(n, box) for n, key in keys.items() if key not in kept}
+        drawn = self._drawn([n for n, key in keys.items() if key not in kept], box)
         cache.set_many({keys[n]: frame for n, frame in drawn.items()}, KEEP_FRAMES_S)
         return {n: drawn[n] if n in drawn else kept[key] for n, key in keys.items()}
 
-    def _drawn(self, number: int, box: int) -> tuple[str, bytes]:
+    def _drawn(self, numbers: list[int], box: int) -> dict[int, tuple[str, bytes]]:
+        if not numbers:
+            return {}
         ready = picture(self.key, self.find_scene)
-        if not 0 <= number < ready.scene.length:
+        if not all(0 <= number < ready.scene.length for number in numbers):
             raise Http404
-        pixels = draw_frame(ready, number, fitted(ready.scene.size, box))
-        if ready.scene.background.kind != "none":
-            return "image/jpeg", jpeg(pixels)
-        return "image/png", png(pixels, 1)
+        renderer = IncrementalRenderer(ready, fitted(ready.scene.size, box))
+        drawn: dict[int, tuple[str, bytes]] = {}
+        for number in numbers:
+            if renderer.draw(number) != NOTHING or not drawn:
+                last = _encoded(renderer.pixels, ready.scene)
+            drawn[number] = last
+        return drawn
+
+
+def _encoded(pixels: np.ndarray, scene: Scene) -> tuple[str, bytes]:
+    """Kind and bytes of a frame."""
+    if scene.background.kind != "none":
+        return "image/jpeg", jpeg(pixels)
+    return "image/png", png(pixels, 1)
 
 
 def frames_at(scene: Any, address: str, box: int) -> Frames:
