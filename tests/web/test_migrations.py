@@ -3,10 +3,11 @@
 from django.contrib.auth import get_user_model
 from django.db import connection
 from django.db.migrations.executor import MigrationExecutor
+from django.db.migrations.recorder import MigrationRecorder
 from django.test import TransactionTestCase
 
 from tests.core.scenes import scene_data
-from web.renders.models import Render
+from web.renders.models import Render, Retention, Segment
 
 
 class RenderMigrationTest(TransactionTestCase):
@@ -15,9 +16,18 @@ class RenderMigrationTest(TransactionTestCase):
         executor.migrate([("renders", name)])
         return MigrationExecutor(connection).loader.project_state([("renders", name)]).apps
 
+    def begin_anew(self):
+        """Takes the tables away, as if none had been made yet: installations only go forward."""
+        with connection.schema_editor() as editor:
+            for model in (Segment, Render, Retention):
+                editor.delete_model(model)
+        recorder = MigrationRecorder(connection)
+        recorder.migration_qs.filter(app="renders").delete()
+
     def test_renders_of_one_format_become_renders_of_any(self):
         person = get_user_model().objects.create_user("ada")
         self.addCleanup(self.migrate, "0003_names")
+        self.begin_anew()
         old = self.migrate("0001_initial")
         for state in ("finished", "drawing"):
             render = old.get_model("renders", "Render").objects.create(
