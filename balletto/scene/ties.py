@@ -129,6 +129,7 @@ def _stand_in(kind: type[Tied[Any]]) -> tuple[float, ...]:
     return ()
 
 
+@cache
 def _takes_colors(kind: type[Tied[Any]]) -> bool:
     try:
         TypeAdapter(kind.__pydantic_generic_metadata__["args"][0]).validate_python("#000000")
