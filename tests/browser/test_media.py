@@ -49,12 +49,31 @@ class MediaTest(BrowserTest):
         self.assertNotEqual(self.picture(), empty)
         kept = MediaFile.objects.get()
         self.assertEqual(self.layers()[0]["file"], kept.name)
+        self.assert_films()
         self.choose("background-kind", "a picture")
         self.assertEqual(
             self.document(self.scene)["background"], {"kind": "still", "file": kept.name}
         )
         field.set_input_files({"name": "x.png", "mimeType": "image/png", "buffer": b"no"})
         expect(self.page.locator(".notice--error")).to_contain_text("x.png cannot be read")
+
+    def assert_films(self):
+        """Moves are shown on the picture itself, and none of them by its letters."""
+        self.page.locator("#open-gallery").click()
+        film = self.page.locator("[data-film=fade]")
+        film.scroll_into_view_if_needed()
+        expect(film).to_have_js_property("complete", True)
+        colors = film.evaluate(
+            """(film) => {
+              const canvas = Object.assign(document.createElement("canvas"), { width: 9, height: 9 });
+              const paper = canvas.getContext("2d");
+              paper.drawImage(film, 60, 0, 80, 3744, 0, 0, 9, 9);
+              return [...new Uint32Array(paper.getImageData(0, 0, 9, 9).data.buffer)];
+            }"""
+        )
+        self.assertGreater(len(set(colors)), 5)  # one, if nothing is seen
+        self.assertEqual(self.page.locator(".gcard__unit:visible").count(), 0)
+        self.page.keyboard.press("Escape")
 
     def test_another_scene_is_used_and_opened(self):
         self.show()

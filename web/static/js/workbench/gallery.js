@@ -15,10 +15,11 @@ export async function openGallery() {
   const text = named?.value.trim() || named?.placeholder || "your title";
   const name = letters ? `${text}, for the letters “${letters}” alone` : text;
   document.getElementById("gallery-name").textContent = name.length > 70 ? `${name.slice(0, 69)}…` : name;
-  // What is for letters alone is offered for titles alone.
-  const isTitle = document.querySelector(".slab.is-selected .slab__text");
+  // What is for letters alone is offered for titles alone, and what moves by letters said of these.
+  const isTitle = Boolean(document.querySelector(".slab.is-selected .slab__text"));
   for (const card of gallery().querySelectorAll(".gcard")) {
     card.hidden = !isTitle && "letters" in card.dataset;
+    card.querySelector(".gcard__unit").hidden = !isTitle;
     if (!card.hidden) showFilm(card);
   }
   gallery().showModal();
