@@ -65,8 +65,7 @@ class MediaTest(BrowserTest):
         expect(film).to_have_js_property("complete", True)
         colors = film.evaluate(
             """(film) => {
-              const canvas = Object.assign(document.createElement("canvas"), { width: 9, height: 9 });
-              const paper = canvas.getContext("2d");
+              const paper = document.createElement("canvas").getContext("2d");
               paper.drawImage(film, 60, 0, 80, 3744, 0, 0, 9, 9);
               return [...new Uint32Array(paper.getImageData(0, 0, 9, 9).data.buffer)];
             }"""
