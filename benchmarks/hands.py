@@ -82,8 +82,7 @@ class Hands:
 
     def drag(self, what: Locator, across: float, down: float, name: str, at: float = 0.5) -> None:
         """Drags something by px, held at a share of its width."""
-        what.scroll_into_view_if_needed()
-        box = what.bounding_box() or {}
+        box = _seen(what)
         x, y = box["x"] + box["width"] * at, box["y"] + box["height"] / 2
         self.page.mouse.move(x, y)
         self.page.mouse.down()
@@ -104,6 +103,21 @@ class Hands:
         scene = self.scene
         title = scene.titles[0]
         return poses(scene, title.id, list(range(first, last + 1)))
+
+
+def _seen(what: Locator) -> dict[str, float]:
+    """The box of what is scrolled to, in px of the page. An answer may put another in its place at
+    any time: then that is looked for."""
+    for _ in range(10):
+        box: dict[str, float] = what.evaluate(
+            """(shown) => {
+              shown.scrollIntoView({ block: "nearest", inline: "nearest" });
+              return shown.getBoundingClientRect().toJSON();
+            }"""
+        )
+        if box["width"]:
+            break
+    return box
 
 
 @dataclass(frozen=True)

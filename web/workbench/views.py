@@ -255,10 +255,11 @@ def scene_preview_strip(request: HttpRequest, scene_id: int, digest: str) -> Htt
 
 def _film(key: str, ready: Callable[[], Picture], count: int, is_kept: bool) -> HttpResponse:
     """A film of a picture, drawn if there is none of that key."""
-    data = cache.get(f"film:{key}")
+    key = f"film of {count}:{key}"
+    data = cache.get(key)
     if data is None:
         data = jpeg(film_of(ready(), count))
-        cache.set(f"film:{key}", data, frames.KEEP_FRAMES_S)
+        cache.set(key, data, frames.KEEP_FRAMES_S)
     kept = frames.unchanging if is_kept else frames.momentary
     return kept(HttpResponse(data, content_type="image/jpeg"))
 
