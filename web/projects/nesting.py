@@ -41,7 +41,7 @@ def offered(scene: Scene) -> list[Scene]:
     return list(
         scene.project.scenes.filter(removed_at=None)
         .exclude(pk=scene.pk)
-        .only("name")
+        .only("name", "project")
         .order_by("name")[:60]
     )
 

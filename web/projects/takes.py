@@ -10,6 +10,7 @@ from string import ascii_uppercase
 
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
+from django.db.models import OuterRef, Subquery
 
 from web.pictures.looks import address_at
 
@@ -30,13 +31,13 @@ class ShownTake:
 
 def shown_takes(scene: Scene, head: Revision) -> list[ShownTake]:
     """All takes of a scene, in the order in which they were made."""
-    shown = []
-    for take in scene.takes.all():
-        newest = take.revisions.only("digest", "number").order_by("-number").first()
-        if newest is not None:
-            seen = address_at(scene, newest.digest)
-            shown.append(ShownTake(take, seen, head.take_id == take.pk))
-    return shown
+    newest = Revision.objects.filter(take=OuterRef("pk")).order_by("-number")
+    takes = scene.takes.annotate(digest=Subquery(newest.values("digest")[:1]))
+    return [
+        ShownTake(take, address_at(scene, take.digest), head.take_id == take.pk)
+        for take in takes
+        if take.digest is not None
+    ]
 
 
 def keep(scene_id: int, base: int, author: AbstractBaseUser) -> Revision:
