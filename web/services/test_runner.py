@@ -46,7 +46,9 @@ class Runner(DiscoverRunner):
             for seconds, name in (*sorted(took, reverse=True)[:_SLOWEST], *_slowest_modules()):
                 print(f"{seconds:7.1f} s  {name}")
         # A test with parts counts once, however many of them failed.
-        unhappy = [getattr(test, "test_case", test) for test, _ in (*result.failures, *result.errors)]
+        unhappy = [
+            getattr(test, "test_case", test) for test, _ in (*result.failures, *result.errors)
+        ]
         passed = result.testsRun - len({test.id() for test in unhappy}) - len(result.skipped)
         print(f"{passed} passed, {failed} failed, {len(result.skipped)} skipped")
         return failed
