@@ -46,7 +46,7 @@ class QueriesTest(PageTest):
         return self.scene.head
 
     def add_one_of_each(self):
-        """A scene beside, a take, another project, a file, what is removed, a render, some edits."""
+        """A scene beside, a take, a project, a file, what is removed, a render, some edits."""
         make_scene(self.ada, name="Beside")
         takes.keep(self.scene.pk, self.newest, self.ada)
         other = Project.objects.create(owner=self.ada, name="Another")
