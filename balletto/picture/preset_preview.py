@@ -51,7 +51,7 @@ def staged(
     opened: Open = files.from_data,
 ) -> Scene:
     """A scene of 16 to 9 of just that layer in the middle, with just that preset, as long as it
-    takes: nothing else of the document changes its film.
+    takes. Other layers, and where this one stands, do not change it.
 
     KeyError if the document has no such layer.
     """

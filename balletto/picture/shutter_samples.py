@@ -91,7 +91,7 @@ def steps_of(samples: Samples, matrices: np.ndarray, scale: Scale) -> np.ndarray
     a, b, c, d = np.moveaxis(matrices[..., [0, 1, 3, 4]], -1, 0)
     growth = np.sqrt(np.abs(a * d - b * c) * (scale.across * scale.down))
     changes = _steps_of_lines(samples) + _steps_of_outlines(samples)
-    steps += growth.max(axis=0) * changes
+    steps += growth.max(axis=0) * np.where(np.isinf(changes), 0, changes)
     steps[np.isinf(changes)] = np.inf
     steps[depths.min(axis=(0, 2, 3)) <= UNSEEN] = np.inf
     is_flat = (np.abs(matrices[..., 6:] - (0, 0, 1)) <= UNSEEN).all(axis=(0, 2))

@@ -22,9 +22,9 @@ from balletto.picture.played import time_in
 from balletto.scene import files
 from balletto.scene.errors import SceneError
 
+from .drawing import psnr
 from .media import GREY_STEP, media_folder
 from .scenes import scene_data
-from .test_pictures import psnr
 
 SIZE = (160, 90)
 GOLD = [5, 183, 242, 255]

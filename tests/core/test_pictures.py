@@ -18,6 +18,7 @@ from balletto.scene.layers.base import BLENDS
 from balletto.scene.masks import MASK_KINDS
 from balletto.scene.shapes import SHAPE_KINDS
 
+from .drawing import psnr
 from .media import media_folder
 from .scenes import scene_data
 
@@ -179,12 +180,6 @@ class PicturesTest(TestCase):
                     Image.fromarray(np.ascontiguousarray(pixels)).save(path, optimize=True)
                 kept = np.asarray(Image.open(path).convert("RGB"))
                 self.assertGreaterEqual(psnr(pixels, kept), PSNR_MIN_DB)
-
-
-def psnr(one, other):
-    """Peak signal to noise, in dB."""
-    error = np.mean((one.astype(float) - other) ** 2)
-    return np.inf if error == 0 else 10 * np.log10(255**2 / error)
 
 
 class ReelTest(TestCase):

@@ -68,9 +68,13 @@ class PreparedForm(PreparedLayer):
     def drawn(self, canvas: Canvas, times: np.ndarray) -> Drawn:
         """The form at each of `times`, as it is drawn."""
         if len(times) > 1:
-            self._states = self._worked_out(times)
+            self._open_shutter(times)
         found = [self._at(canvas, float(time)) for time in times]
         return Drawn([items for items, _ in found], lambda: around([find() for _, find in found]))
+
+    def _open_shutter(self, times: np.ndarray) -> None:
+        """Works out what is asked for at each of the times of an open shutter, together."""
+        self._states = self._worked_out(times)
 
     def _at(self, canvas: Canvas, time: float) -> tuple[list[DrawItem], FindBox]:
         trail = trail_of(self._layer)

@@ -14,8 +14,6 @@ from ...scene.files import to_data
 from ...scene.layers.nested import NestedLayer
 from ..bitmap_store import BITMAPS
 from ..bitmaps import Bitmap
-from ..canvas import Canvas
-from ..compositing import Drawn
 from ..played import time_in
 from .base import Prepare, RestBox, around_origin
 from .form import Form, PreparedForm, form_of
@@ -43,21 +41,16 @@ class PreparedNested(PreparedForm):
     def __init__(self, scene: Scene, layer: NestedLayer, prepare: Prepare):
         super().__init__(scene, layer, prepare)
         self._inner = _inner_of(scene.used(layer), prepare)
+        # The frame that is drawn of it for each of the times of an open shutter.
         self._moments: dict[float, float | None] = {}
 
-    def drawn(self, canvas: Canvas, times: np.ndarray) -> Drawn:
-        if len(times) > 1:
-            self._moments = self._moments_for(times)
-        return super().drawn(canvas, times)
-
-    def _moments_for(self, times: np.ndarray) -> dict[float, float | None]:
-        """The frame that is drawn of it for each of the times of an open shutter."""
-        frames = [self._shown(float(time)) for time in times]
-        if None in frames:
-            return dict(zip(times.tolist(), frames, strict=True))
-        scale = self._enlargement(float(times[len(times) // 2]))
-        moments = self._inner.moments(np.array(frames, dtype=float), scale)
-        return dict(zip(times.tolist(), moments.tolist(), strict=True))
+    def _open_shutter(self, times: np.ndarray) -> None:
+        super()._open_shutter(times)
+        frames = [self._shown(time) for time in times.tolist()]
+        if None not in frames:
+            scale = self._enlargement(float(times[len(times) // 2]))
+            frames = self._inner.moments(np.array(frames, dtype=float), scale).tolist()
+        self._moments = dict(zip(times.tolist(), frames, strict=True))
 
     def form(self, time: float) -> Form | None:
         moments = self._moments  # once: another thread may put others in their place meanwhile
