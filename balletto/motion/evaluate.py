@@ -11,12 +11,19 @@ from ..lettering.layout import UNIT_KINDS, Layout
 from ..scene.document import Scene
 from ..scene.layers.title import Title
 from ..scene.moves import Move
-from ..scene.pose_properties import Asked, X
+from ..scene.pose import (
+    PROPERTIES,
+    Asked,
+    X,
+    chance_number,
+    join_of,
+    limited,
+    parts_of,
+)
 from ..scene.tracks import Track, changes_over_time, value_at
 from .follow import JUST_BEFORE, followed, followed_alike
 from .gathering import ways_together
 from .off_picture import off_picture
-from .properties import ABOUT_PIVOT, chance_number, parts_of, property_of
 from .reach import differs_by_property, reach_of
 from .recent import Recent
 from .stagger import delays_of
@@ -70,7 +77,7 @@ class Composite:
 
     def __getitem__(self, name: str) -> Any:
         """The values of a property, (times, units); just its rest where no move touches it."""
-        return self.values.get(name, property_of(name).rest)
+        return self.values.get(name, join_of(name).rest)
 
     def of_characters(self, name: str) -> np.ndarray:
         """The values of a property for each character, (times, characters)."""
@@ -82,7 +89,21 @@ class Composite:
 
     def join(self, name: str, weights: np.ndarray, away: np.ndarray) -> None:
         """Adds a move's part."""
-        self.values[name] = property_of(name).join(self[name], weights, away)
+        self.values[name] = join_of(name).add(self[name], weights, away)
+
+    def limit(self, name: str) -> None:
+        """Keeps the values of a property within its limits, if it has any."""
+        if name in self.values:
+            self.values[name] = limited(name, self.values[name])
+
+    def of_units(self, name: str, units: np.ndarray) -> Any:
+        """The values of a property, or its tints, that are there, of some units."""
+        return join_of(name).of_units(self.values[name], units)
+
+
+def turns_about_pivot(name: str) -> bool:
+    """Whether a property turns or stretches about a pivot."""
+    return name in PROPERTIES and PROPERTIES[name].turns_about_pivot
 
 
 def trace(move: Move, units: Units, times: np.ndarray, delays: np.ndarray | None = None) -> Trace:
@@ -232,7 +253,9 @@ class _Sum:
         visible = self.layout.visible
 
         def narrowed(part: Composite) -> Composite:
-            values = {name: _columns(value, visible) for name, value in part.values.items()}
+            values = {
+                name: join_of(name).of_units(value, visible) for name, value in part.values.items()
+            }
             turns = {pivot: narrowed(each) for pivot, each in part.turns.items()}
             return self._empty(len(visible), whole, part.pivot, values, turns,
                                part.values.get("tracking"))  # fmt: skip
@@ -256,8 +279,7 @@ class _Sum:
             composite.turns.update({pivot: self._empty(count, part, pivot) for pivot in pivots})
         for move in moves:
             self._join(composite, move, widened(move))
-        if "opacity" in composite.values:
-            composite.values["opacity"] = np.clip(composite.values["opacity"], 0.0, 1.0)
+        composite.limit("opacity")
         return composite
 
     def _join(self, composite: Composite, move: Move, place: Widened | None) -> None:
@@ -275,7 +297,7 @@ class _Sum:
                 away, weights = _widened(away, *place), _widened(weights, *place)
             for part in parts_of(name):
                 composite.join(part, weights, away)
-                if turns is not None and part in ABOUT_PIVOT:
+                if turns is not None and turns_about_pivot(part):
                     turns.join(part, weights, away)
         if move.pose.off is not None:
             self._join_off(composite, move, traced, place)
@@ -303,10 +325,6 @@ class _Sum:
         for axis, name in enumerate(names):
             way = by[..., axis]
             composite.join(name, _widened(way, *place) if place else way, np.ones(1))
-
-
-def _columns(value: Any, visible: np.ndarray) -> Any:
-    return value[:, visible] if isinstance(value, np.ndarray) else value.of(visible)
 
 
 def _pivot_of(move: Move) -> Pivot:

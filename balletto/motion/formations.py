@@ -7,9 +7,10 @@ import numpy as np
 
 from ..scene.document import Scene
 from ..scene.layers import Layer
+from ..scene.pose import both_of, limited
 from .affine import Space
 from .copy_places import COPIES, Stand, copy_places, members_of, stand_of
-from .layer_motion import both_of, composed_moves, moves_of, unit_space, units_at
+from .layer_motion import composed_moves, moves_of, unit_space, units_at
 from .stagger import delays_of
 
 
@@ -52,9 +53,8 @@ def copies_at(scene: Scene, layer: Layer, times: np.ndarray) -> Copies:
         else:
             outer = unit_space(values, points)
             space = Space(outer.linear[:, member], outer.shift[:, member]).after(space)
-        for name, value in values.values.items():
-            own_look = value.of(member) if hasattr(value, "of") else value[:, member]
-            looks[name] = both_of(name, looks[name], own_look) if name in looks else own_look
+        for name in values.values:
+            looks[name] = both_of(name, looks.get(name), values.of_units(name, member))
     return _told(stand, space, looks, times[:, None] - delays)
 
 
@@ -80,7 +80,7 @@ def _told(stand: Stand, space: Space, looks: dict[str, Any], shown: np.ndarray) 
         stand.turns + looks.get("rotation", 0.0),
         stand.scales * looks.get("scale_x", 1.0),
         stand.scales * looks.get("scale_y", 1.0),
-        stand.opacity * np.clip(looks.get("opacity", 1.0), 0.0, 1.0),
+        stand.opacity * limited("opacity", looks.get("opacity", 1.0)),
         np.broadcast_to(shown, stand.opacity.shape),
         looks,
     )

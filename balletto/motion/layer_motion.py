@@ -16,6 +16,7 @@ from ..scene.document import Scene
 from ..scene.layers import Layer
 from ..scene.layers.title import Title
 from ..scene.moves import Move
+from ..scene.pose import PROPERTIES, both_of, parts_of
 from ..scene.tracks import value_at
 from ..scene.value_names import property_name
 from .affine import (
@@ -30,12 +31,8 @@ from .affine import (
 from .copy_places import COPIES, copy_places
 from .evaluate import Composite, does_something, trace
 from .heard import loudness_in
-from .properties import parts_of, property_of
 from .recent import Recent
 from .units import Units, unit_texts, units_for
-
-# What has no meaning for a layer as a whole.
-MEANINGLESS = ("tracking", "gather")
 
 
 def moved_matrices(scene: Scene, layer: Layer, times: np.ndarray) -> np.ndarray:
@@ -71,19 +68,10 @@ def moved_values(scene: Scene, layer: Layer, times: np.ndarray) -> dict[str, np.
         found.append((moved.values, moved.places[layer.id]))
     values: dict[str, np.ndarray] = {}
     for composite, unit in found:
-        for name, value in composite.values.items():
-            own = value.of(np.array([unit])) if hasattr(value, "of") else value[:, unit]
-            before = values.get(name)
-            values[name] = own if before is None else both_of(name, before, own)
+        for name in composite.values:
+            own = composite.of_units(name, np.array(unit))
+            values[name] = both_of(name, values.get(name), own)
     return values
-
-
-def both_of(name: str, before: np.ndarray, own: np.ndarray) -> np.ndarray:
-    """What two unit kinds make of a property together."""
-    if hasattr(own, "after"):
-        both: np.ndarray = own.after(before)
-        return both
-    return before * own if property_of(name).rest == 1.0 else before + own
 
 
 def units_of_move(scene: Scene, layer: Layer, move: Move) -> Units:
@@ -112,7 +100,7 @@ def meaningless(layer: Layer) -> Iterator[tuple[Move, list[str]]]:
     """What moves of a layer that is no title say for nothing: each such move, and what the
     properties are called that are for letters alone."""
     for move in getattr(layer, "moves", ()) if not isinstance(layer, Title) else ():
-        given = [n for n in move.pose.given if n in MEANINGLESS or n.startswith("axes.")]
+        given = [name for name in move.pose.given if not is_of_layers(name)]
         said = [property_name(name) for name in given]
         if said := [*said, *(["off the picture"] if move.pose.off else [])]:
             yield move, said
@@ -246,13 +234,17 @@ def composed_moves(moves: list[Move], units: Units, times: np.ndarray) -> Compos
     for move in moves:
         traced = trace(move, units, times)
         for name, value in move.pose.given.items():
-            if name not in MEANINGLESS and not name.startswith("axes."):
+            if is_of_layers(name):
                 away = value_at(value, traced.local_times)
                 for part in parts_of(name):
                     composite.join(part, traced.weights_of(name), away)
         if move.until_turn == "hidden":
             hidden = (traced.local_times < 0).astype(float)
             composite.join("opacity", hidden, np.zeros(1))
-    if "opacity" in composite.values:
-        composite.values["opacity"] = np.clip(composite.values["opacity"], 0.0, 1.0)
+    composite.limit("opacity")
     return composite
+
+
+def is_of_layers(name: str) -> bool:
+    """Whether a property of a pose has a meaning for a layer as a whole."""
+    return name in PROPERTIES and not PROPERTIES[name].is_of_letters

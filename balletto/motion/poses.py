@@ -10,6 +10,7 @@ from ..scene.layers import Layer
 from ..scene.layers.clicks import ClicksLayer
 from ..scene.layers.flurry import FlurryLayer
 from ..scene.layers.title import Title
+from ..scene.pose import PROPERTIES
 from ..scene.tracks import value_at
 from .evaluate import Composite, compose, trace
 from .flurries import looks_of, pieces_at
@@ -75,7 +76,9 @@ def _letters(scene: Scene, title: Title, frames: list[int]) -> dict[str, Any]:
     rest = Composite((len(times), layout.count("character")))
     values = compose(scene, title, layout, times).get("character", rest)
     touched = [
-        name for name in ("drawn", "drawn_from", "filled", "hatched") if name in values.values
+        name
+        for name in PROPERTIES
+        if name in values.values and name not in SHOWN and not PROPERTIES[name].is_color
     ]
     return {
         "layer": title.id,

@@ -4,7 +4,7 @@ from collections.abc import Callable
 
 import numpy as np
 
-from ..scene.pose_properties import Asked, X
+from ..scene.pose import Asked, X
 from ..scene.selectors import Selector
 from ..scene.tracks import value_at
 from .units import Units

@@ -5,10 +5,9 @@ from dataclasses import dataclass
 import numpy as np
 
 from ..scene.moves import Move
-from ..scene.pose_properties import Asked
+from ..scene.pose import Asked, chance_number
 from ..scene.tracks import Track
 from .evaluate import trace
-from .properties import chance_number
 from .reach import reach_of
 from .units import Units
 

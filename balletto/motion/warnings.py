@@ -18,14 +18,14 @@ from ..scene.features import feature_name
 from ..scene.layers import Layer
 from ..scene.layers.title import Title
 from ..scene.moves import Move
+from ..scene.pose import parts_of
 from ..scene.tracks import Track
 from .affine import corners_seen, resting_matrices
 from .along import text_path
 from .copy_places import COPIES
-from .evaluate import does_something
+from .evaluate import does_something, turns_about_pivot
 from .follow import settling
 from .layer_motion import meaningless
-from .properties import ABOUT_PIVOT, parts_of
 from .stagger import delays_of
 from .units import letter_moves, units_for
 
@@ -220,8 +220,8 @@ def _idle_values(case: _Case, move: Move) -> Iterator[str]:
         yield f"There is only one {_UNIT_NAMES[move.unit]}, so the stagger does nothing."
     if move.spaces and move.unit != "character":
         yield f"White space takes part among letters only, not among {_UNIT_NAMES[move.unit]}s."
-    parts = {part for name in pose for part in parts_of(name)}
-    if "pivot" in move.model_fields_set and not parts & set(ABOUT_PIVOT):
+    turns = any(turns_about_pivot(part) for name in pose for part in parts_of(name))
+    if "pivot" in move.model_fields_set and not turns:
         yield "Nothing turns or grows, so the pivot does nothing."
     lines = any(setting.outline for setting in settings)
     lines = lines or any("outline" in other.pose.given for other in _working(case.title))

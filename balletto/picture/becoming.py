@@ -8,9 +8,8 @@ import numpy as np
 
 from ..lettering.layout import Layout
 from ..motion.becoming import Ways
-from ..motion.properties import Tint
-from ..scene.colors import oklab
-from .appearance import plain_fills, tinted
+from ..scene.colors import hex_of, oklab
+from .appearance import plain_fills
 from .outlines import Commands, of_glyphs
 from .passages import partners, passage
 
@@ -115,5 +114,4 @@ def _mixed(before: Any, after: Any, share: float) -> Any:
         return after
     if not isinstance(before, str) or not isinstance(after, str):
         return before if share < 0.5 else after
-    add = (share * oklab(after))[None]
-    return tinted(before, Tint(np.array([1 - share]), add))[0]
+    return hex_of((1 - share) * oklab(before) + share * oklab(after))

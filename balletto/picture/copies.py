@@ -3,7 +3,6 @@
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import partial
-from typing import Any
 
 import numpy as np
 
@@ -12,12 +11,13 @@ from ..motion.formations import Copies, copies_at
 from ..motion.layer_motion import moved_matrices, moved_space
 from ..scene.document import Scene
 from ..scene.layers import Layer
+from ..scene.pose import join_of
 from .bitmaps import Box
 from .boxes import around, boxes_of, widened
 from .canvas import DrawItem
 from .compositing import CompositeNode, Drawn
 from .effect_values import shadow_at, with_shadows
-from .layers.look import LOOKS, Look
+from .look import LOOKS, Look, plain_looks
 
 # Below this determinant a layer is seen from its edge, or is no larger than a point.
 _LEAST = 1e-9
@@ -74,13 +74,9 @@ def _looks(copies: Copies, numbers: np.ndarray) -> list[Look]:
     """What moves make of copies besides where they stand and how opaque they are."""
     values = {name: value for name, value in copies.looks.items() if name in LOOKS}
     if not values:
-        return [Look()] * len(numbers)
-
-    def own(value: Any, number: int) -> Any:
-        return value.of(np.array([number])) if hasattr(value, "of") else value[:, number]
-
+        return plain_looks(len(numbers))
     return [
-        Look.of({name: own(value, int(number)) for name, value in values.items()})
+        Look.of({n: join_of(n).of_units(value, number[None]) for n, value in values.items()})
         for number in numbers
     ]
 
@@ -142,14 +138,10 @@ def _brought(item: DrawItem, matrix: np.ndarray, opacity: float, look: Look) -> 
     window = item.window
     if window is not None:
         window = window._replace(matrix=_through(matrix, window.matrix))
-    return item._replace(
+    return look.dressed(item)._replace(
         matrix=_through(matrix, item.matrix),
         opacity=item.opacity * opacity * look.opacity,
-        fill=look.tinted(item.fill),
-        line=look.lined(item.line),
-        blur=item.blur + look.blur,
         window=window,
-        filled=item.filled * look.filled,
     )
 
 

@@ -83,16 +83,13 @@ class ShadowValues(NamedTuple):
             for column in range(3):
                 matrix[3 * row + column] += by * item.matrix[6 + column]
         line = item.line
-        return DrawItem(
-            item.outline,
-            matrix,
-            self._fill(item.fill),
-            item.opacity * self.opacity,
-            line and line._replace(color=self.color),
-            math.hypot(item.blur, self.softness / _enlargement(item.matrix)),
-            window=item.window,
-            filled=item.filled,
-            within=item.within,
+        return item._replace(
+            matrix=matrix,
+            fill=self._fill(item.fill),
+            opacity=item.opacity * self.opacity,
+            line=line and line._replace(color=self.color),
+            blur=math.hypot(item.blur, self.softness / _enlargement(item.matrix)),
+            is_copy=False,
         )
 
     def _fill(self, fill: Any) -> Any:

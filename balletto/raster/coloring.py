@@ -10,19 +10,28 @@ from .pixel_buffer import PixelBuffer
 
 def mixed(buffer: PixelBuffer, linear: np.ndarray, plus: np.ndarray | float = 0.0) -> PixelBuffer:
     """Red, green and blue (not premultiplied) through a matrix (3, 3), and `plus` added to them."""
+    return buffer.changed(partial(mixed_pixels, linear=linear, plus=plus))
+
+
+def mixed_pixels(
+    pixels: np.ndarray, linear: np.ndarray, plus: np.ndarray | float = 0.0
+) -> np.ndarray:
+    """The same of pixels (height, width, 4), BGRA premultiplied, as new ones."""
     # Of premultiplied pixels what is added is so much of their alpha, which makes it linear.
     matrix = np.eye(4)
     matrix[:3, :3], matrix[:3, 3] = linear[::-1, ::-1], np.broadcast_to(plus, 3)[::-1]
-    return buffer.changed(partial(_mixed, matrix=matrix))
-
-
-def _mixed(pixels: np.ndarray, matrix: np.ndarray) -> np.ndarray:
-    mixed = cv2.transform(pixels, matrix.astype(np.float32))
+    mixed: np.ndarray = cv2.transform(pixels, matrix.astype(np.float32))
     colors = matrix[:3]
     if colors.clip(0).sum(axis=1).max() > 1:
         # Colours end at white, which is where the alpha is.
         cv2.min(mixed, cv2.merge((mixed[..., 3],) * 4), dst=mixed)
     return mixed
+
+
+def mixed_colors(srgb: np.ndarray, linear: np.ndarray) -> np.ndarray:
+    """Colours (n, 3) of bytes, each through a matrix of its own, (n, 3, 3)."""
+    mixed = (linear @ srgb[..., None].astype(float))[..., 0]
+    return np.round(np.clip(mixed, 0, 255)).astype(np.uint8)
 
 
 def rgb(color: str) -> np.ndarray:

@@ -59,4 +59,9 @@ def srgb_bytes(lab: np.ndarray) -> np.ndarray:
 
 def hex_of(lab: np.ndarray) -> str:
     """One OKLab colour (3,) as "#RRGGBB"."""
-    return "#" + srgb_bytes(lab).tobytes().hex().upper()
+    return hex_of_bytes(srgb_bytes(lab))
+
+
+def hex_of_bytes(srgb: np.ndarray) -> str:
+    """One colour (3,) of bytes as "#RRGGBB"."""
+    return f"#{srgb.tobytes().hex().upper()}"

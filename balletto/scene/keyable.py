@@ -7,11 +7,9 @@ import numpy as np
 from pydantic import BaseModel
 
 from .colors import hex_of
+from .pose import rest_of_property
 from .ties import find_value
 from .tracks import CHANGES, Tied, Track, is_color, value_at
-
-# The rest of the properties of a pose, where it is not 0.
-_RESTS = dict.fromkeys(("scale", "scale_x", "scale_y", "opacity", "shadow"), 1.0)
 
 
 class Keyable(NamedTuple):
@@ -137,7 +135,7 @@ def rest_of(path: str) -> float | None:
     """What `home` means for a value: the rest of a property of a pose; None for any other."""
     if ".pose." not in path:
         return None
-    return _RESTS.get(path.rpartition(".pose.")[2], 0.0)
+    return rest_of_property(path.rpartition(".pose.")[2])
 
 
 def has_value(scene: Any, path: str) -> bool:

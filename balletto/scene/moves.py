@@ -2,9 +2,9 @@
 balletto.motion computes it."""
 
 from functools import cached_property
-from typing import Annotated, Any, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field, create_model, model_validator
 from pydantic_core import PydanticCustomError
 
 from .eases import Ease
@@ -14,25 +14,18 @@ from .model import (
     MAX_TEXT,
     AxisTag,
     AxisValue,
-    Color,
     Counts,
-    Degrees,
-    Depth,
     Duration,
-    Factor,
     Frames,
     Identifier,
     Model,
     Name,
     Number,
-    Opacity,
-    Pixels,
     TextIndex,
-    Thousandths,
     needs,
 )
 from .orders import Ordered
-from .pose_properties import PropertyName
+from .pose import PROPERTIES, PropertyName
 from .selectors import AnySelector
 from .shapes import AnyShape
 from .style import RunStyle
@@ -48,11 +41,10 @@ Letters = Annotated[
 ]
 
 
-_LEFT_OUT: Any = None
 Side = Literal["left", "right", "above", "below"]
 
 
-class Pose(Model):
+class _AnyPose(Model):
     """The away values of a move; what is left out stays at rest.
 
     `displace` bends outlines by px more than the layer's displacement does, in its bumps and at its
@@ -66,29 +58,6 @@ class Pose(Model):
     of a hatching that are drawn.
     """
 
-    x: Changing[Pixels] = _LEFT_OUT
-    y: Changing[Pixels] = _LEFT_OUT
-    z: Changing[Depth] = _LEFT_OUT
-    rotation: Changing[Degrees] = _LEFT_OUT
-    rotation_x: Changing[Degrees] = _LEFT_OUT
-    rotation_y: Changing[Degrees] = _LEFT_OUT
-    scale: Changing[Factor] = _LEFT_OUT
-    scale_x: Changing[Factor] = _LEFT_OUT
-    scale_y: Changing[Factor] = _LEFT_OUT
-    opacity: Changing[Opacity] = _LEFT_OUT
-    skew: Changing[Degrees] = _LEFT_OUT
-    tracking: Changing[Thousandths] = _LEFT_OUT
-    blur: Changing[Pixels] = _LEFT_OUT
-    outline: Changing[Pixels] = _LEFT_OUT
-    displace: Changing[Pixels] = _LEFT_OUT
-    shadow: Changing[Opacity] = _LEFT_OUT
-    gather: Changing[Factor] = _LEFT_OUT
-    fill: Changing[Color] = _LEFT_OUT
-    outline_color: Changing[Color] = _LEFT_OUT
-    drawn: Changing[Opacity] = _LEFT_OUT
-    drawn_from: Changing[Opacity] = _LEFT_OUT
-    filled: Changing[Opacity] = _LEFT_OUT
-    hatched: Changing[Opacity] = _LEFT_OUT
     axes: dict[AxisTag, Changing[AxisValue]] = {}
     off: Side | None = None
     off_of: Literal["unit"] | None = None
@@ -99,6 +68,18 @@ class Pose(Model):
         names = sorted(self.model_fields_set - {"axes", "off", "off_of"})
         axes = {f"axes.{tag}": self.axes[tag] for tag in sorted(self.axes)}
         return {name: getattr(self, name) for name in names} | axes
+
+
+if TYPE_CHECKING:
+
+    class Pose(_AnyPose):
+        """With the properties that there are (`balletto/scene/pose`) as fields."""
+
+        def __getattr__(self, name: str) -> Any: ...
+
+else:
+    _FIELDS = {name: (Changing[each.type], None) for name, each in PROPERTIES.items()}
+    Pose = create_model("Pose", __base__=_AnyPose, __doc__=_AnyPose.__doc__, **_FIELDS)
 
 
 class Becoming(Model):

@@ -15,6 +15,7 @@ from .edits.rate import InRate
 from .layers.title import Title
 from .model import Counts
 from .moves import Move
+from .pose import PROPERTIES
 from .rewriting import Mark, Rewriter, Where
 from .starts import color_of, new_caret, new_clicks
 
@@ -34,14 +35,10 @@ def presets() -> dict[str, dict[str, Any]]:
 
 # What each part of a preset's pose is called on its own.
 PARTS: dict[str, str] = {
-    "x": "slide", "y": "rise", "z": "depth", "rotation": "turn", "rotation_x": "tip",
-    "rotation_y": "swing", "scale": "grow", "scale_x": "widen", "scale_y": "stretch",
-    "opacity": "fade", "skew": "lean", "tracking": "spacing", "blur": "blur",
-    "outline": "outline", "displace": "bend", "shadow": "shadow", "gather": "gather",
-    "drawn": "draw", "drawn_from": "draw off", "filled": "fill in", "hatched": "hatch",
-    "fill": "colour", "outline_color": "outline colour", "off": "off the picture",
+    **{name: each.preset_part for name, each in PROPERTIES.items()},
+    "off": "off the picture",
     "axes.wght": "weight",
-}  # fmt: skip
+}
 
 
 def parts_of(preset: dict[str, Any]) -> list[tuple[str, str]]:
@@ -99,7 +96,10 @@ def fits(preset: dict[str, Any], kind: str) -> bool:
 
 
 # What has a meaning for letters alone.
-_OF_LETTERS = {"tracking", "axes", "gather", "off", "off_of"}
+_OF_LETTERS = {
+    *(name for name, each in PROPERTIES.items() if each.is_of_letters),
+    "axes", "off", "off_of",
+}  # fmt: skip
 
 
 def _for_whole_layer(move: dict[str, Any], layer: dict[str, Any]) -> dict[str, Any]:

@@ -11,24 +11,14 @@ from .features import feature_name
 from .flurry import BIRTHS, COUNT, FLIGHT, FLURRY, PLACE_KINDS
 from .masks import MASK_KINDS
 from .motion_blur import SHUTTER
+from .pose import PROPERTIES
 from .selectors import SELECTOR_KINDS
 from .shapes import SHAPE_KINDS
 from .stroke import STROKE
 from .windows import WINDOW
 from .wording import Said
 
-POSE: dict[str, str] = {
-    "x": "left or right", "y": "above or below", "z": "depth", "rotation": "turn",
-    "rotation_x": "tip", "rotation_y": "swing", "scale": "size", "scale_x": "width",
-    "scale_y": "height", "opacity": "opacity", "skew": "lean", "tracking": "tracking",
-    "blur": "blur", "outline": "outline", "displace": "bent form", "shadow": "shadow",
-    "gather": "gathering",
-    "drawn": "end of the drawing", "drawn_from": "start of the drawing", "filled": "fill",
-    "hatched": "hatching",
-    "fill": "colour", "outline_color": "colour of the outline",
-}  # fmt: skip
-# What the ways are called that a place goes.
-PROPERTY_NOUNS: dict[str, str] = {"x": "width", "y": "height", "z": "depth"}
+POSE: dict[str, str] = {name: each.label for name, each in PROPERTIES.items()}
 TRANSFORM: dict[str, str] = {"rotation": "turn", "scale": "size"}
 PARTS: dict[str, tuple[str, ...]] = {
     "position": ("across", "down", "depth"),
@@ -92,6 +82,11 @@ def property_name(name: str) -> str:
     if name.startswith("axes."):
         return f"font {axis_name(name.removeprefix('axes.'))}"
     return POSE.get(name, name.replace("_", " "))
+
+
+def property_noun(name: str) -> str:
+    """A property where several are named: "height", "font weight"."""
+    return (PROPERTIES[name].noun if name in PROPERTIES else "") or property_name(name)
 
 
 def value_name(layer: Any, path: str) -> str:

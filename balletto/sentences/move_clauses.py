@@ -6,8 +6,9 @@ from typing import Any
 
 from ..scene import measures
 from ..scene.characters import place_in
-from ..scene.pose_properties import PROPERTIES
-from ..scene.value_names import AXES, property_name
+from ..scene.pose import PROPERTIES, PoseProperty
+from ..scene.pose.base import Verb, verbs_of
+from ..scene.value_names import AXES, property_name, property_noun
 from . import moves as words
 from .elements import (
     ColorOf,
@@ -25,11 +26,10 @@ from .elements import (
     Values,
 )
 from .move_draft import MoveDraft
-from .moves import property_noun
 from .patterns import Pattern, elements_of, row
-from .pose_words import AXIS_WORDS, POSE_COLORS, POSE_WORDS, SIDES
+from .pose_words import AXIS_WORDS, SIDES
 from .selector_patterns import SelectorRead, selector_patterns
-from .verbs import VERBS, VERBS_OF_PROPERTIES, Verb
+from .verbs import VERBS
 
 _UNITS = (
     ("character", "letters"), ("word", "words"), ("line", "lines"), ("title", "the whole title"),
@@ -161,13 +161,17 @@ def _poses() -> list[Clause]:
         return add
 
     clauses = []
-    for name, said in POSE_WORDS.items():
-        number = NumberOf(name, said.measure, said.words == "{}", said.start)
-        pattern = _pattern(said.words, number)
-        clauses.append(Clause(pattern, setting(name), f"pose.{name}", _likelihood(name)))
+    for name, known in PROPERTIES.items():
+        if known.measure is None:
+            color = _pattern(known.words, ColorOf(name))
+            clauses.append(Clause(color, setting(name), f"pose.{name}", 20))
+            continue
+        number = NumberOf(name, known.measure, known.is_way, known.start)
+        pattern = _pattern(known.words, number)
+        clauses.append(Clause(pattern, setting(name), f"pose.{name}", _likelihood(known)))
         then = Pattern((*pattern.elements, *_AT_A_TIME))
         clauses.append(Clause(then, keyed(name), f"pose.{name}", 95))
-        tied = Pattern((Literal("its"), Literal(said.label), NumberOf(name, said.measure)))
+        tied = Pattern((Literal("its"), Literal(known.label), NumberOf(name, known.measure)))
         clauses.append(Clause(tied, setting(name), f"pose.{name}", 95))
     down = Pattern((NumberOf("y", measures.PIXELS), Literal("down")))
     clauses.append(Clause(down, setting("y"), "pose.y", 95))
@@ -179,19 +183,14 @@ def _poses() -> list[Clause]:
         clauses.append(
             Clause(row(NumberOf("x", measures.PIXELS, is_plain=True), side), aside, "pose.x", 95)
         )
-    for name, color in POSE_COLORS.items():
-        clauses.append(
-            Clause(_pattern(color.words, ColorOf(name)), setting(name), f"pose.{name}", 20)
-        )
     return [*clauses, *_axes(), *_sides(), *_verbs(), *_said_alone(), *_pulsing()]
 
 
-# The properties that are meant most.
-_LIKELY = ("y", "opacity", "x", "scale", "rotation", "blur", "z")
+def _likelihood(known: PoseProperty) -> int:
+    return 10 + (_LESS_LIKELY if known.likely is None else known.likely)
 
 
-def _likelihood(name: str) -> int:
-    return 10 + (_LIKELY.index(name) if name in _LIKELY else len(_LIKELY))
+_LESS_LIKELY = 7  # than those that say how likely they are
 
 
 def _axes() -> list[Clause]:
@@ -256,25 +255,27 @@ def _said_alone() -> list[Clause]:
     """Verbs that name a property, with a number or without."""
     clauses = []
     known: set[Verb] = set()
-    for text, verb in VERBS_OF_PROPERTIES.items():
-        measure = POSE_WORDS[verb.name].measure
+    for text, what, verb in verbs_of(PROPERTIES.values()):
+        measure = what.measure
+        assert measure is not None  # colours have no verbs
         plain = measures.PIXELS if measure.below else measure
 
-        def number(draft: MoveDraft, values: Values, verb: Verb = verb) -> None:
+        def number(draft: MoveDraft, values: Values, name: str = what.name,
+                   verb: Verb = verb) -> None:  # fmt: skip
             draft.leads = draft.leads or verb.leads
             value = values["value"]
-            draft.set_pose(verb.name, value * verb.sign if verb.sign < 0 else value)
+            draft.set_pose(name, value * verb.sign if verb.sign < 0 else value)
 
-        def alone(draft: MoveDraft, _: Values, verb: Verb = verb) -> None:
+        def alone(draft: MoveDraft, _: Values, name: str = what.name, verb: Verb = verb) -> None:
             draft.leads = draft.leads or verb.leads
-            draft.set_pose(verb.name, verb.usual * verb.sign)
+            draft.set_pose(name, verb.usual * verb.sign)
 
-        name = f"pose.{verb.name}"
+        name = f"pose.{what.name}"
         rank = 3 if verb not in known else RARE
         known.add(verb)
         likely = NumberOf("value", plain, example=verb.usual, is_plain=verb.sign < 0)
         with_number = Pattern((Literal(text), likely))
-        if verb.name not in ("opacity",):
+        if what.name not in ("opacity",):
             clauses.append(Clause(with_number, number, name, rank))
         clauses.append(Clause(_words(text), alone, name, rank + 1))
     return clauses
@@ -397,7 +398,7 @@ class _PlainTime(Element):
 
 def _continuing() -> frozenset[tuple[str, ...]]:
     """Words that go on with a number before them."""
-    texts = [said.words.removeprefix("{} ") for said in POSE_WORDS.values()]
+    texts = [known.words.removeprefix("{} ") for known in PROPERTIES.values()]
     texts += ["more", "of the way", "down"]
     return frozenset(Literal(text).phrase for text in texts if "{}" not in text)
 

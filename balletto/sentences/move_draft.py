@@ -5,6 +5,7 @@ from functools import cached_property
 from typing import Any
 
 from ..scene.edits.keyframes import handles_of, turned_round
+from ..scene.pose import rest_of_property
 from ..scene.selectors import SELECTOR_KINDS
 from .moves import leaves
 from .selector_patterns import SelectorRead
@@ -53,7 +54,7 @@ class MoveDraft:
     def home_at(self, time: float) -> None:
         """A key at rest, of the course that is being told."""
         if self.told:
-            self.add_key(self.told[-1], {"at": time, "value": _rest(self.told[-1])})
+            self.add_key(self.told[-1], {"at": time, "value": rest_of_property(self.told[-1])})
 
     def set_ease(self, ease: Any) -> None:
         """An ease that stands by itself: of the courses that were told before, or of the move."""
@@ -114,10 +115,6 @@ class MoveDraft:
         if any(SELECTOR_KINDS[selector.of.kind].says_when for selector in self.selectors):
             return False
         return self.leads in ("home", "away") or not self.selectors
-
-
-def _rest(name: str) -> float:
-    return 1.0 if name in ("scale", "scale_x", "scale_y", "opacity", "shadow") else 0.0
 
 
 def _felt(selector: dict[str, Any]) -> dict[str, Any]:

@@ -13,22 +13,15 @@ from ..scene.edits.keyframes import handles_of, turned_round
 from ..scene.layers.title import Run
 from ..scene.measures import Measure
 from ..scene.moves import BecomingShape, GroupMove, LayerMove, Move
+from ..scene.pose import PROPERTIES, PoseProperty
 from ..scene.shapes import Shape
 from ..scene.tracks import Tied, Track, value_at
-from ..scene.value_names import PROPERTY_NOUNS, axis_name, property_name, spoken_axis
+from ..scene.value_names import axis_name, property_name, property_noun, spoken_axis
 from ..scene.wording import Said
 from .letters import letters_text, quoted
 from .parts import say_part, value_of
 from .pieces import Aside, Choice, Color, Listed, Number, Pieces, joined, said, text_of
-from .pose_words import (
-    AXIS_WORDS,
-    BY_ITSELF,
-    POSE_COLORS,
-    POSE_WORDS,
-    SIDES,
-    TIED_WORDS,
-    WAYS,
-)
+from .pose_words import AXIS_WORDS, BY_ITSELF, SIDES, TIED_WORDS
 from .shapes import with_article
 from .styles import run_style_text
 from .values import ease_pieces, order_pieces
@@ -199,7 +192,8 @@ class _MoveSaid:
         given = self.move.pose.given
         is_place = self.move.pose.off or not given
         is_place = is_place or any(
-            name in given and not isinstance(given[name], Tied) for name in WAYS
+            name in PROPERTIES and PROPERTIES[name].is_way and not isinstance(value, Tied)
+            for name, value in given.items()
         )
         return verbs[0] if is_place else verbs[1]
 
@@ -209,21 +203,7 @@ class _MoveSaid:
     def _pose(self) -> Pieces:
         """The away values that the move has."""
         given, parts = self.move.pose.given, self._off()
-        for name, words in POSE_WORDS.items():
-            if name in given:
-                label = words.label.capitalize()
-                number = self._pose_number(name, given[name], words.measure, label)
-                is_bare = name in WAYS and isinstance(given[name], Tied)
-                if is_bare:
-                    parts.append(said(TIED_WORDS, words.label, number))
-                else:
-                    parts.append(said(words.words, number))
-        for name, color in POSE_COLORS.items():
-            if name in given:
-                path = f"{self.path}.pose.{name}"
-                piece = Color(path, color.label.capitalize(), path, self.move.start,
-                              value=given[name])  # fmt: skip
-                parts.append(said(color.words, piece))
+        parts += [self._property(each) for name, each in PROPERTIES.items() if name in given]
         for name, value in given.items():
             if name.startswith("axes."):
                 tag = name.removeprefix("axes.")
@@ -231,6 +211,18 @@ class _MoveSaid:
                 number = self._pose_number(name, value, measures.SIGNED, label)
                 parts.append(said(AXIS_WORDS, number, spoken_axis(tag)))
         return joined(parts, ", ", " and ") if parts else said(NOWHERE)
+
+    def _property(self, known: PoseProperty) -> Pieces:
+        """The away value of one property."""
+        value, label = getattr(self.move.pose, known.name), known.label.capitalize()
+        if known.measure is None:
+            path = f"{self.path}.pose.{known.name}"
+            color = Color(path, label, path, self.move.start, value=value)
+            return said(known.words, color)
+        number = self._pose_number(known.name, value, known.measure, label)
+        if known.is_way and isinstance(value, Tied):
+            return said(TIED_WORDS, known.label, number)
+        return said(known.words, number)
 
     def _pose_number(self, name: str, value: Any, measure: Measure, label: str) -> Number:
         path = f"{self.path}.pose.{name}"
@@ -436,11 +428,6 @@ def _of_properties(path: str, selector: Any, name: str, given: tuple[str, ...]) 
         now = list(now)
     more = [(list(names), PROPERTY_WORDS[name].format(named(names))) for names in lists]
     return (Choice(path, how.label, value=now, options=(*how.options, *more)),)
-
-
-def property_noun(name: str) -> str:
-    """A property as what is one-sided or left to chance: "height", "font weight"."""
-    return PROPERTY_NOUNS.get(name) or property_name(name)
 
 
 def named(names: tuple[str, ...]) -> str:

@@ -1,7 +1,5 @@
 """Verbs as they are typed, and short forms of what sentences say."""
 
-from dataclasses import dataclass
-
 # By where they lead: home, away, or neither.
 VERBS = {
     "home": ("comes from", "starts", "from", "comes in", "comes in from", "in from", "enters from",
@@ -11,45 +9,6 @@ VERBS = {
     "stays": ("is taken to", "is", "taken to", "is made"),
 }  # fmt: skip
 
-
-@dataclass(frozen=True)
-class Verb:
-    """A verb that names a property: which, where it leads, and the value where none is said.
-
-    sign: by which a number without a direction goes
-    """
-
-    name: str
-    leads: str
-    usual: float
-    sign: int = 1
-
-
-_IN, _OUT = "home", "away"
-VERBS_OF_PROPERTIES = {
-    **dict.fromkeys(("rise", "rises", "rise in", "rises in"), Verb("y", _IN, 100)),
-    **dict.fromkeys(("drop", "drops", "drop in", "falls in"), Verb("y", _IN, 100, -1)),
-    **dict.fromkeys(("sink", "sinks", "falls out", "drop out"), Verb("y", _OUT, 100)),
-    **dict.fromkeys(("rise out", "rises out", "rises away"), Verb("y", _OUT, 100, -1)),
-    **dict.fromkeys(("fade", "fades", "fade in", "fades in"), Verb("opacity", _IN, 0)),
-    **dict.fromkeys(("fade out", "fades out", "fades away"), Verb("opacity", _OUT, 0)),
-    **dict.fromkeys(("grow", "grows", "grow in", "grows in"), Verb("scale", _IN, 0)),
-    **dict.fromkeys(("shrink", "shrinks", "shrink out"), Verb("scale", _OUT, 0)),
-    **dict.fromkeys(("turn", "turns", "turn in", "turns in"), Verb("rotation", _IN, -90)),
-    **dict.fromkeys(("turn out", "turns out"), Verb("rotation", _OUT, 90)),
-    **dict.fromkeys(("spin", "spins", "spin in", "spins in"), Verb("rotation", _IN, -360)),
-    **dict.fromkeys(("tip", "tips", "tip in"), Verb("rotation_x", _IN, 60)),
-    **dict.fromkeys(("swing", "swings", "swing in"), Verb("rotation_y", _IN, 60)),
-    **dict.fromkeys(("blur", "blurs", "blur in"), Verb("blur", _IN, 12)),
-    **dict.fromkeys(("blur out", "blurs out"), Verb("blur", _OUT, 12)),
-    **dict.fromkeys(("lean", "leans"), Verb("skew", _IN, 20)),
-    **dict.fromkeys(("draw", "draws", "draw on", "draws on"), Verb("drawn", _IN, 0)),
-    **dict.fromkeys(("draw off", "draws off"), Verb("drawn_from", _OUT, 1)),
-    **dict.fromkeys(("fill in", "fills in"), Verb("filled", _IN, 0)),
-    **dict.fromkeys(("hatch in", "hatches in"), Verb("hatched", _IN, 0)),
-    **dict.fromkeys(("collapse", "collapses"), Verb("gather", _OUT, 1)),
-    **dict.fromkeys(("open", "opens"), Verb("gather", _IN, 1)),
-}
 
 # Short forms, and what they stand for.
 SHORT = {

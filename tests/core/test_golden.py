@@ -7,7 +7,6 @@ import numpy as np
 
 from balletto.motion.evaluate import trace
 from balletto.motion.poses import poses
-from balletto.motion.properties import chance_number
 from balletto.motion.reach import reach_of
 from balletto.motion.stagger import delays_of
 from balletto.motion.units import Group, Units
@@ -16,7 +15,7 @@ from balletto.scene.eases import ease_function
 from balletto.scene.hash_random import hash_random
 from balletto.scene.moves import Move, Stagger
 from balletto.scene.orders import Ordered, ranks_of
-from balletto.scene.pose_properties import Asked
+from balletto.scene.pose import Asked, chance_number
 from balletto.scene.selectors import SELECTOR_KINDS
 from balletto.scene.tracks import Track
 

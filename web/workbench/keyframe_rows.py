@@ -12,9 +12,9 @@ from balletto.scene.edits.keyframes import handles_of
 from balletto.scene.layers import Layer
 from balletto.scene.measures import Measure
 from balletto.scene.motion_path import PathTrack
+from balletto.scene.pose import PROPERTIES
 from balletto.scene.tracks import is_color
 from balletto.scene.value_names import value_name
-from balletto.sentences.pose_words import POSE_WORDS
 
 _DIGITS = 4
 _LIGHTNESS = ("lightness", "green to red", "blue to yellow")
@@ -112,7 +112,8 @@ def measure_of(layer: Layer, path: str) -> Measure:
     if way[:1] == ["stroke"] and name in ("from", "to", "travel"):
         return measures.PERCENT
     if "pose" in way:
-        return POSE_WORDS[name].measure if name in POSE_WORDS else measures.PLAIN
+        known = PROPERTIES.get(name)
+        return (known and known.measure) or measures.PLAIN
     if "reach" in way:
         move = next(move for move in layer.moves if move.id == way[1])
         said = move.reach[int(way[3])].said.get(name)

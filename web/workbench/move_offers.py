@@ -5,21 +5,24 @@ from typing import Any
 
 from balletto.lettering.faces import Axis, axes_of
 from balletto.lettering.own_fonts import families_of
-from balletto.motion.layer_motion import MEANINGLESS, units_of_move
+from balletto.motion.layer_motion import units_of_move
 from balletto.motion.stagger import delays_of, levels_of
 from balletto.scene.document import Scene
 from balletto.scene.layers.title import Title
 from balletto.scene.moves import Move
+from balletto.scene.pose import PROPERTIES
 from balletto.scene.selectors import SELECTOR_KINDS
 from balletto.scene.tracks import Track
 from balletto.scene.value_names import axis_name, property_name, selector_name
 from balletto.sentences.moves import has_pivot
-from balletto.sentences.pose_words import POSE_COLORS, POSE_WORDS
 
 from .phrases import edit_of
 from .ties import tie_ends, ties_of
 
 MOST_TIMES = 60  # of the units, that are offered one by one
+
+
+_COLORS = {name: known.label for name, known in PROPERTIES.items() if known.is_color}
 
 
 class MoveOffers:
@@ -51,10 +54,10 @@ class MoveOffers:
     def pose_to_add(self) -> list[dict[str, Any]]:
         """The properties that the pose does not have yet, as edits with their names."""
         starts: dict[str, tuple[str, Any]] = {
-            name: (said.label, said.start) for name, said in (POSE_WORDS | POSE_COLORS).items()
+            name: (known.label, known.start)
+            for name, known in PROPERTIES.items()
+            if self._is_title or not known.is_of_letters
         }
-        if not self._is_title:
-            starts = {name: start for name, start in starts.items() if name not in MEANINGLESS}
         for axis in self._font_axes() if self._is_title else ():
             if axis.tag != "opsz":
                 away = round((axis.high - axis.low) / 3, 2)
@@ -213,7 +216,7 @@ class MoveOffers:
                 action["edit"]["also"] = [f"{path}.pivot_of"]
         return actions + [
             _clear(f"without {label}", f"{path}.pose.{name}")
-            for name, (_, label, _) in POSE_COLORS.items()
+            for name, label in _COLORS.items()
             if name in move.pose.given
         ]
 

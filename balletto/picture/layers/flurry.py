@@ -12,15 +12,15 @@ from ...scene.flurry import BoxPlace, LayerSource, LinePlace, RingPlace, ShapeSo
 from ...scene.layers.flurry import FlurryLayer
 from ...scene.tracks import value_at
 from ..appearance import gradient_over, plain_fills
-from ..bitmaps import Box
+from ..bitmaps import Box, Photo
 from ..boxes import around, boxes_of, widened
 from ..canvas import Canvas, DrawItem, Line
 from ..effect_values import shadow_at, with_shadows
+from ..look import Look
 from ..media import still
 from ..outlines import of_glyphs, prepared
 from .base import Prepare, RestBox, around_origin
 from .form import FindBox, PreparedForm, box_of, form_of, nowhere
-from .look import Look
 from .shape import stroke_at
 
 _LEAST_AREA = 1e-9  # of a px of the layer, below which it is seen from its edge
@@ -204,29 +204,15 @@ def _dressed(item: DrawItem, look: Look, color: str | None) -> DrawItem:
     fill, line = item.fill, item.line
     if color is not None:
         fill, line = _colored(fill, line, color)
-    return item._replace(
-        fill=look.tinted(fill),
-        line=look.lined(line),
-        blur=item.blur + look.blur,
-        filled=item.filled * look.filled,
-    )
+    return look.dressed(item._replace(fill=fill, line=line))
 
 
 def _thrown(items: list[DrawItem], there: list[float], opacity: float) -> list[DrawItem]:
     """What a piece draws where it is."""
-    # All by their places: replacing two by their names takes three times as long, for each piece.
     return [
-        DrawItem(
-            item.outline,
+        item.moved(
             there if item.matrix is _IN_PLACE else _through(there, item.matrix),
-            item.fill,
             item.opacity * opacity,
-            item.line,
-            item.blur,
-            item.is_copy,
-            None,
-            item.filled,
-            item.within,
         )
         for item in items
     ]
@@ -242,4 +228,4 @@ def _colored(fill: Any, line: Line | None, color: str) -> tuple[Any, Line | None
     """A fill, or where there is none the line, of another colour; pictures stay."""
     if fill is None:
         return fill, line and line._replace(color=color)
-    return (color if not hasattr(fill, "bitmap") else fill), line
+    return (fill if isinstance(fill, Photo) else color), line

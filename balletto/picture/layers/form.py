@@ -16,9 +16,9 @@ from ..canvas import Canvas, DrawItem, Gradient, Line
 from ..compositing import Drawn
 from ..effect_values import as_copies, shadow_at, trail_of, values_of, with_shadows
 from ..hatched import hatched, hatching_at
+from ..look import Look
 from ..outlines import Commands
 from .base import Prepare, PreparedLayer
-from .look import Look
 
 FindBox = Callable[[], Box]
 
@@ -124,15 +124,16 @@ class PreparedForm(PreparedLayer):
             return [], nowhere
         matrix, look, opacity = self._state(time)
         commands, fill, line = form
-        fill, line = look.tinted(fill), look.lined(line)
         if shrink != 1:
             matrix = matrix @ _scaled(layer.transform.pivot, shrink)
         opacity *= fade
-        if opacity <= 0 or matrix[2, 2] <= 1e-6 or not (fill or line):
+        if opacity <= 0 or matrix[2, 2] <= 1e-6:
             return [], nowhere
         numbers = matrix.reshape(-1).tolist()
         outline = self._outline(canvas, commands)
-        item = DrawItem(outline, numbers, fill, opacity, line, look.blur, filled=look.filled)
+        item = look.dressed(DrawItem(outline, numbers, fill, opacity, line))
+        if not (item.fill or item.line):
+            return [], nowhere
         shadow = shadow_at(layer, time)
         more = shadow.margin if shadow else 0.0
         items = [item]
@@ -141,7 +142,7 @@ class PreparedForm(PreparedLayer):
             items = hatched([item], [commands], [look.hatched], hatching, canvas.outline)[0]
             more += hatching.margin
         margin = 3 * look.blur
-        if line:
+        if line := item.line:
             margin += line.width * (3 if line.joins == "sharp" else 1)
 
         def find_box() -> Box:

@@ -43,6 +43,7 @@ from ..effect_values import (
     with_shadows,
 )
 from ..hatched import hatched, hatching_at
+from ..look import mixed_photo
 from ..outlines import Commands, displaced, of_glyphs
 from ..windows import windows_at
 from .base import Prepare, PreparedLayer, RestBox
@@ -96,6 +97,8 @@ class _Block:
         numbers = [self.matrices, self.opacities, *self.axes.values()]
         if self.ways is not None:
             numbers += [self.ways.leg, self.ways.share]
+        if self.appearance.mixings is not None:
+            numbers.append(self.appearance.mixings)
         if any(np.ptp(each, axis=0).max(initial=0) >= UNSEEN for each in numbers):
             return False
         look = self.appearance
@@ -285,7 +288,10 @@ class PreparedTitle(PreparedLayer):
         matrix = np.array(letter.matrix).reshape(3, 3)
         depth = max(float(matrix[2] @ (*self._middles[number], 1.0)), 1e-6)
         growth = float(np.abs(matrix[:2, :2]).sum(axis=0).max()) / depth
-        return letter._replace(fill=color_photo(glyphs, ink_of(glyphs), fill, growth), line=None)
+        photo, mixings = color_photo(glyphs, ink_of(glyphs), fill, growth), block.appearance.mixings
+        if mixings is not None:
+            photo = mixed_photo(photo, mixings[row, number])
+        return letter._replace(fill=photo, line=None)
 
     def _caret(self, canvas: Canvas, time: float) -> list[DrawItem]:
         """The caret at a time, if there is one and it is seen."""

@@ -6,8 +6,8 @@ from pydantic import Field
 
 from ..changes import Change, get
 from ..errors import SceneError
-from ..keyable import rest_of
 from ..orders import field_of_order
+from ..pose import rest_of_property
 from ..tracks import is_track
 from ..value_names import selector_name
 from .base import Document, Edit, edit
@@ -140,7 +140,7 @@ def _comes_home(move: dict[str, Any]) -> bool:
         return bool(abs(keys[0]["value"]) >= abs(keys[-1]["value"]))
     named = {**move["pose"].get("axes", {}), **move["pose"]}
     name, course = next((name, each) for name, each in named.items() if is_track(each))
-    rest = rest_of(f".pose.{name}") or 0.0
+    rest = rest_of_property(name) or 0.0
     values = [course["keys"][end]["value"] for end in (0, -1)]
     if isinstance(values[0], str):
         return True

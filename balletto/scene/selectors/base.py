@@ -10,7 +10,7 @@ from .. import measures
 from ..kinds import Kind
 from ..measures import Measure
 from ..model import Counts, Number, Percent
-from ..pose_properties import Asked, OneSided, PropertyNames
+from ..pose import Asked, OneSided, PropertyNames
 from ..tracks import Changing
 from ..wording import Said, Wording
 

@@ -8,7 +8,7 @@ from .. import measures
 from ..hash_random import hash_random
 from ..model import Seed, Share
 from ..pace import Pace, times_a_second
-from ..pose_properties import Asked
+from ..pose import Asked
 from ..tracks import Changing, value_at
 from ..wording import Said
 from .base import CHANCE_VALUES, PERIOD, SHARE, SHORTEST, Chance, Period, SelectedUnits, values_of

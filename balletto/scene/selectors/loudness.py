@@ -7,7 +7,7 @@ import numpy as np
 from ..measures import Measure
 from ..media import FileName
 from ..model import Counts, Factor, Number
-from ..pose_properties import Asked
+from ..pose import Asked
 from ..tracks import Changing, value_at
 from ..wording import Said
 from .base import SelectedUnits, Selector, values_of

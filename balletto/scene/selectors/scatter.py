@@ -7,7 +7,7 @@ import numpy as np
 from .. import measures
 from ..hash_random import hash_random
 from ..model import Seed
-from ..pose_properties import Asked
+from ..pose import Asked
 from ..wording import Said
 from .base import CHANCE_VALUES, Chance, SelectedUnits, values_of
 

@@ -10,7 +10,7 @@ from ..eases import Ease, ease_function
 from ..measures import Measure
 from ..model import Degrees, PictureDistance, Share, one_of
 from ..points import PicturePoint
-from ..pose_properties import Asked
+from ..pose import Asked
 from ..tracks import Changing, value_at
 from ..wording import Said
 from .base import SHARE, SelectedUnits, Selector, values_of

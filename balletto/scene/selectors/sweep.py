@@ -9,7 +9,7 @@ from .. import measures
 from ..eases import Ease, ease_function
 from ..model import Counts, Number, Percent
 from ..orders import Ordered, ranks_of
-from ..pose_properties import Asked
+from ..pose import Asked
 from ..tracks import Changing, value_at
 from ..wording import Said
 from .base import SelectedUnits, Selector, values_of

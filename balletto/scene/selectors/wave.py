@@ -9,7 +9,7 @@ from .. import measures
 from ..measures import Measure
 from ..model import Counts, Factor, Number
 from ..orders import Ordered, ranks_of
-from ..pose_properties import Asked
+from ..pose import Asked
 from ..tracks import Changing, value_at
 from ..wording import Said
 from .base import PERIOD, SHORTEST, Period, SelectedUnits, Selector, values_of
