@@ -64,6 +64,10 @@ shape = {"kind": "shape", "id": "c", "span": [0, 60], "shape": {"kind": "cross"}
 bar = {"kind": "bar", "id": "b", "span": [0, 60], "width": 60, "fill": "#ff0000",
     "transform": {"position": [1500, 800, 0]}}
 copies = {"kind": "spiral", "count": 10, "step": 90}
+warm = {"kind": "shape", "id": "w", "span": [0, 60], "fill": "#ffffff",
+    "shape": {"kind": "rectangle", "size": [90, 90]},
+    "transform": {"position": [960, 540, 0]},
+    "moves": [{"id": "m1", **read("the whole layer is 200 % warm")[1]}]}
 data["layers"] += [shape, bar]
 scene = files.from_data(data)
 down = poses(scene, "t1", [move["start"] + 9])["values"]["y"][0][:4]
@@ -91,7 +95,9 @@ print(json.dumps({
         "faded by 30 %", "seen inside a cross of 80 px", "letters rise 100, every 2 in pairs",
         "100 below by every other one", "10 copies in a spiral of 90 px",
         "rise 100, over 20 with lazy 0.25 of the way",
+        "letters glow warmly", "letters 300 % warm at 0, home at 20 soft both",
     )],
+    "warm": draw_frame(Picture(files.from_data({**data, "layers": [warm]})), 0)[540, 960].tolist(),
     "copies": poses(files.from_data({**data, "layers": [{**bar, "formation": copies}]}), "b",
         [0])["copies"]["y"][0],
     "edit": apply(data, {"name": "shout"}).document["name"],
@@ -128,7 +134,11 @@ class OneMoreTest(TestCase):
         self.assertEqual(made["ease"], {"lazy": 0.25})
         self.assertEqual(made["frames"], 3)
         self.assertEqual(made["name"], "share of the fade")
-        effect, mask, ordered, chosen, copies, eased = made["read"]
+        effect, mask, ordered, chosen, copies, eased, warm, cooling = made["read"]
+        self.assertEqual(warm["pose"], {"warmth": 2})
+        first, last = cooling["pose"]["warmth"]["keys"]
+        self.assertEqual((first["value"], last), (3, {"at": 20, "value": 1}))
+        self.assertEqual(made["warm"], [128, 255, 255, 255])  # half of the blue
         self.assertEqual(copies, {"kind": "spiral", "count": 10, "step": 90})
         self.assertAlmostEqual(made["copies"][9], -90)
         self.assertEqual(effect, {"kind": "fade", "share": 0.3})
