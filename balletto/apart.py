@@ -20,8 +20,8 @@ _PATIENCE = 4  # times as long by the clock: the machine may be busy
 # imported, each process would.
 PRELOADED = (
     "balletto.lettering.font_inspection",
-    "balletto.picture.color_glyphs",
-    "balletto.picture.inspection",
+    "balletto.picture.letterforms.color_glyphs",
+    "balletto.picture.pixels.inspection",
 )
 _context = get_context("forkserver")
 _places = threading.BoundedSemaphore(_MOST_AT_A_TIME)

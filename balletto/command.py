@@ -23,9 +23,9 @@ from .scene.document import MAX_SIDE, Scene, rate_of
 from .scene.errors import SceneError
 from .scene.fits import FIT_KINDS
 from .scene.schema import schema
-from .sentences.atoms import SayingError
+from .sentences.language.tokens import SayingError
 from .sentences.reader import Context, context_of, read
-from .sentences.scenes import say_scene
+from .sentences.scenes.wording import say_scene
 
 
 class CommandError(Exception):

@@ -2,8 +2,8 @@
 
 from typing import Any
 
+from balletto.picture.canvases.skia_canvas import SkiaCanvas
 from balletto.picture.frame import Picture
-from balletto.picture.skia_canvas import SkiaCanvas
 from balletto.scene import files
 
 from .core import SIZE, title_scene

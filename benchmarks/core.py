@@ -13,10 +13,10 @@ from balletto.clip.convert import Converter
 from balletto.clip.encoder import Encoder, encoder_threads
 from balletto.clip.export_settings import usual_settings
 from balletto.clip.render import render
-from balletto.picture.canvas import DrawItem
+from balletto.picture.canvases.canvas import DrawItem
+from balletto.picture.canvases.skia_canvas import SkiaCanvas
 from balletto.picture.frame import Picture
 from balletto.picture.incremental_renderer import IncrementalRenderer
-from balletto.picture.skia_canvas import SkiaCanvas
 from balletto.scene import files
 from balletto.scene.document import Scene
 

@@ -13,13 +13,13 @@ import numpy as np
 
 from balletto.lettering.layout import lay_out
 from balletto.motion.evaluate import compose
-from balletto.motion.matrices import place
+from balletto.motion.spaces.matrices import place
 from balletto.scene import files
 from balletto.scene.document import Scene
 from balletto.scene.eases import NAMED_BEZIERS
 from balletto.scene.edits import apply
-from balletto.scene.moves import Move
-from balletto.scene.tracks import Track
+from balletto.scene.moving.moves import Move
+from balletto.scene.values.tracks import Track
 
 from .core import title_scene
 from .timing import interleaved

@@ -6,10 +6,10 @@ from typing import Any
 import numpy as np
 import skia
 
-from balletto.motion.flurries import pieces_at
-from balletto.motion.formations import copies_at
+from balletto.motion.spaces.flurries import pieces_at
+from balletto.motion.spaces.formations import copies_at
+from balletto.picture.canvases.skia_canvas import SkiaCanvas
 from balletto.picture.frame import Picture
-from balletto.picture.skia_canvas import SkiaCanvas
 from balletto.scene import files
 from balletto.scene.document import Scene
 

@@ -1,0 +1,1 @@
+"""The application: pages, people, storage and the queue round the core."""

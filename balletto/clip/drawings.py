@@ -1,7 +1,7 @@
 """Frames as drawings: SVG."""
 
+from ..picture.canvases.svg_canvas import NotInSvg, SvgCanvas
 from ..picture.frame import Picture
-from ..picture.svg_canvas import NotInSvg, SvgCanvas
 from .errors import ClipError
 
 

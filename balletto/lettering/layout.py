@@ -11,9 +11,9 @@ from typing import Any
 
 import numpy as np
 
-from ..scene.characters import characters_of
 from ..scene.document import Scene
 from ..scene.layers.title import Title
+from ..scene.letters.characters import characters_of
 from .families import Families
 from .fitting import fitted
 from .lines import SHARES, Line, keeps_ligatures, set_lines

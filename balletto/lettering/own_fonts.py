@@ -12,12 +12,12 @@ from pathlib import Path
 from typing import Any
 
 from ..scene.document import Scene
-from ..scene.flurry import TextSource
+from ..scene.forms.flurry import TextSource
 from ..scene.layers import Layer
 from ..scene.layers.flurry import FlurryLayer
 from ..scene.layers.title import Title
-from ..scene.moves import Becoming
-from ..scene.style import RunStyle, Style
+from ..scene.letters.style import RunStyle, Style
+from ..scene.moving.moves import Becoming
 from .families import FAMILIES, SHIPPED, Cut, Families, Family
 from .font_files import SUFFIXES, FontFileError, about, fonts_in
 

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from ..scene.layers.title import Title
-from ..scene.style import RunStyle, Style
+from ..scene.letters.style import RunStyle, Style
 from .faces import Face, face, resting_axes
 from .families import Families
 

@@ -5,7 +5,7 @@ from functools import lru_cache
 
 from uniseg.wordbreak import words as word_pieces
 
-from ..scene.characters import characters_of
+from ..scene.letters.characters import characters_of
 
 # Scripts written without spaces: Thai, Lao, Myanmar, Khmer, kana and Han.
 _NO_SPACES = re.compile(

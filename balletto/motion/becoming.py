@@ -8,10 +8,10 @@ from ..lettering.layout import Layout, lay_out
 from ..scene.document import Scene
 from ..scene.layers.shape import ShapeLayer
 from ..scene.layers.title import Title
-from ..scene.moves import Becoming, BecomingShape, Move
+from ..scene.moving.moves import Becoming, BecomingShape, Move
 from ..scene.shapes import Shape
 from .evaluate import trace
-from .layer_motion import moves_of, units_of_move
+from .spaces.layer_motion import moves_of, units_of_move
 from .units import cells_among, letter_moves, part_of, units_for
 
 

@@ -10,7 +10,7 @@ import numpy as np
 from ..lettering.layout import UNIT_KINDS, Layout
 from ..scene.document import Scene
 from ..scene.layers.title import Title
-from ..scene.moves import Move
+from ..scene.moving.moves import Move
 from ..scene.pose import (
     PROPERTIES,
     Asked,
@@ -20,12 +20,12 @@ from ..scene.pose import (
     limited,
     parts_of,
 )
-from ..scene.tracks import Track, changes_over_time, value_at
+from ..scene.values.tracks import Track, changes_over_time, value_at
 from .follow import JUST_BEFORE, followed, followed_alike
-from .gathering import ways_together
-from .off_picture import off_picture
 from .reach import differs_by_property, reach_of
 from .recent import Recent
+from .spaces.gathering import ways_together
+from .spaces.off_picture import off_picture
 from .stagger import delays_of
 from .units import Part, Units, cells_among, is_of_whole_units, part_of, units_for
 

@@ -16,7 +16,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ..scene.moves import Follow
+from ..scene.moving.moves import Follow
 
 # From times (k, units) in frames of the scene to the weights there.
 Weights = Callable[[np.ndarray], np.ndarray]

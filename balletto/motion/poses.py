@@ -11,10 +11,10 @@ from ..scene.layers.clicks import ClicksLayer
 from ..scene.layers.flurry import FlurryLayer
 from ..scene.layers.title import Title
 from ..scene.pose import PROPERTIES
-from ..scene.tracks import value_at
+from ..scene.values.tracks import value_at
 from .evaluate import Composite, compose, trace
-from .flurries import looks_of, pieces_at
-from .formations import copies_at
+from .spaces.flurries import looks_of, pieces_at
+from .spaces.formations import copies_at
 from .turns import clicks_of
 from .units import letter_moves, unit_texts, units_for
 

@@ -6,7 +6,7 @@ import numpy as np
 
 from ..scene.pose import Asked, X
 from ..scene.selectors import Selector
-from ..scene.tracks import value_at
+from ..scene.values.tracks import value_at
 from .units import Units
 
 JOINS: dict[str, Callable[[np.ndarray, np.ndarray], np.ndarray]] = {

@@ -8,7 +8,7 @@ from pydantic import BaseModel
 
 from ..scene.document import Scene
 from ..scene.layers import Layer
-from ..scene.tracks import Track, value_at
+from ..scene.values.tracks import Track, value_at
 
 SAMPLES = 400  # over the whole scene, besides those at the keys
 _BESIDE = 1e-6  # frames from a key at which a jump is caught

@@ -6,7 +6,7 @@ from typing import NamedTuple
 import numpy as np
 
 from ..scene.eases import ease_function
-from ..scene.moves import Distribution, Stagger
+from ..scene.moving.moves import Distribution, Stagger
 from ..scene.orders import ranks_of
 from .units import Group, Units
 

@@ -4,9 +4,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from ..scene.moves import Move
+from ..scene.moving.moves import Move
 from ..scene.pose import Asked, chance_number
-from ..scene.tracks import Track
+from ..scene.values.tracks import Track
 from .evaluate import trace
 from .reach import reach_of
 from .units import Units

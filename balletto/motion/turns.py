@@ -5,12 +5,12 @@ from typing import NamedTuple
 import numpy as np
 
 from ..lettering.layout import UNIT_KINDS, Layout, lay_out
-from ..scene.caret import Caret
 from ..scene.document import Scene
 from ..scene.layers.clicks import ClicksLayer
 from ..scene.layers.title import Title
-from ..scene.moves import Move
-from .layer_motion import units_of_move
+from ..scene.letters.caret import Caret
+from ..scene.moving.moves import Move
+from .spaces.layer_motion import units_of_move
 from .stagger import delays_of
 from .units import cells_among, part_of
 

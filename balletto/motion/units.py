@@ -10,10 +10,10 @@ import numpy as np
 from ..lettering.layout import UNIT_KINDS, Layout, edges_of, unions
 from ..scene.document import Scene
 from ..scene.layers.title import Title
-from ..scene.moves import Move
-from .affine import resting_matrices
-from .along import text_path
+from ..scene.moving.moves import Move
 from .heard import loudness_in
+from .spaces.affine import resting_matrices
+from .spaces.along import text_path
 
 
 @dataclass(frozen=True)

@@ -14,18 +14,18 @@ from ..lettering.fitting import lines_allowed
 from ..lettering.layout import Layout, lay_out
 from ..lettering.own_fonts import families_of
 from ..scene.document import Scene
-from ..scene.features import feature_name
 from ..scene.layers import Layer
 from ..scene.layers.title import Title
-from ..scene.moves import Move
+from ..scene.letters.features import feature_name
+from ..scene.moving.moves import Move
 from ..scene.pose import parts_of
-from ..scene.tracks import Track
-from .affine import corners_seen, resting_matrices
-from .along import text_path
-from .copy_places import COPIES
+from ..scene.values.tracks import Track
 from .evaluate import does_something, turns_about_pivot
 from .follow import settling
-from .layer_motion import meaningless
+from .spaces.affine import corners_seen, resting_matrices
+from .spaces.along import text_path
+from .spaces.copy_places import COPIES
+from .spaces.layer_motion import meaningless
 from .stagger import delays_of
 from .units import letter_moves, units_for
 

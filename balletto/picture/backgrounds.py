@@ -4,11 +4,11 @@ from collections.abc import Callable
 from typing import Any
 
 from ..scene.document import Scene
-from .appearance import gradient_over
-from .bitmaps import Bitmap, Photo
-from .canvas import Canvas, DrawItem, Gradient
-from .media import still
-from .played import frame_of
+from .canvases.canvas import Canvas, DrawItem, Gradient
+from .letterforms.appearance import gradient_over
+from .pixels.bitmaps import Bitmap, Photo
+from .pixels.media import still
+from .pixels.played import frame_of
 
 _UNMOVED = [1.0, 0.0, 0.0, 0.0, 1.0, 0.0, 0.0, 0.0, 1.0]
 Fill = Gradient | Photo | None

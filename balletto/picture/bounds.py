@@ -5,14 +5,14 @@ from typing import Any
 import numpy as np
 
 from ..lettering.layout import lay_out
-from ..motion.affine import corners_seen, own_space, resting_matrices
-from ..motion.along import text_path
 from ..motion.evaluate import compose
-from ..motion.matrices import place
+from ..motion.spaces.affine import corners_seen, own_space, resting_matrices
+from ..motion.spaces.along import text_path
+from ..motion.spaces.matrices import place
 from ..scene.document import Scene
 from ..scene.layers import Layer
 from ..scene.layers.title import Title
-from ..scene.tracks import value_at
+from ..scene.values.tracks import value_at
 from .layers import PREPARED_LAYERS
 
 

@@ -12,18 +12,18 @@ from ..raster.pixel_buffer import Scale
 from ..scene.document import Scene
 from ..scene.effects.shadow import Shadow
 from ..scene.layers import Layer
-from ..scene.tracks import value_at
+from ..scene.values.tracks import value_at
 from .backgrounds import Backgrounds
-from .bitmaps import Box
-from .boxes import around
-from .canvas import Canvas, DrawItem
-from .compositing import CompositeNode, Drawn, DrawnMatte, draw_node
-from .copies import copied_members, drawn_copies
-from .effect_values import effects_at
+from .canvases.canvas import Canvas, DrawItem
+from .canvases.skia_canvas import SkiaCanvas
+from .composing.boxes import around
+from .composing.compositing import CompositeNode, Drawn, DrawnMatte, draw_node
+from .composing.copies import copied_members, drawn_copies
+from .composing.effect_values import effects_at
+from .composing.masks import cuts_of
 from .layers import PREPARED_LAYERS
-from .masks import cuts_of
-from .moments import moments_for, step_between
-from .skia_canvas import SkiaCanvas
+from .pixels.bitmaps import Box
+from .shutter.moments import moments_for, step_between
 
 
 class _NestedPicture:

@@ -11,11 +11,11 @@ from itertools import compress, zip_longest
 import numpy as np
 
 from ..raster.pixel_buffer import Edges
-from .canvas import DrawItem
-from .compositing import CompositeNode, draw_node
+from .canvases.canvas import DrawItem
+from .canvases.skia_canvas import SkiaCanvas
+from .composing.compositing import CompositeNode, draw_node
+from .composing.item_boxes import boxes_of_items, meeting
 from .frame import Picture
-from .item_boxes import boxes_of_items, meeting
-from .skia_canvas import SkiaCanvas
 
 NOTHING: Edges = (0, 0, 0, 0)
 

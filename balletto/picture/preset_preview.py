@@ -6,12 +6,12 @@ from typing import Any
 
 import numpy as np
 
-from ..motion.layer_motion import units_of_move
+from ..motion.spaces.layer_motion import units_of_move
 from ..motion.timing import timing
 from ..scene import files
 from ..scene.document import Scene
 from ..scene.edits.copies import copied_layers
-from ..scene.presets import fitted, needed_of
+from ..scene.moving.presets import fitted, needed_of
 from .bounds import rest_box
 from .frame import Picture
 from .incremental_renderer import IncrementalRenderer

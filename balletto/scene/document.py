@@ -16,6 +16,7 @@ from .layers import AnyLayer, Layer
 from .layers.flurry import FlurryLayer
 from .layers.nested import NestedLayer
 from .layers.title import Title
+from .letters.style import AnyGradient
 from .media import FileName, Filling, Played
 from .model import (
     Color,
@@ -29,8 +30,7 @@ from .model import (
     one_of,
     shown,
 )
-from .motion_blur import MotionBlur
-from .style import AnyGradient
+from .moving.motion_blur import MotionBlur
 
 FORMAT = "balletto-scene"
 VERSION = 1

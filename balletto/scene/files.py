@@ -9,10 +9,10 @@ from pydantic import ValidationError
 
 from .document import FORMAT, VERSION, Scene
 from .errors import Fault, SceneError
-from .marker_starts import bind_starts
 from .model import shown
+from .moving.marker_starts import bind_starts
 from .references import nesting_faults, reference_faults
-from .ties import bind_ties
+from .values.ties import bind_ties
 
 MAX_NESTING = 100  # scenes in scenes take about a third of it
 

@@ -11,7 +11,7 @@ from pydantic import AfterValidator, Field
 from pydantic_core import PydanticCustomError
 
 from .model import Counts, Identifier, Model, Number, shown
-from .points import PictureShift
+from .values.points import PictureShift
 
 SMALLEST, LARGEST = 1, 100
 _ALIKE = 0.01  # of a ratio: shapes that near to each other are one

@@ -15,7 +15,7 @@ from pydantic import BaseModel, Discriminator, Tag
 from pydantic.fields import FieldInfo
 
 from .model import LOCAL, Counting, Number
-from .tracks import Tied
+from .values.tracks import Tied
 
 Data = dict[str, Any]
 Mark = Number | Counting

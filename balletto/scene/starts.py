@@ -4,8 +4,8 @@ from typing import Any
 
 from ..stock.shapes import SHAPES
 from .errors import SceneError
-from .flurry import Flurry
-from .flurry_starts import STARTS, THINGS
+from .forms.flurry import Flurry
+from .forms.flurry_starts import STARTS, THINGS
 from .model import Counts
 from .rewriting import Mark, Rewriter, Where
 from .shapes import SHAPE_KINDS

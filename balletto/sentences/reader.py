@@ -8,47 +8,47 @@ from typing import Any, NamedTuple
 
 from pydantic import ValidationError
 
-from ..scene.along import shapes_of
 from ..scene.document import Scene
 from ..scene.effects import EFFECT_KINDS
 from ..scene.files import faults_of
-from ..scene.flurry import BIRTHS, FLIGHT, FLURRY, PLACE_KINDS
 from ..scene.formations import FORMATION_KINDS
+from ..scene.forms.flurry import BIRTHS, FLIGHT, FLURRY, PLACE_KINDS
+from ..scene.forms.stroke import STROKE
 from ..scene.layers.shape import ShapeLayer
 from ..scene.layers.title import Run
+from ..scene.letters.along import shapes_of
+from ..scene.letters.style import Style
+from ..scene.letters.windows import WINDOW
 from ..scene.masks import MASK_KINDS
 from ..scene.model import Model
-from ..scene.motion_blur import SHUTTER
-from ..scene.moves import GroupMove, Move
-from ..scene.quantity_reader import QuantityError
+from ..scene.moving.motion_blur import SHUTTER
+from ..scene.moving.moves import GroupMove, Move
 from ..scene.selectors import SELECTOR_KINDS
 from ..scene.shapes import SHAPE_KINDS
 from ..scene.starts import new_scene
-from ..scene.stroke import STROKE
-from ..scene.style import Style
-from ..scene.windows import WINDOW
-from .atoms import Atoms, SayingError
-from .elements import Reading
-from .faults import fault_of
-from .flurry_reader import flurry_phrases
-from .formation_reader import FormationReader, formation_phrases
-from .layer_reader import (
+from ..scene.values.quantity_reader import QuantityError
+from .language.faults import fault_of
+from .language.terms import Reading
+from .language.tokens import Atoms, SayingError
+from .layers.flurry_reader import flurry_phrases
+from .layers.formation_reader import FormationReader, formation_phrases
+from .layers.part_reader import PartKind, PartReader, part_kinds
+from .layers.place_reader import PlaceReader, place_patterns
+from .layers.reader import (
     MOST_AT_ONCE,
     LayerReader,
     SettingReader,
     layer_phrases,
     phrases_of_several,
 )
-from .move_clauses import CLAUSES, UNITS_OF_LAYERS, nouns
-from .move_draft import MoveDraft
-from .move_reader import BECOMING, MoveReader
-from .moves import A_PATH, THERE
-from .part_reader import PartKind, PartReader, part_kinds
-from .place_reader import PlaceReader, place_patterns
-from .scene_reader import SceneReader, scene_patterns
-from .selector_patterns import COMBINE, selector_patterns
-from .style_reader import RunReader, StyleReader, style_phrases
-from .verbs import SHORT
+from .moves.clauses import CLAUSES, UNITS_OF_LAYERS, nouns
+from .moves.draft import MoveDraft
+from .moves.reader import BECOMING, MoveReader
+from .moves.selectors import COMBINE, selector_patterns
+from .moves.verbs import SHORT
+from .moves.wording import A_PATH, THERE
+from .scenes.reader import SceneReader, scene_patterns
+from .titles.reader import RunReader, StyleReader, style_phrases
 
 RATE = 30.0
 # A name in front; "of letters 6 to 10: red" has none.

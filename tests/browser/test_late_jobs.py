@@ -7,7 +7,7 @@ import numpy as np
 from playwright.sync_api import expect
 
 from balletto.scene import files
-from balletto.scene.tracks import value_at
+from balletto.scene.values.tracks import value_at
 from tests.core.amounts import IS_LONG
 from tests.core.scenes import scene_data
 

@@ -2,10 +2,10 @@
 
 import numpy as np
 
-from balletto.picture.canvas import DrawItem
-from balletto.picture.compositing import CompositeNode, draw_node
-from balletto.picture.skia_canvas import SkiaCanvas
-from balletto.scene.primitives import ellipse
+from balletto.picture.canvases.canvas import DrawItem
+from balletto.picture.canvases.skia_canvas import SkiaCanvas
+from balletto.picture.composing.compositing import CompositeNode, draw_node
+from balletto.scene.forms.primitives import ellipse
 
 SIZE = (480, 270)
 NEAR_DB = 45

@@ -5,8 +5,8 @@ import random
 from typing import Any
 
 from balletto.lettering.families import FAMILIES
+from balletto.scene.forms.outlines import MAX_DRAWING
 from balletto.scene.masks import MASK_KINDS
-from balletto.scene.outlines import MAX_DRAWING
 from balletto.scene.schema import schema
 
 _SCHEMA = schema()

@@ -9,23 +9,23 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from balletto.lettering.layout import lay_out
-from balletto.motion.along import text_path
 from balletto.motion.evaluate import compose
-from balletto.motion.matrices import place
+from balletto.motion.spaces.along import text_path
+from balletto.motion.spaces.matrices import place
 from balletto.motion.warnings import warnings_of
-from balletto.picture import handles
 from balletto.picture.bounds import places, rest_box
 from balletto.picture.frame import Picture, draw_frame
+from balletto.picture.overlays import handles
 from balletto.scene import files
-from balletto.scene.bezier_path import BezierPath, path_of
 from balletto.scene.edits import apply
 from balletto.scene.errors import SceneError
 from balletto.scene.fits import fitted
-from balletto.scene.outlines import commands_of
-from balletto.sentences.completions import complete
-from balletto.sentences.places import place_text
+from balletto.scene.forms.outlines import commands_of
+from balletto.scene.values.bezier_path import BezierPath, path_of
+from balletto.sentences.language.completions import complete
+from balletto.sentences.layers.places import place_text
 from balletto.sentences.reader import context_of, read
-from balletto.sentences.scenes import say_scene
+from balletto.sentences.scenes.wording import say_scene
 
 from .scenes import scene_data
 

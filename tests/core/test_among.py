@@ -8,8 +8,8 @@ from hypothesis import strategies as st
 
 from balletto.lettering.layout import lay_out
 from balletto.motion.evaluate import compose
-from balletto.motion.matrices import place
 from balletto.motion.poses import poses
+from balletto.motion.spaces.matrices import place
 from balletto.motion.units import part_of, unit_texts
 from balletto.scene import files
 from balletto.scene.edits import apply

@@ -11,8 +11,8 @@ from unittest import TestCase
 import numpy as np
 
 from balletto.apart import PRELOADED, LostProcess, apart
-from balletto.picture.inspection import inspected
-from balletto.picture.media import MediaError
+from balletto.picture.pixels.inspection import inspected
+from balletto.picture.pixels.media import MediaError
 
 from .amounts import some
 from .media import media_folder

@@ -6,11 +6,11 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from balletto.picture.canvas import DrawItem, Gradient, RecordingCanvas
+from balletto.picture.canvases.canvas import DrawItem, Gradient, RecordingCanvas
 from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.incremental_renderer import IncrementalRenderer
 from balletto.scene import files
-from balletto.scene.colors import hex_of, oklab
+from balletto.scene.values.colors import hex_of, oklab
 
 from .scenes import scene_data
 

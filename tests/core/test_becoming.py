@@ -9,15 +9,15 @@ import skia
 from balletto.lettering.layout import lay_out
 from balletto.lettering.own_fonts import missing_fonts
 from balletto.motion.becoming import ways_of
-from balletto.picture.canvas import DrawItem, RecordingCanvas
-from balletto.picture.contours import area_of, flattened
+from balletto.picture.canvases.canvas import DrawItem, RecordingCanvas
+from balletto.picture.canvases.skia_canvas import SkiaCanvas
+from balletto.picture.canvases.skia_outlines import commands_of_path
 from balletto.picture.frame import Picture, draw_frame
-from balletto.picture.outlines import of_glyphs
-from balletto.picture.passages import partners, passage
-from balletto.picture.skia_canvas import SkiaCanvas
-from balletto.picture.skia_outlines import commands_of_path
+from balletto.picture.letterforms.contours import area_of, flattened
+from balletto.picture.letterforms.outlines import of_glyphs
+from balletto.picture.letterforms.passages import partners, passage
 from balletto.scene import files
-from balletto.scene.outlines import commands_of
+from balletto.scene.forms.outlines import commands_of
 
 from .scenes import scene_data
 

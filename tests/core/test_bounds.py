@@ -11,15 +11,15 @@ from unittest import TestCase
 import numpy as np
 from PIL import Image
 
-from balletto.picture.bitmap_store import BitmapStore
-from balletto.picture.bitmaps import Bitmap
-from balletto.picture.media import MediaError, about
+from balletto.picture.pixels.bitmap_store import BitmapStore
+from balletto.picture.pixels.bitmaps import Bitmap
+from balletto.picture.pixels.media import MediaError, about
 from balletto.scene import files
 from balletto.scene.document import rate_of
 from balletto.scene.edits import apply
 from balletto.scene.errors import SceneError
-from balletto.scene.svg_bounds import svg_root
-from balletto.scene.tracks import Curve
+from balletto.scene.forms.svg_bounds import svg_root
+from balletto.scene.values.tracks import Curve
 
 from .scenes import scene_data
 

@@ -10,8 +10,8 @@ import numpy as np
 from balletto.lettering.font_files import FontFileError
 from balletto.lettering.font_inspection import inspected_fonts
 from balletto.lettering.layout import lay_out
-from balletto.picture import color_glyphs
 from balletto.picture.frame import Picture, draw_frame
+from balletto.picture.letterforms import color_glyphs
 from balletto.scene import files
 
 from .amounts import some

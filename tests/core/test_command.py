@@ -15,7 +15,7 @@ from balletto.motion.poses import poses
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.sentences.reader import Context, read
-from balletto.sentences.scenes import layer_sentences
+from balletto.sentences.scenes.wording import layer_sentences
 from web.command import main
 
 from .fonts import fonts_folder, square_font

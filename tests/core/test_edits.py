@@ -13,8 +13,8 @@ from balletto.scene.eases import ease_function
 from balletto.scene.eases.bezier import Bezier
 from balletto.scene.edits import EDITS, apply
 from balletto.scene.errors import SceneError
-from balletto.scene.presets import presets
-from balletto.scene.tracks import Track, value_at
+from balletto.scene.moving.presets import presets
+from balletto.scene.values.tracks import Track, value_at
 
 from .scenes import scene_data
 

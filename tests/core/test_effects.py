@@ -6,10 +6,10 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from balletto.picture.canvas import RecordingCanvas
+from balletto.picture.canvases.canvas import RecordingCanvas
 from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.layers.title import PreparedTitle
-from balletto.picture.outlines import displaced
+from balletto.picture.letterforms.outlines import displaced
 from balletto.raster.pixel_buffer import PixelBuffer, Scale
 from balletto.scene import files
 from balletto.scene.effects import EFFECT_KINDS

@@ -6,18 +6,18 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from balletto.motion.flurries import births_of, looks_of, pieces_at
 from balletto.motion.poses import poses
-from balletto.picture.flurry_handles import flurry_handles
+from balletto.motion.spaces.flurries import births_of, looks_of, pieces_at
 from balletto.picture.frame import Picture, draw_frame
+from balletto.picture.overlays.flurry_handles import flurry_handles
 from balletto.scene import files
 from balletto.scene.edits import apply
 from balletto.scene.edits.copies import copied_layers
 from balletto.scene.errors import SceneError
-from balletto.scene.flurry import Flurry
-from balletto.scene.flurry_starts import STARTS, THINGS
+from balletto.scene.forms.flurry import Flurry
+from balletto.scene.forms.flurry_starts import STARTS, THINGS
 from balletto.scene.starts import new_flurry, new_scene
-from balletto.sentences.flurries import flurry_text
+from balletto.sentences.layers.flurries import flurry_text
 from balletto.sentences.reader import read
 
 from .random_scenes import RULES, RandomScenes

@@ -11,8 +11,8 @@ from hypothesis import strategies as st
 from balletto.motion.follow import followed, followed_alike
 from balletto.motion.poses import poses
 from balletto.scene import files
-from balletto.scene.moves import Follow
-from balletto.scene.tracks import Track, value_at
+from balletto.scene.moving.moves import Follow
+from balletto.scene.values.tracks import Track, value_at
 
 from .scenes import scene_data
 

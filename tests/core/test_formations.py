@@ -7,16 +7,16 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from balletto.motion.formations import copies_at
-from balletto.motion.layer_motion import unit_words, units_of_move
 from balletto.motion.poses import poses
+from balletto.motion.spaces.formations import copies_at
+from balletto.motion.spaces.layer_motion import unit_words, units_of_move
 from balletto.motion.warnings import layer_warnings_of, warnings_of
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.scene.errors import SceneError
 from balletto.scene.formations import FORMATION_KINDS, MOST_COPIES
-from balletto.sentences.formations import formation_text
-from balletto.sentences.moves import move_text
+from balletto.sentences.layers.formations import formation_text
+from balletto.sentences.moves.wording import move_text
 from balletto.sentences.reader import read
 
 from .random_scenes import RULES, RandomScenes

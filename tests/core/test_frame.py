@@ -7,10 +7,10 @@ import numpy as np
 from PIL import Image
 
 from balletto.picture.bounds import centered_position, places
-from balletto.picture.canvas import RecordingCanvas
+from balletto.picture.canvases.canvas import RecordingCanvas
+from balletto.picture.canvases.skia_canvas import BLEND_MODES
 from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.incremental_renderer import IncrementalRenderer
-from balletto.picture.skia_canvas import BLEND_MODES
 from balletto.picture.stills import jpeg, png
 from balletto.scene import files
 from balletto.scene.layers.base import BLENDS

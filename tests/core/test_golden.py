@@ -12,12 +12,12 @@ from balletto.motion.stagger import delays_of
 from balletto.motion.units import Group, Units
 from balletto.scene import files
 from balletto.scene.eases import ease_function
-from balletto.scene.hash_random import hash_random
-from balletto.scene.moves import Move, Stagger
+from balletto.scene.moving.moves import Move, Stagger
 from balletto.scene.orders import Ordered, ranks_of
 from balletto.scene.pose import Asked, chance_number
 from balletto.scene.selectors import SELECTOR_KINDS
-from balletto.scene.tracks import Track
+from balletto.scene.values.hash_random import hash_random
+from balletto.scene.values.tracks import Track
 
 from .scenes import GOLDEN
 

@@ -6,12 +6,12 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from balletto.picture.canvas import DrawItem, Line, RecordingCanvas
+from balletto.picture.canvases.canvas import DrawItem, Line, RecordingCanvas
+from balletto.picture.canvases.svg_canvas import SvgCanvas
 from balletto.picture.frame import Picture, draw_frame
-from balletto.picture.hatching import HatchValues, strokes_of
-from balletto.picture.svg_canvas import SvgCanvas
+from balletto.picture.letterforms.hatching import HatchValues, strokes_of
 from balletto.scene import files
-from balletto.scene.outlines import commands_of
+from balletto.scene.forms.outlines import commands_of
 
 from .scenes import scene_data
 

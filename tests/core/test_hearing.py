@@ -12,8 +12,8 @@ from balletto.clip.sound import write_wav
 from balletto.hearing.beats import beats
 from balletto.hearing.loudness import STEP, loudness
 from balletto.hearing.samples import RATE, SoundError
-from balletto.motion.layer_motion import units_of_move
 from balletto.motion.reach import reach_of
+from balletto.motion.spaces.layer_motion import units_of_move
 from balletto.scene.document import Scene
 from balletto.scene.edits import apply
 from balletto.scene.edits.copies import copied_layers
@@ -21,7 +21,7 @@ from balletto.scene.edits.paths import start_of
 from balletto.scene.errors import SceneError
 from balletto.scene.files import from_data
 from balletto.scene.selectors.loudness import Loudness
-from balletto.sentences.moves import move_text
+from balletto.sentences.moves.wording import move_text
 from balletto.sentences.reader import read
 
 from .scenes import scene_data

@@ -7,7 +7,11 @@ from pydantic import BaseModel
 from balletto.scene import files
 from balletto.scene.edits import apply
 from balletto.scene.effects import EFFECT_KINDS
-from balletto.scene.keyable import (
+from balletto.scene.masks import MASK_KINDS
+from balletto.scene.selectors import SELECTOR_KINDS
+from balletto.scene.selectors.spot import SPOT_SHAPES
+from balletto.scene.shapes import SHAPE_KINDS
+from balletto.scene.values.keyable import (
     _may_change,
     counterpart,
     has_value,
@@ -16,10 +20,6 @@ from balletto.scene.keyable import (
     rest_of,
     value_now,
 )
-from balletto.scene.masks import MASK_KINDS
-from balletto.scene.selectors import SELECTOR_KINDS
-from balletto.scene.selectors.spot import SPOT_SHAPES
-from balletto.scene.shapes import SHAPE_KINDS
 
 from .scenes import scene_data
 

@@ -13,8 +13,8 @@ from balletto.scene.edits import apply
 from balletto.scene.edits.copies import copied_keys, copied_layers
 from balletto.scene.edits.keyframes import _EASE, turned_round
 from balletto.scene.errors import SceneError
-from balletto.scene.ties import find_value
-from balletto.scene.tracks import value_at
+from balletto.scene.values.ties import find_value
+from balletto.scene.values.tracks import value_at
 
 from .scenes import scene_data
 from .test_edits import EditTest

@@ -6,14 +6,14 @@ from unittest import TestCase
 from balletto.picture.layers import PREPARED_LAYERS
 from balletto.scene.eases import EASE_KINDS
 from balletto.scene.effects import EFFECT_KINDS
+from balletto.scene.forms.stroke import STROKE, Stroke
 from balletto.scene.layers import LAYER_KINDS
 from balletto.scene.masks import MASK_KINDS
-from balletto.scene.motion_blur import SHUTTER, MotionBlur
+from balletto.scene.moving.motion_blur import SHUTTER, MotionBlur
 from balletto.scene.orders import ORDERS
 from balletto.scene.selectors import SELECTOR_KINDS
 from balletto.scene.selectors.spot import SPOT_SHAPES
 from balletto.scene.shapes import SHAPE_KINDS
-from balletto.scene.stroke import STROKE, Stroke
 
 WORDED = [
     *((model, model.wording.words, model.wording.values) for model in EFFECT_KINDS.values()),

@@ -9,9 +9,9 @@ from hypothesis import strategies as st
 
 from balletto.lettering.layout import lay_out
 from balletto.motion.evaluate import compose
-from balletto.motion.matrices import place
 from balletto.motion.poses import poses
 from balletto.motion.reach import JOINS, reach_of
+from balletto.motion.spaces.matrices import place
 from balletto.motion.stagger import delays_of
 from balletto.motion.timing import timing
 from balletto.motion.units import Units, units_of
@@ -19,10 +19,10 @@ from balletto.scene import files
 from balletto.scene.eases import EASE_NAMES, ease_function
 from balletto.scene.eases.bezier import bezier_ease
 from balletto.scene.edits import apply
-from balletto.scene.moves import Stagger
+from balletto.scene.moving.moves import Stagger
 from balletto.scene.orders import ORDERS, Ordered, ranks_of
 from balletto.scene.selectors.sweep import Sweep
-from balletto.scene.tracks import Track, mix
+from balletto.scene.values.tracks import Track, mix
 
 from .scenes import scene_data
 

@@ -6,14 +6,19 @@ from unittest import TestCase
 
 import numpy as np
 
-from balletto.motion.layer_motion import moved_matrices, moved_values, unit_words, units_of_move
 from balletto.motion.recent import Recent
+from balletto.motion.spaces.layer_motion import (
+    moved_matrices,
+    moved_values,
+    unit_words,
+    units_of_move,
+)
 from balletto.motion.warnings import layer_warnings_of
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.scene.errors import SceneError
-from balletto.scene.presets import fits, fitted, presets
-from balletto.sentences.moves import move_text
+from balletto.scene.moving.presets import fits, fitted, presets
+from balletto.sentences.moves.wording import move_text
 from balletto.sentences.reader import read
 
 from .scenes import scene_data

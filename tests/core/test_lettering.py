@@ -10,7 +10,7 @@ from balletto.lettering.families import FAMILIES
 from balletto.lettering.layout import lay_out
 from balletto.lettering.units import words_of
 from balletto.scene import files
-from balletto.scene.characters import characters_of
+from balletto.scene.letters.characters import characters_of
 
 from .scenes import scene_data
 

@@ -17,8 +17,8 @@ from balletto.clip.render import check
 from balletto.picture import frame as nesting
 from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.incremental_renderer import IncrementalRenderer
-from balletto.picture.media import MediaError, Video, about, video
-from balletto.picture.played import time_in
+from balletto.picture.pixels.media import MediaError, Video, about, video
+from balletto.picture.pixels.played import time_in
 from balletto.scene import files
 from balletto.scene.errors import SceneError
 

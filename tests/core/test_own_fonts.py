@@ -31,11 +31,11 @@ from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.scene.edits import apply
 from balletto.scene.errors import SceneError
-from balletto.scene.moves import Move
-from balletto.sentences.moves import say_move
-from balletto.sentences.pieces import text_of
+from balletto.scene.moving.moves import Move
+from balletto.sentences.moves.wording import say_move
 from balletto.sentences.reader import read
-from balletto.sentences.styles import axis_measure, style_text
+from balletto.sentences.titles.wording import axis_measure, style_text
+from balletto.sentences.wording.pieces import text_of
 
 from .amounts import some
 from .fonts import fonts_folder, square_font, variable_font

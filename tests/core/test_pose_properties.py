@@ -6,16 +6,16 @@ import numpy as np
 
 from balletto.lettering.layout import lay_out
 from balletto.motion.evaluate import compose
-from balletto.picture.bitmaps import Bitmap, Photo
-from balletto.picture.canvas import DrawItem, Line, Window
-from balletto.picture.effect_values import ShadowValues
+from balletto.picture.canvases.canvas import DrawItem, Line, Window
+from balletto.picture.composing.effect_values import ShadowValues
+from balletto.picture.composing.look import Look, mixed_photo
 from balletto.picture.frame import Picture, draw_frame
-from balletto.picture.look import Look, mixed_photo
+from balletto.picture.pixels.bitmaps import Bitmap, Photo
 from balletto.scene import files
 from balletto.scene.edits import apply
-from balletto.scene.keyable import rest_of
 from balletto.scene.pose import PROPERTIES
-from balletto.sentences.moves import move_text
+from balletto.scene.values.keyable import rest_of
+from balletto.sentences.moves.wording import move_text
 from balletto.sentences.reader import move_of, read
 
 from .scenes import scene_data

@@ -7,10 +7,10 @@ from unittest import TestCase
 from hypothesis import given
 from hypothesis import strategies as st
 
-from balletto.scene import measures as m
-from balletto.scene.ease_words import TRACK_EASES, read_ease
-from balletto.scene.measures import Measure
-from balletto.scene.quantities import Context, Course, QuantityError, read_quantity
+from balletto.scene.moving.ease_words import TRACK_EASES, read_ease
+from balletto.scene.values import measures as m
+from balletto.scene.values.measures import Measure
+from balletto.scene.values.quantities import Context, Course, QuantityError, read_quantity
 
 CORNERS = Measure(" corners", low=3, high=200, one=" corner")
 GAIN = Measure(" dB", below="softer", above="louder", low=-100, high=40)

@@ -8,26 +8,26 @@ import numpy as np
 import skia
 from scipy.ndimage import gaussian_filter
 
-from balletto.picture import clipped
-from balletto.picture.bitmap_store import BitmapStore
-from balletto.picture.bitmaps import Bitmap, Photo
-from balletto.picture.canvas import DrawItem, Gradient
+from balletto.picture.canvases import clipped
+from balletto.picture.canvases.canvas import DrawItem, Gradient
+from balletto.picture.canvases.skia_canvas import BLEND_MODES, SkiaCanvas
+from balletto.picture.canvases.sprite_cache import SpriteCache
 from balletto.picture.frame import Picture
 from balletto.picture.incremental_renderer import IncrementalRenderer
-from balletto.picture.skia_canvas import BLEND_MODES, SkiaCanvas
-from balletto.picture.sprite_cache import SpriteCache
+from balletto.picture.pixels.bitmap_store import BitmapStore
+from balletto.picture.pixels.bitmaps import Bitmap, Photo
 from balletto.raster.blending import blend_few
 from balletto.raster.blurring import blurred
 from balletto.raster.pixel_buffer import PixelBuffer, Scale
 from balletto.raster.warping import warp
-from balletto.scene.primitives import ellipse, rectangle
-from balletto.scene.tracks import Track, value_at
+from balletto.scene.forms.primitives import ellipse, rectangle
+from balletto.scene.values.tracks import Track, value_at
 
 from .drawing import NEAR_DB, SIZE, drawn, placed, psnr, star
 from .test_pictures import pictured
 
 KEYS = ({"at": 0, "value": 1}, {"at": 30, "value": 2, "ease": "soft-both"}, {"at": 40, "value": 5})
-SKIA_CANVAS = "balletto.picture.skia_canvas"
+SKIA_CANVAS = "balletto.picture.canvases.skia_canvas"
 
 
 class BlurTest(TestCase):
@@ -116,7 +116,7 @@ class SpriteTest(TestCase):
 
     def test_they_are_counted_in_bytes(self):
         canvas = SkiaCanvas(*SIZE)
-        with mock.patch("balletto.picture.sprite_cache._MOST_BYTES", 200_000):
+        with mock.patch("balletto.picture.canvases.sprite_cache._MOST_BYTES", 200_000):
             for n in range(60):
                 canvas.draw([DrawItem(star(60 + n, 60), placed(200, 100), "#FFFFFF", 1, None, 5.0)])
             kept = canvas._sprites
@@ -129,8 +129,8 @@ class PixelsTest(TestCase):
 
     def slowly(self, *items: DrawItem) -> np.ndarray:
         with (
-            mock.patch("balletto.picture.photos.SMALL", 10**9),
-            mock.patch("balletto.picture.gradients.SMALL", 10**9),
+            mock.patch("balletto.picture.canvases.photos.SMALL", 10**9),
+            mock.patch("balletto.picture.canvases.gradients.SMALL", 10**9),
         ):
             return drawn(*items)
 
@@ -169,7 +169,7 @@ class PixelsTest(TestCase):
             for item in (photo, DrawItem(form, placed(240, 135), "#E08040", 0.7)):
                 alone = drawn(item, blend=blend)
                 with mock.patch(
-                    "balletto.picture.skia_canvas._is_of_one_piece", return_value=False
+                    "balletto.picture.canvases.skia_canvas._is_of_one_piece", return_value=False
                 ):
                     layered = drawn(item, blend=blend)
                 self.assertGreater(psnr(alone, layered), NEAR_DB)
@@ -208,7 +208,7 @@ class PixelsTest(TestCase):
     def test_a_photo_is_kept_as_it_is_turned_once_it_stays(self):
         form, photo = SkiaCanvas.outline(rectangle(300, 200, 0)), self.photo()
         store = BitmapStore()
-        with mock.patch("balletto.picture.photos.BITMAPS", store):
+        with mock.patch("balletto.picture.canvases.photos.BITMAPS", store):
             for turn in range(5):
                 drawn(DrawItem(form, placed(240, 135, turn), photo, 1.0))
             self.assertEqual(store.bytes, 0)

@@ -6,8 +6,8 @@ import numpy as np
 
 from balletto.lettering.layout import lay_out
 from balletto.motion.evaluate import compose
-from balletto.motion.matrices import place
 from balletto.motion.reflow import reflow
+from balletto.motion.spaces.matrices import place
 from balletto.scene import files
 
 from .scenes import scene_data

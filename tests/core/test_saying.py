@@ -12,20 +12,25 @@ from balletto.scene import files
 from balletto.scene.effects import EFFECT_KINDS
 from balletto.scene.layers.shape import ShapeLayer
 from balletto.scene.layers.title import Run
+from balletto.scene.letters.style import Style
+from balletto.scene.letters.windows import Window
 from balletto.scene.masks import MASK_KINDS
-from balletto.scene.motion_blur import MotionBlur
-from balletto.scene.moves import Move
+from balletto.scene.moving.motion_blur import MotionBlur
+from balletto.scene.moving.moves import Move
 from balletto.scene.orders import ORDERS
-from balletto.scene.style import Style
-from balletto.scene.windows import Window
-from balletto.sentences.completions import complete
-from balletto.sentences.moves import move_text
-from balletto.sentences.parts_of_layers import effect_text, mask_text, shutter_text, window_text
-from balletto.sentences.place_reader import of_one, with_courses
+from balletto.sentences.language.completions import complete
+from balletto.sentences.layers.place_reader import of_one, with_courses
+from balletto.sentences.layers.shapes import shape_text
+from balletto.sentences.moves.wording import move_text
 from balletto.sentences.reader import Context, SayingError, all_atoms, read, values_in
-from balletto.sentences.scenes import scene_text
-from balletto.sentences.shapes import shape_text
-from balletto.sentences.styles import run_text, style_text
+from balletto.sentences.scenes.wording import scene_text
+from balletto.sentences.titles.wording import run_text, style_text
+from balletto.sentences.wording.parts_of_layers import (
+    effect_text,
+    mask_text,
+    shutter_text,
+    window_text,
+)
 
 from .random_scenes import RULES, RandomScenes
 from .scenes import scene_data

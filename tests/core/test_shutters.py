@@ -9,15 +9,15 @@ import skia
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from balletto.picture import motion_blur, shutter_samples, shutter_strips
-from balletto.picture.bitmaps import Bitmap, Photo
-from balletto.picture.canvas import DrawItem, Line
-from balletto.picture.compositing import CompositeNode, draw_node
-from balletto.picture.linear_sum import LinearSum
-from balletto.picture.skia_canvas import SkiaCanvas
+from balletto.picture.canvases.canvas import DrawItem, Line
+from balletto.picture.canvases.skia_canvas import SkiaCanvas
+from balletto.picture.composing.compositing import CompositeNode, draw_node
+from balletto.picture.pixels.bitmaps import Bitmap, Photo
+from balletto.picture.shutter import motion_blur, shutter_samples, shutter_strips
+from balletto.picture.shutter.linear_sum import LinearSum
 from balletto.raster.pixel_buffer import PixelBuffer, Scale
-from balletto.scene.colors import coded, light_in
-from balletto.scene.primitives import rectangle
+from balletto.scene.forms.primitives import rectangle
+from balletto.scene.values.colors import coded, light_in
 
 from .drawing import NEAR_DB, SIZE, drawn, placed, psnr, star
 

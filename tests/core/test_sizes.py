@@ -5,7 +5,7 @@ from unittest import TestCase
 import numpy as np
 
 from balletto.picture.frame import Picture, draw_frame
-from balletto.picture.mask_handles import mask_elsewhere
+from balletto.picture.overlays.mask_handles import mask_elsewhere
 from balletto.scene import files
 from balletto.scene.edits import apply
 from balletto.scene.effects import EFFECT_KINDS

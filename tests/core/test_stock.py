@@ -4,12 +4,12 @@ from unittest import TestCase
 
 import numpy as np
 
-from balletto.picture.media import about
+from balletto.picture.pixels.media import about
 from balletto.scene.files import from_data
-from balletto.scene.outlines import commands_of
+from balletto.scene.forms.outlines import commands_of
 from balletto.scene.starts import new_shape
+from balletto.sentences.layers.shapes import shape_text
 from balletto.sentences.reader import read
-from balletto.sentences.shapes import shape_text
 from balletto.stock import FOLDER, STOCK, stock_path
 from balletto.stock.backgrounds import BACKGROUNDS
 from balletto.stock.shapes import SHAPES

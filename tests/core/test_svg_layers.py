@@ -4,7 +4,7 @@ from unittest import TestCase
 
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
-from balletto.scene.svg_layers import MOST_SHAPES, layers_of_svg
+from balletto.scene.forms.svg_layers import MOST_SHAPES, layers_of_svg
 
 from .scenes import scene_data
 

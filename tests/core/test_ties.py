@@ -8,10 +8,11 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from balletto.motion.poses import poses
-from balletto.scene import files, ties
+from balletto.scene import files
 from balletto.scene.errors import SceneError
-from balletto.scene.motion_path import PathTrack
-from balletto.scene.tracks import value_at
+from balletto.scene.values import ties
+from balletto.scene.values.motion_path import PathTrack
+from balletto.scene.values.tracks import value_at
 
 from .scenes import scene_data
 

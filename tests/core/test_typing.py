@@ -15,7 +15,7 @@ from balletto.motion.units import units_for
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.scene.edits import apply
-from balletto.scene.presets import beside, presets, without
+from balletto.scene.moving.presets import beside, presets, without
 from balletto.sentences.reader import read
 
 from .media import mix

@@ -4,7 +4,7 @@ from unittest import TestCase
 
 from balletto.motion.warnings import CHECKS, warnings_of
 from balletto.scene import files
-from balletto.scene.presets import presets
+from balletto.scene.moving.presets import presets
 
 from .scenes import scene_data
 

@@ -5,9 +5,9 @@ from unittest import TestCase
 import numpy as np
 
 from balletto.lettering.layout import lay_out
-from balletto.picture.canvas import DrawItem, RecordingCanvas
+from balletto.picture.canvases.canvas import DrawItem, RecordingCanvas
+from balletto.picture.canvases.svg_canvas import NotInSvg, SvgCanvas
 from balletto.picture.frame import Picture, draw_frame
-from balletto.picture.svg_canvas import NotInSvg, SvgCanvas
 from balletto.scene import files
 from balletto.scene.edits import apply
 from balletto.scene.errors import SceneError

@@ -6,7 +6,7 @@ import { beforeEach, test } from "node:test";
 import { asked, settled } from "./page.js";
 
 const { addressOf, askRun, bitmapAt, bitmapOf, isAskedFor, keepFrame } =
-  await import("../../web/static/js/workbench/frames.js");
+  await import("../../web/static/js/workbench/picture/frames.js");
 
 const MIB = 2 ** 20;
 

@@ -6,7 +6,7 @@ import { beforeEach, test } from "node:test";
 
 import { asked, settled } from "./page.js";
 
-const selection = await import("../../web/static/js/workbench/keyframe_selection.js");
+const selection = await import("../../web/static/js/workbench/keyframes/keyframe_selection.js");
 const { emit, open, state } = await import("../../web/static/js/workbench/state.js");
 
 const PATH = "t1.transform.opacity";

@@ -3,7 +3,7 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 
-import { framesSaid, plainNumber, rounded, say, within } from "../../web/static/js/workbench/measure.js";
+import { framesSaid, plainNumber, rounded, say, within } from "../../web/static/js/workbench/values/measure.js";
 
 const PLAIN = { unit: " px", scale: 1, step: 1, below: "", above: "", low: null, high: null, before: "", one: "" };
 const DOWN = { ...PLAIN, below: "above", above: "below" };

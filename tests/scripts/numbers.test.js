@@ -6,7 +6,7 @@ import { beforeEach, test } from "node:test";
 
 import { asked, settled } from "./page.js";
 
-const { numbers } = await import("../../web/static/js/workbench/numbers.js");
+const { numbers } = await import("../../web/static/js/workbench/edits/numbers.js");
 
 let address;
 let source;

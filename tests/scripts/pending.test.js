@@ -5,7 +5,8 @@ import { beforeEach, test } from "node:test";
 
 import { asked, posted, revision, settled, until } from "./page.js";
 
-const { commit, flush, hold, isPending, release, walk } = await import("../../web/static/js/workbench/pending.js");
+const { commit, flush, hold, isPending, release, walk } =
+  await import("../../web/static/js/workbench/edits/pending.js");
 const { open, state } = await import("../../web/static/js/workbench/state.js");
 
 const put = (value) => ({ name: "set-value", path: "t1.style.size", value });

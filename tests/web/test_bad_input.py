@@ -15,7 +15,7 @@ from tests.core.scenes import scene_data
 from web.library.store import folder_of, keep
 from web.projects.models import Scene
 from web.serving import written_whole
-from web.workbench.requested_edits import REQUESTED_EDITS
+from web.workbench.edits.requested_edits import REQUESTED_EDITS
 
 from .base import PageTest
 

@@ -10,7 +10,7 @@ from django.urls import reverse
 from PIL import Image
 
 from balletto.scene import files as scene_files
-from balletto.scene.outlines import commands_of
+from balletto.scene.forms.outlines import commands_of
 from tests.core.media import media_folder
 from web.library.models import MediaFile
 from web.library.store import folder_of, keep, opened

@@ -9,27 +9,28 @@ import numpy as np
 
 from balletto.picture.frame import Picture
 from balletto.picture.preset_preview import PRESET_FRAMES, film_of, staged
-from balletto.scene import files, value_names
+from balletto.scene import files
 from balletto.scene.edits import apply
 from balletto.scene.errors import SceneError
-from balletto.scene.keyable import keyable
-from balletto.scene.presets import fitted, needed_of, parts_of, presets, without
-from balletto.scene.tracks import value_at
-from balletto.scene.value_names import value_name
-from balletto.sentences.pose_words import POSE_COLORS, POSE_WORDS
+from balletto.scene.moving.presets import fitted, needed_of, parts_of, presets, without
+from balletto.scene.values import value_names
+from balletto.scene.values.keyable import keyable
+from balletto.scene.values.tracks import value_at
+from balletto.scene.values.value_names import value_name
+from balletto.sentences.moves.pose_words import POSE_COLORS, POSE_WORDS
 from tests.core.random_scenes import RandomScenes
 from tests.core.scenes import scene_data
-from web.workbench.appearance_sentences import (
+from web.workbench.layer_blocks import PLACE_ACTIONS
+from web.workbench.move_offers import MoveOffers
+from web.workbench.sentences.appearance_sentences import (
     appearance_cards,
     appearance_to_add,
 )
-from web.workbench.layer_blocks import PLACE_ACTIONS
-from web.workbench.move_offers import MoveOffers
-from web.workbench.move_sentences import MoveSentence
-from web.workbench.phrases import Moment
-from web.workbench.shape_sentences import shape_more, shape_sentences
+from web.workbench.sentences.move_sentences import MoveSentence
+from web.workbench.sentences.phrases import Moment
+from web.workbench.sentences.shape_sentences import shape_more, shape_sentences
+from web.workbench.sentences.title_sentences import TypeSentence, place_more, place_sentence
 from web.workbench.ties import tie_ends, tie_targets
-from web.workbench.title_sentences import TypeSentence, place_more, place_sentence
 
 _NUMBERS = re.compile(r'data-edit="([^"]*)"[^>]*aria-valuenow="([^"]*)"')
 _COLORS = re.compile(r'data-edit="([^"]*)"[^>]*? value="(#[0-9A-Fa-f]{6})"')

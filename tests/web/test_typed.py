@@ -7,7 +7,7 @@ from django.contrib.auth import get_user_model
 from django.test import Client
 from django.urls import reverse
 
-from balletto.scene import measures
+from balletto.scene.values import measures
 from tests.core.scenes import scene_data
 from web.projects import history
 from web.projects.models import Scene

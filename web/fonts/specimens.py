@@ -7,8 +7,8 @@ from functools import lru_cache
 from balletto.lettering.faces import axes_of, covered_by, features_of, resting_axes
 from balletto.lettering.families import FAMILIES, Families, Family
 from balletto.lettering.font_files import scripts_of
-from balletto.scene.features import FEATURES, SET, is_set
-from balletto.scene.value_names import axis_name
+from balletto.scene.letters.features import FEATURES, SET, is_set
+from balletto.scene.values.value_names import axis_name
 from web.library.models import FontFile
 from web.projects.font_rules import css_name
 

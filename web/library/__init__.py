@@ -1,0 +1,1 @@
+"""The library: files that people send, looked into, kept, and offered."""

@@ -3,7 +3,7 @@
 from django.apps import AppConfig
 from django.conf import settings
 
-from balletto.picture.bitmap_store import BITMAPS
+from balletto.picture.pixels.bitmap_store import BITMAPS
 
 
 class LibraryConfig(AppConfig):

@@ -21,7 +21,7 @@ from balletto.lettering.own_fonts import (
     fonts_named,
     index_of,
 )
-from balletto.picture.media import MediaError
+from balletto.picture.pixels.media import MediaError
 from balletto.scene import files
 from balletto.scene.document import FONTS_FOLDER, Scene
 from balletto.scene.errors import SceneError

@@ -14,8 +14,8 @@ from django.db.models import Sum
 from django.template.defaultfilters import filesizeformat
 from django.utils.text import slugify
 
-from balletto.picture.inspection import inspected
-from balletto.picture.media import MediaError
+from balletto.picture.pixels.inspection import inspected
+from balletto.picture.pixels.media import MediaError
 from balletto.scene import files
 from balletto.scene.document import Scene
 from web.serving import written_whole

@@ -7,7 +7,7 @@ from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import get_object_or_404, redirect, render
 from django.views.decorators.http import require_GET, require_POST
 
-from balletto.picture.media import MediaError, video
+from balletto.picture.pixels.media import MediaError, video
 from balletto.picture.stills import thumbnail
 from balletto.stock import STOCK, stock_path
 from web.serving import send_file

@@ -1,0 +1,1 @@
+"""Pictures of scenes for pages: frames and films by the content that they show."""

@@ -1,0 +1,1 @@
+"""Projects: scenes with their history, takes and presets, in the database."""

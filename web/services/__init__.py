@@ -1,0 +1,1 @@
+"""Services: what starts, checks, measures and backs up the application."""

@@ -11,25 +11,25 @@ from django.http import Http404, HttpRequest, HttpResponse
 from django.views.decorators.http import require_GET
 
 from balletto.lettering.layout import lay_out
-from balletto.motion.layer_motion import unit_words, units_of_move
 from balletto.motion.sampled_curves import keyed_values
+from balletto.motion.spaces.layer_motion import unit_words, units_of_move
 from balletto.motion.stagger import levels_of
 from balletto.motion.timing import timing
 from balletto.motion.units import Units
-from balletto.picture import handles
 from balletto.picture.bounds import places
-from balletto.picture.flurry_handles import flurry_handles
-from balletto.picture.mask_handles import (
+from balletto.picture.overlays import handles
+from balletto.picture.overlays.flurry_handles import flurry_handles
+from balletto.picture.overlays.mask_handles import (
     copy_handles,
     line_handles,
     mask_handles,
     window_handles,
 )
-from balletto.scene.colors import hex_of
 from balletto.scene.document import Scene
 from balletto.scene.layers import Layer
 from balletto.scene.layers.title import Title
-from balletto.scene.tracks import is_color
+from balletto.scene.values.colors import hex_of
+from balletto.scene.values.tracks import is_color
 from web.pictures.frames import address_now, document_at, momentary, unchanging
 from web.projects.access import own_scene
 

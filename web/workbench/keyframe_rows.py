@@ -6,15 +6,15 @@ from typing import Any
 import numpy as np
 
 from balletto.motion.sampled_curves import KeyedValue, keyed_values, sampled
-from balletto.scene import measures
 from balletto.scene.document import Scene
 from balletto.scene.edits.keyframes import handles_of
 from balletto.scene.layers import Layer
-from balletto.scene.measures import Measure
-from balletto.scene.motion_path import PathTrack
 from balletto.scene.pose import PROPERTIES
-from balletto.scene.tracks import is_color
-from balletto.scene.value_names import value_name
+from balletto.scene.values import measures
+from balletto.scene.values.measures import Measure
+from balletto.scene.values.motion_path import PathTrack
+from balletto.scene.values.tracks import is_color
+from balletto.scene.values.value_names import value_name
 
 _DIGITS = 4
 _LIGHTNESS = ("lightness", "green to red", "blue to yellow")

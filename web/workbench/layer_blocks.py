@@ -12,19 +12,20 @@ from balletto.lettering.own_fonts import families_of
 from balletto.lettering.units import is_blank
 from balletto.motion.sampled_curves import keyed_values
 from balletto.motion.warnings import SceneWarning, layer_warnings_of, warnings_of, words_warnings_of
-from balletto.scene.characters import characters_of
 from balletto.scene.layers import Layer
 from balletto.scene.layers.flurry import FlurryLayer
 from balletto.scene.layers.shape import ShapeLayer
 from balletto.scene.layers.title import Title
-from balletto.scene.moves import Move
-from balletto.scene.tracks import Track
+from balletto.scene.letters.characters import characters_of
+from balletto.scene.moving.moves import Move
+from balletto.scene.values.tracks import Track
 from web.projects.font_rules import css_name
 
-from .appearance_sentences import AppearanceCard, appearance_cards, appearance_to_add
-from .flurry_sentences import flurry_actions, flurry_more, flurry_sentences, things_of
-from .formation_sentences import formation_actions, formation_more, formation_sentence
-from .media_sentences import (
+from .move_offers import MoveOffers
+from .sentences.appearance_sentences import AppearanceCard, appearance_cards, appearance_to_add
+from .sentences.flurry_sentences import flurry_actions, flurry_more, flurry_sentences, things_of
+from .sentences.formation_sentences import formation_actions, formation_more, formation_sentence
+from .sentences.media_sentences import (
     media_actions,
     media_more,
     media_sentences,
@@ -32,10 +33,9 @@ from .media_sentences import (
     sound_actions,
     source_link,
 )
-from .move_offers import MoveOffers
-from .move_sentences import MoveSentence, names_of
-from .shape_sentences import shape_actions, shape_more, shape_sentences
-from .title_sentences import (
+from .sentences.move_sentences import MoveSentence, names_of
+from .sentences.shape_sentences import shape_actions, shape_more, shape_sentences
+from .sentences.title_sentences import (
     TypeSentence,
     feature_actions,
     place_actions,

@@ -13,8 +13,8 @@ from web.projects.access import own_scene
 from web.projects.models import Revision, Scene
 
 from .answers import base_of, refused
-from .edit_requests import Data, EditRequest
-from .requested_edits import in_scene
+from .edits.edit_requests import Data, EditRequest
+from .edits.requested_edits import in_scene
 from .view_model import Selection
 
 MOST_LEFT = 200  # steps that are made when a page is left

@@ -5,18 +5,18 @@ from typing import Any
 
 from balletto.lettering.faces import Axis, axes_of
 from balletto.lettering.own_fonts import families_of
-from balletto.motion.layer_motion import units_of_move
+from balletto.motion.spaces.layer_motion import units_of_move
 from balletto.motion.stagger import delays_of, levels_of
 from balletto.scene.document import Scene
 from balletto.scene.layers.title import Title
-from balletto.scene.moves import Move
+from balletto.scene.moving.moves import Move
 from balletto.scene.pose import PROPERTIES
 from balletto.scene.selectors import SELECTOR_KINDS
-from balletto.scene.tracks import Track
-from balletto.scene.value_names import axis_name, property_name, selector_name
-from balletto.sentences.moves import has_pivot
+from balletto.scene.values.tracks import Track
+from balletto.scene.values.value_names import axis_name, property_name, selector_name
+from balletto.sentences.moves.wording import has_pivot
 
-from .phrases import edit_of
+from .sentences.phrases import edit_of
 from .ties import tie_ends, ties_of
 
 MOST_TIMES = 60  # of the units, that are offered one by one

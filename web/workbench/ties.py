@@ -6,9 +6,9 @@ from typing import Any
 from balletto.scene.document import Scene
 from balletto.scene.layers import Layer
 from balletto.scene.layers.title import Title
-from balletto.scene.moves import Move
-from balletto.scene.tracks import Tied, Track
-from balletto.scene.value_names import value_name
+from balletto.scene.moving.moves import Move
+from balletto.scene.values.tracks import Tied, Track
+from balletto.scene.values.value_names import value_name
 
 Named = tuple[str, str]
 # The numbers of selectors that may change over time.

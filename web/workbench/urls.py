@@ -2,7 +2,8 @@
 
 from django.urls import path, register_converter
 
-from . import audio, json_views, leaving, saying, take_views, views
+from . import audio, json_views, leaving, take_views, views
+from .edits import saying
 
 
 class Digest:

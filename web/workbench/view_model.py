@@ -17,14 +17,14 @@ from balletto.clip.mixing import has_sound
 from balletto.lettering.families import FAMILIES
 from balletto.lettering.font_files import KINDS as FONT_KINDS
 from balletto.lettering.own_fonts import families_of, fonts_named, missing_fonts
-from balletto.picture.media import SOUNDS, STILLS, VIDEOS
+from balletto.picture.pixels.media import SOUNDS, STILLS, VIDEOS
 from balletto.scene.document import Scene as SceneDocument
 from balletto.scene.layers.title import Title
-from balletto.scene.presets import fits, parts_of, presets
+from balletto.scene.moving.presets import fits, parts_of, presets
 from balletto.scene.shapes import SHAPE_KINDS
 from balletto.scene.starts import WORDS
-from balletto.scene.tracks import value_at
-from balletto.sentences.scenes import RATE
+from balletto.scene.values.tracks import value_at
+from balletto.sentences.scenes.wording import RATE
 from balletto.stock.shapes import SHAPES
 from web.library.offered import OfferedFile, files_of
 from web.library.store import opened
@@ -34,12 +34,12 @@ from web.projects.models import Revision, Scene
 from web.projects.nesting import offered
 from web.projects.takes import ShownTake, shown_takes
 
-from .chips import Chip, choice_chip, font_chip
-from .ease_chips import ease_chips
-from .flurry_sentences import flurries_to_add
 from .layer_blocks import LayerBlock, MoveCard, key_times
-from .phrases import Moment, tight
-from .scene_sentences import SceneWords
+from .sentences.chips import Chip, choice_chip, font_chip
+from .sentences.ease_chips import ease_chips
+from .sentences.flurry_sentences import flurries_to_add
+from .sentences.phrases import Moment, tight
+from .sentences.scene_sentences import SceneWords
 from .ties import tie_targets
 
 RATES = [

@@ -15,11 +15,12 @@ from django.views.decorators.http import require_GET, require_POST
 from balletto.picture.frame import Picture
 from balletto.picture.preset_preview import PRESET_FRAMES, SCENE_FRAMES, film_of, staged
 from balletto.picture.stills import jpeg
-from balletto.scene import files, measures
+from balletto.scene import files
 from balletto.scene.errors import SceneError
 from balletto.scene.files import json_of
-from balletto.scene.presets import presets, without
-from balletto.scene.quantities import Context, QuantityError, number_of, read_quantity
+from balletto.scene.moving.presets import presets, without
+from balletto.scene.values import measures
+from balletto.scene.values.quantities import Context, QuantityError, number_of, read_quantity
 from web.library.bundle import bundle, document_in
 from web.library.store import folder_of, opened
 from web.pictures import frames
@@ -39,10 +40,10 @@ from .answers import (
     seen_of,
     walk,
 )
-from .edit_requests import EditRequest
+from .edits.edit_requests import EditRequest
+from .edits.requested_edits import in_scene
+from .edits.typed_values import NotUnderstood
 from .json_views import numbers_with
-from .requested_edits import in_scene
-from .typed_values import NotUnderstood
 from .view_model import Selection, WorkbenchView
 
 MOST_REVISIONS = 300  # that the list of the history shows

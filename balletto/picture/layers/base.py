@@ -5,11 +5,11 @@ from typing import Any, ClassVar, Protocol
 
 import numpy as np
 
-from ...motion.layer_motion import moved_values
+from ...motion.spaces.layer_motion import moved_values
 from ...scene.document import Scene
 from ...scene.layers import Layer
-from ..canvas import Canvas
-from ..compositing import Drawn
+from ..canvases.canvas import Canvas
+from ..composing.compositing import Drawn
 
 
 class PreparedScene(Protocol):

@@ -5,20 +5,27 @@ from typing import Any, ClassVar, NamedTuple
 import numpy as np
 
 from ...lettering.layout import Layout
-from ...motion.flurries import letters_of, pieces_at
-from ...motion.layer_motion import moved_matrices
+from ...motion.spaces.flurries import letters_of, pieces_at
+from ...motion.spaces.layer_motion import moved_matrices
 from ...scene.document import Scene
-from ...scene.flurry import BoxPlace, LayerSource, LinePlace, RingPlace, ShapeSource, TextSource
+from ...scene.forms.flurry import (
+    BoxPlace,
+    LayerSource,
+    LinePlace,
+    RingPlace,
+    ShapeSource,
+    TextSource,
+)
 from ...scene.layers.flurry import FlurryLayer
-from ...scene.tracks import value_at
-from ..appearance import gradient_over, plain_fills
-from ..bitmaps import Box, Photo
-from ..boxes import around, boxes_of, widened
-from ..canvas import Canvas, DrawItem, Line
-from ..effect_values import shadow_at, with_shadows
-from ..look import Look
-from ..media import still
-from ..outlines import of_glyphs, prepared
+from ...scene.values.tracks import value_at
+from ..canvases.canvas import Canvas, DrawItem, Line
+from ..composing.boxes import around, boxes_of, widened
+from ..composing.effect_values import shadow_at, with_shadows
+from ..composing.look import Look
+from ..letterforms.appearance import gradient_over, plain_fills
+from ..letterforms.outlines import of_glyphs, prepared
+from ..pixels.bitmaps import Box, Photo
+from ..pixels.media import still
 from .base import Prepare, RestBox, around_origin
 from .form import FindBox, PreparedForm, box_of, form_of, nowhere
 from .shape import stroke_at

@@ -6,18 +6,18 @@ from typing import Any, NamedTuple
 
 import numpy as np
 
-from ...motion.layer_motion import moved_matrices, moved_values
+from ...motion.spaces.layer_motion import moved_matrices, moved_values
 from ...scene.document import Scene
-from ...scene.primitives import rectangle
-from ...scene.tracks import BLOCK, value_at
-from ..bitmaps import Bitmap, Box, Photo
-from ..boxes import around, box_through, widened
-from ..canvas import Canvas, DrawItem, Gradient, Line
-from ..compositing import Drawn
-from ..effect_values import as_copies, shadow_at, trail_of, values_of, with_shadows
-from ..hatched import hatched, hatching_at
-from ..look import Look
-from ..outlines import Commands
+from ...scene.forms.primitives import rectangle
+from ...scene.values.tracks import BLOCK, value_at
+from ..canvases.canvas import Canvas, DrawItem, Gradient, Line
+from ..composing.boxes import around, box_through, widened
+from ..composing.compositing import Drawn
+from ..composing.effect_values import as_copies, shadow_at, trail_of, values_of, with_shadows
+from ..composing.look import Look
+from ..letterforms.hatched import hatched, hatching_at
+from ..letterforms.outlines import Commands
+from ..pixels.bitmaps import Bitmap, Box, Photo
 from .base import Prepare, PreparedLayer
 
 FindBox = Callable[[], Box]

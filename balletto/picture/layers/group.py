@@ -6,7 +6,7 @@ import numpy as np
 
 from ...scene.layers import Layer
 from ...scene.layers.group import Group
-from ...scene.tracks import value_at
+from ...scene.values.tracks import value_at
 from .base import PreparedLayer, moved_opacity
 
 

@@ -12,9 +12,9 @@ from ...lettering.own_fonts import families_of
 from ...scene.document import Scene
 from ...scene.files import to_data
 from ...scene.layers.nested import NestedLayer
-from ..bitmap_store import BITMAPS
-from ..bitmaps import Bitmap
-from ..played import time_in
+from ..pixels.bitmap_store import BITMAPS
+from ..pixels.bitmaps import Bitmap
+from ..pixels.played import time_in
 from .base import Prepare, RestBox, around_origin
 from .form import Form, PreparedForm, form_of
 

@@ -4,7 +4,7 @@ from typing import ClassVar
 
 from ...scene.document import Scene
 from ...scene.layers.picture import PictureLayer
-from ..media import still
+from ..pixels.media import still
 from .base import RestBox, around_origin
 from .form import Form, PreparedForm, form_of
 

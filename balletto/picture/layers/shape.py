@@ -5,15 +5,15 @@ from typing import ClassVar
 import numpy as np
 
 from ...motion.becoming import shape_way
-from ...motion.layer_motion import moved_values
+from ...motion.spaces.layer_motion import moved_values
 from ...scene.document import Scene
+from ...scene.forms.stroke import Stroke
 from ...scene.layers.shape import ShapeLayer
-from ...scene.stroke import Stroke
-from ..appearance import gradient_over
-from ..canvas import Gradient, Line
-from ..effect_values import displacement_at, further, plain_over
-from ..outlines import Commands, displaced
-from ..passages import passage
+from ..canvases.canvas import Gradient, Line
+from ..composing.effect_values import displacement_at, further, plain_over
+from ..letterforms.appearance import gradient_over
+from ..letterforms.outlines import Commands, displaced
+from ..letterforms.passages import passage
 from .base import Prepare, RestBox
 from .form import Form, PreparedForm, box_of
 

@@ -11,29 +11,25 @@ import numpy as np
 
 from ...lettering.layout import KEPT, Layout, ink_of, lay_out, unions
 from ...lettering.shaping import Glyph
-from ...motion.along import text_path
 from ...motion.becoming import Ways, ways_of
 from ...motion.evaluate import compose
-from ...motion.layer_motion import moved_matrices
-from ...motion.matrices import place
 from ...motion.reflow import moved_axes
+from ...motion.spaces.along import text_path
+from ...motion.spaces.layer_motion import moved_matrices
+from ...motion.spaces.matrices import place
 from ...motion.turns import caret_at
 from ...scene.document import Scene
 from ...scene.effects.displace import Displace
 from ...scene.effects.hatch import Hatch
 from ...scene.effects.shadow import Shadow
 from ...scene.effects.trail import Trail
+from ...scene.forms.primitives import polygon
 from ...scene.layers.title import Title
-from ...scene.primitives import polygon
-from ...scene.tracks import changes_over_time, value_at
-from ..appearance import Appearance, appearance_of
-from ..becoming import becoming, fills_on_the_way, middles_on_the_way
-from ..bitmaps import Box, Photo
-from ..boxes import around, boxes_of, widened
-from ..canvas import UNSEEN, Canvas, DrawItem, Window
-from ..color_glyphs import color_photo
-from ..compositing import Drawn
-from ..effect_values import (
+from ...scene.values.tracks import changes_over_time, value_at
+from ..canvases.canvas import UNSEEN, Canvas, DrawItem, Window
+from ..composing.boxes import around, boxes_of, widened
+from ..composing.compositing import Drawn
+from ..composing.effect_values import (
     as_copies,
     displacement_at,
     further,
@@ -42,10 +38,14 @@ from ..effect_values import (
     values_of,
     with_shadows,
 )
-from ..hatched import hatched, hatching_at
-from ..look import mixed_photo
-from ..outlines import Commands, displaced, of_glyphs
-from ..windows import windows_at
+from ..composing.look import mixed_photo
+from ..letterforms.appearance import Appearance, appearance_of
+from ..letterforms.becoming import becoming, fills_on_the_way, middles_on_the_way
+from ..letterforms.color_glyphs import color_photo
+from ..letterforms.hatched import hatched, hatching_at
+from ..letterforms.outlines import Commands, displaced, of_glyphs
+from ..letterforms.windows import windows_at
+from ..pixels.bitmaps import Box, Photo
 from .base import Prepare, PreparedLayer, RestBox
 
 # Frames are worked out so many at a time: that costs little more than one, and as a rule the

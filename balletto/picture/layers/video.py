@@ -4,8 +4,8 @@ from typing import ClassVar
 
 from ...scene.document import Scene
 from ...scene.layers.video import VideoLayer
-from ..media import video
-from ..played import frame_of
+from ..pixels.media import video
+from ..pixels.played import frame_of
 from .base import RestBox, around_origin
 from .form import Form, PreparedForm, form_of
 

@@ -6,9 +6,9 @@ from typing import Annotated, Any, ClassVar
 import numpy as np
 
 from ..kinds import Kind
-from ..measures import Measure
 from ..model import Counts, Number
-from ..wording import Said
+from ..values.measures import Measure
+from ..values.wording import Said
 
 EaseFunction = Callable[[np.ndarray], np.ndarray]
 

@@ -4,7 +4,7 @@ from typing import ClassVar
 
 import numpy as np
 
-from ..wording import Said
+from ..values.wording import Said
 from .base import PROGRESS, VALUE, EaseFunction, EaseKind, Progress, Value
 
 

@@ -4,9 +4,9 @@ from typing import Annotated, ClassVar
 
 import numpy as np
 
-from ..measures import Measure
 from ..model import Counts, Number
-from ..wording import Said
+from ..values.measures import Measure
+from ..values.wording import Said
 from .base import EaseFunction, EaseKind
 
 _REBOUNDS = Measure(" rebounds", drag=0.05, low=0, high=20, one=" rebound")

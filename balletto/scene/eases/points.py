@@ -6,7 +6,7 @@ import numpy as np
 from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
 
-from ..wording import Said
+from ..values.wording import Said
 from .base import PROGRESS, VALUE, EaseFunction, EaseKind, Progress, Value
 
 

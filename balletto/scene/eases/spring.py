@@ -5,9 +5,9 @@ from typing import Annotated, ClassVar
 
 import numpy as np
 
-from ..measures import Measure
 from ..model import Counts, Number
-from ..wording import Said
+from ..values.measures import Measure
+from ..values.wording import Said
 from .base import EaseFunction, EaseKind
 
 _DAMPING = Measure("", drag=0.005, step=0.05, low=0.05, high=1, before="damping")

@@ -6,9 +6,9 @@ import numpy as np
 from pydantic import model_validator
 from pydantic_core import PydanticCustomError
 
-from ..measures import Measure
 from ..model import Counts, Number
-from ..wording import Said
+from ..values.measures import Measure
+from ..values.wording import Said
 from .base import EaseFunction, EaseKind
 
 _JUMPS = (

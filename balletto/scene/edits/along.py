@@ -6,11 +6,11 @@ from typing import Any
 import numpy as np
 
 from .. import files
-from ..along import shapes_of
-from ..bezier_path import path_of
 from ..changes import Change, get
 from ..errors import SceneError
-from ..tracks import is_track, value_at
+from ..letters.along import shapes_of
+from ..values.bezier_path import path_of
+from ..values.tracks import is_track, value_at
 from .base import Document, Edit, edit
 from .links import loosened
 from .paths import find, layer_pointer, name_of

@@ -10,7 +10,7 @@ from pydantic import Field
 
 from ..changes import Change, get
 from ..model import Frames
-from ..tracks import is_track
+from ..values.tracks import is_track
 from .base import Document, Edit, edit
 from .keyframes import Key, Rows, track_of
 from .layers import family_of, with_new_ids

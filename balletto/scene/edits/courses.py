@@ -7,11 +7,11 @@ import numpy as np
 
 from .. import files
 from ..changes import Change, get
-from ..colors import hex_of
 from ..errors import SceneError
 from ..model import Frames
-from ..ties import find_value
-from ..tracks import Tied, value_at
+from ..values.colors import hex_of
+from ..values.ties import find_value
+from ..values.tracks import Tied, value_at
 from .base import Document, Edit, edit
 from .paths import owner_of, pointer_to, title_of
 from .values import within_limits

@@ -15,7 +15,7 @@ from ..changes import Change
 from ..eases import NAMED_BEZIERS, Ease, ease_function
 from ..errors import SceneError
 from ..model import Frames
-from ..tracks import is_track
+from ..values.tracks import is_track
 from .base import Document, Edit, edit
 from .paths import find, frames, frames_said, owner_of, pointer_to, start_of, title_of
 

@@ -11,7 +11,7 @@ from ..errors import SceneError
 from ..layers import LAYER_KINDS, AnyLayer
 from ..model import MAX_NAME, Counts
 from ..rewriting import Mark, Rewriter, Where
-from ..tracks import is_track
+from ..values.tracks import is_track
 from .base import Document, Edit, edit
 from .links import loosened, with_links, with_ties
 from .paths import find, frames, free_id, layer_pointer, name_of, with_parents

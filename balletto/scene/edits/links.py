@@ -7,10 +7,10 @@ import numpy as np
 
 from .. import files
 from ..changes import Change, apply_changes
-from ..colors import hex_of
-from ..flurry_starts import THINGS
-from ..ties import ties_in
-from ..tracks import value_at
+from ..forms.flurry_starts import THINGS
+from ..values.colors import hex_of
+from ..values.ties import ties_in
+from ..values.tracks import value_at
 from .base import Document
 
 # What of a layer names another by its id, which it cannot be without.

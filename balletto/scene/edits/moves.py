@@ -8,8 +8,8 @@ from ..changes import Change, get
 from ..errors import SceneError
 from ..orders import field_of_order
 from ..pose import rest_of_property
-from ..tracks import is_track
-from ..value_names import selector_name
+from ..values.tracks import is_track
+from ..values.value_names import selector_name
 from .base import Document, Edit, edit
 from .keyframes import backwards, turned_round
 from .paths import find, frames, free_id, layer_pointer, move_start, name_of, owner_of, pointer_to

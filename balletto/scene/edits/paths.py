@@ -8,11 +8,11 @@ from typing import Any
 
 from ..changes import Pointer, get
 from ..errors import SceneError
-from ..keyable import start_path
 from ..kinds import Kind
 from ..masks import MASK_KINDS
 from ..shapes import SHAPE_KINDS
-from ..value_names import value_name
+from ..values.keyable import start_path
+from ..values.value_names import value_name
 from .base import Document
 
 _DIGITS = 6  # of a frame

@@ -8,7 +8,7 @@ from typing import Any
 from pydantic import Field
 
 from ..changes import Change, get
-from ..characters import characters_of
+from ..letters.characters import characters_of
 from ..model import MAX_TEXT
 from .base import Document, Edit, edit
 from .paths import layer_pointer, name_of

@@ -4,10 +4,10 @@ from typing import Any, ClassVar, Literal
 
 from ..changes import Change
 from ..fits import Fit
+from ..forms.outlines import scaled_drawing
 from ..layers import LAYER_KINDS
 from ..masks import AnyMask
 from ..model import Counts
-from ..outlines import scaled_drawing
 from ..rewriting import Mark, Rewriter, Where, kind_of_field
 from ..starts import as_it_would_come
 from .base import Document, Edit, edit

@@ -4,7 +4,7 @@ from pydantic import Field
 
 from ..changes import Change, get
 from ..errors import SceneError
-from ..tracks import is_track
+from ..values.tracks import is_track
 from .base import Document, Edit, edit
 from .paths import find, owner_of, pointer_to
 

@@ -7,14 +7,14 @@ from pydantic import Field, TypeAdapter
 
 from .. import files
 from ..changes import Change, Pointer, apply_changes
-from ..colors import hex_of
 from ..document import Scene
 from ..errors import SceneError
-from ..keyable import keyable
 from ..model import Frames, Number
-from ..motion_path import PathTrack
 from ..rewriting import mark_at
-from ..tracks import TANGENTS, Track, is_color, is_track, value_at
+from ..values.colors import hex_of
+from ..values.keyable import keyable
+from ..values.motion_path import PathTrack
+from ..values.tracks import TANGENTS, Track, is_color, is_track, value_at
 from .base import Document, Edit, edit
 from .paths import find, owner_of, pointer_to, title_of, with_parents
 

@@ -12,9 +12,9 @@ from ...raster.coloring import mixed
 from ...raster.pixel_buffer import PixelBuffer, Scale
 from ...raster.svg_filters import color_matrix
 from ..kinds import Kind
-from ..measures import Measure
 from ..model import Counts, Number
-from ..wording import Wording
+from ..values.measures import Measure
+from ..values.wording import Wording
 
 Values = dict[str, Any]
 # A matrix (3, 3) on red, green and blue, and what is added to all of them.

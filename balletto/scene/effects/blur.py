@@ -5,9 +5,9 @@ from typing import ClassVar, Literal
 from ...raster.blurring import blurred
 from ...raster.pixel_buffer import PixelBuffer, Scale
 from ...raster.svg_filters import gaussian_blur
-from .. import measures
-from ..tracks import Changing
-from ..wording import Said, Wording
+from ..values import measures
+from ..values.tracks import Changing
+from ..values.wording import Said, Wording
 from .base import SOFTEST, Effect, Softness, Values
 
 

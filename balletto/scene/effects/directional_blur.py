@@ -5,10 +5,10 @@ from typing import Annotated, ClassVar, Literal
 
 from ...raster.pixel_buffer import PixelBuffer, Scale
 from ...raster.smearing import shifted, smeared, steps_for
-from .. import measures
 from ..model import Counts, Degrees, Number
-from ..tracks import Changing
-from ..wording import Said, Wording
+from ..values import measures
+from ..values.tracks import Changing
+from ..values.wording import Said, Wording
 from .base import LONGEST, Effect, Values
 
 Smear = Annotated[float, Number("a number of pixels", Counts.PICTURE_LENGTH, ge=0, le=LONGEST)]

@@ -1,13 +1,13 @@
-"""Outlines pushed about; balletto.picture.outlines does it."""
+"""Outlines pushed about; balletto.picture.letterforms.outlines does it."""
 
 from typing import Annotated, ClassVar, Literal
 
-from .. import measures
-from ..measures import Measure
 from ..model import Counts, Distance, Number, Seed
-from ..pace import Pace
-from ..tracks import Changing
-from ..wording import Said, Wording
+from ..values import measures
+from ..values.measures import Measure
+from ..values.pace import Pace
+from ..values.tracks import Changing
+from ..values.wording import Said, Wording
 from .base import Effect
 
 Bump = Annotated[float, Number("a size in pixels", Counts.LENGTH, gt=0, le=10_000)]

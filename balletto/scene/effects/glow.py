@@ -9,10 +9,10 @@ from ...raster.blurring import blurred
 from ...raster.coloring import added, colored
 from ...raster.pixel_buffer import PixelBuffer, Scale
 from ...raster.svg_filters import flooded, gaussian_blur, number
-from .. import measures
 from ..model import Color
-from ..tracks import Changing
-from ..wording import Said, Wording
+from ..values import measures
+from ..values.tracks import Changing
+from ..values.wording import Said, Wording
 from .base import AMOUNT, ANY_AMOUNT, SOFTEST, Amount, Effect, Softness, Values
 
 _VALUES = {

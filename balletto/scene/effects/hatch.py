@@ -1,16 +1,16 @@
-"""Strokes instead of a fill; balletto.picture.hatching draws them."""
+"""Strokes instead of a fill; balletto.picture.letterforms.hatching draws them."""
 
 from dataclasses import replace
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
-from .. import measures
-from ..measures import Measure
 from ..model import Color, Counts, Degrees, Distance, Number, Opacity, Seed
-from ..pace import Pace
-from ..tracks import Changing
-from ..wording import Said, Wording
+from ..values import measures
+from ..values.measures import Measure
+from ..values.pace import Pace
+from ..values.tracks import Changing
+from ..values.wording import Said, Wording
 from .base import Effect
 
 Spacing = Annotated[float, Number("a number of pixels", Counts.LENGTH, ge=1, le=10_000)]

@@ -3,10 +3,10 @@
 from typing import ClassVar, Literal
 
 from ...raster.svg_filters import hues_turned, saturated
-from .. import measures
 from ..model import Degrees
-from ..tracks import Changing
-from ..wording import Said, Wording
+from ..values import measures
+from ..values.tracks import Changing
+from ..values.wording import Said, Wording
 from .base import AMOUNT, ANY_AMOUNT, Amount, ColorEffect, Mixing, Values
 
 

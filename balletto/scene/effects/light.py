@@ -4,8 +4,8 @@ from typing import ClassVar, Literal
 
 import numpy as np
 
-from ..tracks import Changing
-from ..wording import Said, Wording
+from ..values.tracks import Changing
+from ..values.wording import Said, Wording
 from .base import AMOUNT, ANY_AMOUNT, Amount, ColorEffect, Mixing, Values
 
 

@@ -8,10 +8,10 @@ import numpy as np
 
 from ...raster.coloring import in_one_color
 from ...raster.pixel_buffer import PixelBuffer, Scale, product
-from .. import measures
 from ..model import Color, Counts, Number
-from ..tracks import Changing
-from ..wording import Said, Wording
+from ..values import measures
+from ..values.tracks import Changing
+from ..values.wording import Said, Wording
 from .base import WIDEST, Effect, Values
 
 LineWidth = Annotated[float, Number("a number of pixels", Counts.PICTURE_LENGTH, ge=0, le=WIDEST)]

@@ -1,11 +1,11 @@
-"""A shadow of what is drawn; balletto.picture.effect_values makes it."""
+"""A shadow of what is drawn; balletto.picture.composing.effect_values makes it."""
 
 from typing import ClassVar, Literal
 
-from .. import measures
 from ..model import Color, Opacity, PicturePixels
-from ..tracks import Changing
-from ..wording import Said, Wording
+from ..values import measures
+from ..values.tracks import Changing
+from ..values.wording import Said, Wording
 from .base import SOFTEST, Effect, Softness
 
 

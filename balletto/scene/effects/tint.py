@@ -5,10 +5,10 @@ from typing import ClassVar, Literal
 import numpy as np
 
 from ...raster.coloring import rgb
-from ..measures import Measure
 from ..model import Color, Share
-from ..tracks import Changing
-from ..wording import Said, Wording
+from ..values.measures import Measure
+from ..values.tracks import Changing
+from ..values.wording import Said, Wording
 from .base import ColorEffect, Mixing, Values
 
 _LUMA = np.array([0.2126, 0.7152, 0.0722])  # of BT.709

@@ -2,11 +2,11 @@
 
 from typing import Annotated, ClassVar, Literal
 
-from .. import measures
-from ..measures import Measure
 from ..model import Counts, Number, Opacity
-from ..tracks import Changing
-from ..wording import Said, Wording
+from ..values import measures
+from ..values.measures import Measure
+from ..values.tracks import Changing
+from ..values.wording import Said, Wording
 from .base import WIDEST, Effect
 
 Shrinking = Annotated[float, Number("a factor", Counts.FACTOR, ge=0, le=2)]

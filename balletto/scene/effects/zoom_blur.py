@@ -7,10 +7,10 @@ import cv2
 
 from ...raster.pixel_buffer import PixelBuffer, Scale
 from ...raster.smearing import scaled, shifted, smeared, steps_for
-from .. import measures
 from ..model import Counts, Number, Percent
-from ..tracks import Changing
-from ..wording import Said, Wording
+from ..values import measures
+from ..values.tracks import Changing
+from ..values.wording import Said, Wording
 from .base import AMOUNT, Effect, Values
 
 _FARTHEST = 400

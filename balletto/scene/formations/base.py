@@ -1,19 +1,19 @@
 """What all formations have: how many copies, what the last one has, chance, and delays.
-balletto.motion.formations works them out."""
+balletto.motion.spaces.formations works them out."""
 
 from typing import Annotated, ClassVar
 
 import numpy as np
 from pydantic_core import PydanticCustomError
 
-from .. import measures
-from ..grips import Grip
 from ..kinds import Kind
-from ..measures import Measure
 from ..model import Counts, Degrees, Factor, Model, Number, Opacity, Pixels, Seed
-from ..moves import Stagger
-from ..tracks import Changing
-from ..wording import Said, Wording
+from ..moving.grips import Grip
+from ..moving.moves import Stagger
+from ..values import measures
+from ..values.measures import Measure
+from ..values.tracks import Changing
+from ..values.wording import Said, Wording
 
 MOST_COPIES = 1000
 Count = Annotated[int, Number("a number of copies", Counts.COUNT, ge=1, le=MOST_COPIES)]

@@ -5,13 +5,13 @@ from typing import ClassVar, Literal
 import numpy as np
 from pydantic import model_validator
 
-from .. import measures
-from ..grips import Grip
-from ..measures import Measure
 from ..model import Factor
-from ..points import Point
-from ..tracks import Changing, value_at
-from ..wording import Said, Wording
+from ..moving.grips import Grip
+from ..values import measures
+from ..values.measures import Measure
+from ..values.points import Point
+from ..values.tracks import Changing, value_at
+from ..values.wording import Said, Wording
 from .base import Count, Formation, needs_few
 
 

@@ -4,12 +4,12 @@ from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
-from .. import measures
-from ..grips import Grip
 from ..model import Counts, Number
-from ..points import Point
-from ..tracks import Changing, value_at
-from ..wording import Said, Wording
+from ..moving.grips import Grip
+from ..values import measures
+from ..values.points import Point
+from ..values.tracks import Changing, value_at
+from ..values.wording import Said, Wording
 from .base import COPIES, Count, Formation
 
 Anchor = Annotated[float, Number("a share", Counts.PART, ge=0, le=1)]

@@ -5,11 +5,11 @@ from typing import Annotated, ClassVar, Literal
 import numpy as np
 from pydantic import Field
 
-from .. import measures
-from ..grips import Grip
 from ..model import Degrees, Distance, Size2
-from ..tracks import Changing, value_at
-from ..wording import Said, Wording
+from ..moving.grips import Grip
+from ..values import measures
+from ..values.tracks import Changing, value_at
+from ..values.wording import Said, Wording
 from .base import COPIES, Count, Formation
 
 Sector = Annotated[tuple[Degrees, Degrees], Field(strict=False)]

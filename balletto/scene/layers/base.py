@@ -7,9 +7,9 @@ from pydantic_core import PydanticCustomError
 
 from ..effects import AnyEffect
 from ..formations import AnyFormation
+from ..forms.matte import Matte
 from ..kinds import Kind
 from ..masks import AnyMask
-from ..matte import Matte
 from ..model import (
     Degrees,
     Factor,
@@ -21,10 +21,10 @@ from ..model import (
     Pixels,
     needs,
 )
-from ..motion_blur import MotionBlur
-from ..motion_path import ChangingPosition
-from ..moves import LayerMove
-from ..tracks import Changing
+from ..moving.motion_blur import MotionBlur
+from ..moving.moves import LayerMove
+from ..values.motion_path import ChangingPosition
+from ..values.tracks import Changing
 
 # Behind a wrapping check JSON lists arrive as Python lists, which strictness would refuse.
 LIST = Field(strict=False)

@@ -5,11 +5,11 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field
 
 from ...stock import CLICKS
-from .. import measures
-from ..measures import Measure
 from ..media import FileName
 from ..model import Counts, Decibels, Identifier, Number, Seed
-from ..wording import Said, Wording
+from ..values import measures
+from ..values.measures import Measure
+from ..values.wording import Said, Wording
 from .base import Layer
 
 Spread = Annotated[float, Number("a number of decibels", Counts.DECIBELS, ge=0, le=60)]

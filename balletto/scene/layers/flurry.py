@@ -2,7 +2,7 @@
 
 from typing import ClassVar, Literal
 
-from ..flurry import Flurry
+from ..forms.flurry import Flurry
 from .base import Layer, LayerMoves
 
 

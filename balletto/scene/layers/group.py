@@ -4,7 +4,7 @@ from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
-from ..moves import GroupMove
+from ..moving.moves import GroupMove
 from .base import Layer
 
 

@@ -2,9 +2,9 @@
 
 from typing import ClassVar, Literal
 
+from ..forms.stroke import Stroke
+from ..letters.style import Fill
 from ..shapes import AnyShape
-from ..stroke import Stroke
-from ..style import Fill
 from .base import Layer, LayerMoves
 
 

@@ -6,7 +6,7 @@ import numpy as np
 
 from ..media import FileName, Seconds
 from ..model import Decibels
-from ..tracks import Changing, value_at
+from ..values.tracks import Changing, value_at
 from .base import Layer
 
 

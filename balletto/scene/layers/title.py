@@ -5,12 +5,12 @@ from typing import Annotated, ClassVar, Literal
 from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
 
-from ..along import Along
-from ..caret import Caret
+from ..letters.along import Along
+from ..letters.caret import Caret
+from ..letters.style import RunStyle, Style
+from ..letters.windows import Window
 from ..model import MAX_TEXT, Model, TextIndex, needs
-from ..moves import Move
-from ..style import RunStyle, Style
-from ..windows import Window
+from ..moving.moves import Move
 from .base import Layer
 
 

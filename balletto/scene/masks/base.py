@@ -1,16 +1,16 @@
-"""What all masks have: where a layer is seen. balletto.picture.masks draws them."""
+"""What all masks have: where a layer is seen. balletto.picture.composing.masks draws them."""
 
 from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
-from .. import measures
+from ..forms.outlines import Commands
 from ..kinds import Kind
 from ..model import Counts, Degrees, Number, Opacity
-from ..outlines import Commands
-from ..points import Point
-from ..tracks import Changing
-from ..wording import Said, Wording
+from ..values import measures
+from ..values.points import Point
+from ..values.tracks import Changing
+from ..values.wording import Said, Wording
 
 SOFTEST_MASK = 1000
 Feather = Annotated[

@@ -4,7 +4,7 @@ from typing import ClassVar, Literal
 
 from ..model import Size2
 from ..shapes.ellipse import Ellipse
-from ..tracks import Changing
+from ..values.tracks import Changing
 from .base import SIZE, Mask, mask_wording
 
 

@@ -2,11 +2,11 @@
 
 from typing import ClassVar, Literal
 
-from .. import measures
 from ..model import Size2
 from ..shapes.rectangle import Rectangle
-from ..tracks import Changing
-from ..wording import Said
+from ..values import measures
+from ..values.tracks import Changing
+from ..values.wording import Said
 from .base import SIZE, Mask, mask_wording
 
 

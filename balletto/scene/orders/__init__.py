@@ -9,7 +9,7 @@ from pydantic_core import PydanticCustomError
 
 from ..kinds import modules_in
 from ..model import Counts, Model, Number, Seed
-from ..points import PicturePoint
+from ..values.points import PicturePoint
 from .base import FOUND, Order, Ordering
 
 __all__ = ["ORDERS", "Ordered", "Ordering", "ranks_of"]

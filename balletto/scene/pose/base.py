@@ -6,8 +6,8 @@ from typing import Any
 
 import numpy as np
 
-from ..measures import Measure
 from ..model import Color
+from ..values.measures import Measure
 from .joins import SUM, TINT, Join, Tint
 
 # From the values of a property at some times to matrices (..., 3, 3) on red, green and blue.

@@ -1,7 +1,7 @@
 """How soft units are."""
 
-from .. import measures
 from ..model import Pixels
+from ..values import measures
 from .base import AWAY, HOME, Verb, pose_property
 
 pose_property(

@@ -1,7 +1,7 @@
 """What is within the outlines of letters: a fill, or strokes."""
 
-from .. import measures
 from ..model import Opacity
+from ..values import measures
 from .base import HOME, Verb, pose_color, pose_property
 from .joins import PRODUCT
 

@@ -1,8 +1,8 @@
 """How far hues are turned."""
 
 from ...raster.svg_filters import hues_turned
-from .. import measures
 from ..model import Degrees
+from ..values import measures
 from .base import pose_property
 
 pose_property(

@@ -1,7 +1,7 @@
 """How opaque units are."""
 
-from .. import measures
 from ..model import Opacity
+from ..values import measures
 from .base import AWAY, HOME, Verb, pose_property
 from .joins import PRODUCT
 

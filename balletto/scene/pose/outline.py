@@ -1,7 +1,7 @@
 """The outlines of letters: their width, their colour, their form, and how much of them is drawn."""
 
-from .. import measures
 from ..model import Opacity, Pixels
+from ..values import measures
 from .base import AWAY, HOME, Verb, pose_color, pose_property
 from .joins import PRODUCT
 

@@ -1,7 +1,7 @@
 """Where units are: to the side, up or down, in depth."""
 
-from .. import measures
 from ..model import Depth, Pixels
+from ..values import measures
 from .base import AWAY, HOME, Verb, pose_property
 
 pose_property(

@@ -1,8 +1,8 @@
 """How full colours are."""
 
 from ...raster.svg_filters import saturated
-from .. import measures
 from ..model import Factor
+from ..values import measures
 from .base import pose_property
 from .joins import PRODUCT
 

@@ -1,7 +1,7 @@
 """How much is left of the shadow of a layer."""
 
-from .. import measures
 from ..model import Opacity
+from ..values import measures
 from .base import pose_property
 from .joins import PRODUCT
 

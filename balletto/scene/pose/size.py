@@ -1,7 +1,7 @@
 """How large units are. `scale` stands for both axes together, and is one chance for them."""
 
-from .. import measures
 from ..model import Factor
+from ..values import measures
 from .base import AWAY, HOME, Verb, pose_property
 from .joins import PRODUCT
 

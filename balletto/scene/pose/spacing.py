@@ -1,7 +1,7 @@
 """How far letters are from one another."""
 
-from .. import measures
 from ..model import Factor, Thousandths
+from ..values import measures
 from .base import AWAY, HOME, Verb, pose_property
 
 pose_property(

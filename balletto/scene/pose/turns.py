@@ -1,7 +1,7 @@
 """How units are turned and lean."""
 
-from .. import measures
 from ..model import Degrees
+from ..values import measures
 from .base import AWAY, HOME, Verb, pose_property
 
 pose_property(

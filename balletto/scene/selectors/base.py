@@ -6,13 +6,13 @@ from typing import Annotated, Any, ClassVar, Literal, Protocol
 
 import numpy as np
 
-from .. import measures
 from ..kinds import Kind
-from ..measures import Measure
 from ..model import Counts, Number, Percent
 from ..pose import Asked, OneSided, PropertyNames
-from ..tracks import Changing
-from ..wording import Said, Wording
+from ..values import measures
+from ..values.measures import Measure
+from ..values.tracks import Changing
+from ..values.wording import Said, Wording
 
 # An ease that overshoots, or a tie, may bring a period to 0 and below, where it has no meaning.
 SHORTEST = 1e-3  # frames

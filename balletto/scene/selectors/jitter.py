@@ -4,13 +4,13 @@ from typing import Any, ClassVar, Literal
 
 import numpy as np
 
-from .. import measures
-from ..hash_random import hash_random
 from ..model import Seed, Share
-from ..pace import Pace, times_a_second
 from ..pose import Asked
-from ..tracks import Changing, value_at
-from ..wording import Said
+from ..values import measures
+from ..values.hash_random import hash_random
+from ..values.pace import Pace, times_a_second
+from ..values.tracks import Changing, value_at
+from ..values.wording import Said
 from .base import CHANCE_VALUES, PERIOD, SHARE, SHORTEST, Chance, Period, SelectedUnits, values_of
 
 # The unit whose chance is the one that all share.

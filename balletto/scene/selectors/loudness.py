@@ -4,12 +4,12 @@ from typing import Annotated, Any, ClassVar, Literal
 
 import numpy as np
 
-from ..measures import Measure
 from ..media import FileName
 from ..model import Counts, Factor, Number
 from ..pose import Asked
-from ..tracks import Changing, value_at
-from ..wording import Said
+from ..values.measures import Measure
+from ..values.tracks import Changing, value_at
+from ..values.wording import Said
 from .base import SelectedUnits, Selector, values_of
 
 _SMOOTH = Measure(" frames", drag=0.125, low=0, one=" frame")

@@ -4,11 +4,11 @@ from typing import Any, ClassVar, Literal
 
 import numpy as np
 
-from .. import measures
-from ..hash_random import hash_random
 from ..model import Seed
 from ..pose import Asked
-from ..wording import Said
+from ..values import measures
+from ..values.hash_random import hash_random
+from ..values.wording import Said
 from .base import CHANCE_VALUES, Chance, SelectedUnits, values_of
 
 

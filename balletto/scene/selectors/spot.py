@@ -5,14 +5,14 @@ from typing import TYPE_CHECKING, Any, ClassVar, Literal
 import numpy as np
 from pydantic import Field
 
-from .. import measures
 from ..eases import Ease, ease_function
-from ..measures import Measure
 from ..model import Degrees, PictureDistance, Share, one_of
-from ..points import PicturePoint
 from ..pose import Asked
-from ..tracks import Changing, value_at
-from ..wording import Said
+from ..values import measures
+from ..values.measures import Measure
+from ..values.points import PicturePoint
+from ..values.tracks import Changing, value_at
+from ..values.wording import Said
 from .base import SHARE, SelectedUnits, Selector, values_of
 
 _RADIUS = Measure(" px", drag=1, low=0)

@@ -5,13 +5,13 @@ from typing import Annotated, Any, ClassVar, Literal
 
 import numpy as np
 
-from .. import measures
 from ..eases import Ease, ease_function
 from ..model import Counts, Number, Percent
 from ..orders import Ordered, ranks_of
 from ..pose import Asked
-from ..tracks import Changing, value_at
-from ..wording import Said
+from ..values import measures
+from ..values.tracks import Changing, value_at
+from ..values.wording import Said
 from .base import SelectedUnits, Selector, values_of
 
 Softness = Annotated[float, Number("a softness", Counts.PART, ge=0, le=1_000_000)]

@@ -5,13 +5,13 @@ from typing import Annotated, Any, ClassVar, Literal
 
 import numpy as np
 
-from .. import measures
-from ..measures import Measure
 from ..model import Counts, Factor, Number
 from ..orders import Ordered, ranks_of
 from ..pose import Asked
-from ..tracks import Changing, value_at
-from ..wording import Said
+from ..values import measures
+from ..values.measures import Measure
+from ..values.tracks import Changing, value_at
+from ..values.wording import Said
 from .base import PERIOD, SHORTEST, Period, SelectedUnits, Selector, values_of
 
 Softness = Annotated[float, Number("a softness", Counts.PART, ge=0, le=1)]

@@ -4,12 +4,12 @@ from typing import Annotated, Any, ClassVar
 
 import numpy as np
 
-from .. import measures
+from ..forms.outlines import Commands
 from ..kinds import Kind
-from ..measures import Measure
 from ..model import Counts, Number
-from ..outlines import Commands
-from ..wording import Said, Wording
+from ..values import measures
+from ..values.measures import Measure
+from ..values.wording import Said, Wording
 
 Corners = Annotated[int, Number("a number of corners", Counts.COUNT, ge=3, le=200)]
 CORNERS = Said("Corners", Measure(" corners", drag=0.05, low=3, high=200, one=" corner"))

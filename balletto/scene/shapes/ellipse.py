@@ -4,11 +4,11 @@ from typing import ClassVar, Literal
 
 import numpy as np
 
-from .. import primitives
+from ..forms import primitives
+from ..forms.outlines import Commands
 from ..model import Size2
-from ..outlines import Commands
-from ..tracks import Changing, value_at
-from ..wording import Wording
+from ..values.tracks import Changing, value_at
+from ..values.wording import Wording
 from .base import SIZE, Shape
 
 

@@ -5,10 +5,10 @@ from typing import ClassVar, Literal
 import numpy as np
 from pydantic import Field
 
-from ..outlines import Commands
-from ..points import Point
-from ..tracks import Changing, value_at
-from ..wording import Said, Wording
+from ..forms.outlines import Commands
+from ..values.points import Point
+from ..values.tracks import Changing, value_at
+from ..values.wording import Said, Wording
 from .base import Shape
 
 

@@ -4,8 +4,8 @@ from typing import ClassVar, Literal
 
 import numpy as np
 
-from ..outlines import Commands, Drawing, commands_of
-from ..wording import Wording
+from ..forms.outlines import Commands, Drawing, commands_of
+from ..values.wording import Wording
 from .base import Shape
 
 

@@ -4,11 +4,12 @@ from typing import ClassVar, Literal
 
 import numpy as np
 
-from .. import measures, primitives
+from ..forms import primitives
+from ..forms.outlines import Commands
 from ..model import Distance
-from ..outlines import Commands
-from ..tracks import Changing, value_at
-from ..wording import Said, Wording
+from ..values import measures
+from ..values.tracks import Changing, value_at
+from ..values.wording import Said, Wording
 from .base import CORNERS, Corners, Shape
 
 

@@ -11,7 +11,7 @@ from django.templatetags.static import static
 from django.utils.html import format_html, format_html_join
 
 from balletto.lettering.families import FAMILIES, FOLDER
-from web.workbench.drawings import drawing_of
+from web.workbench.sentences.drawings import drawing_of
 
 register = template.Library()
 

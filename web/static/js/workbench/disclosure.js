@@ -1,6 +1,6 @@
 // What is used less is told under "More". It comes when that is opened, and stays out of other answers.
 
-import { select } from "./pending.js";
+import { select } from "./edits/pending.js";
 
 function opened(event) {
   if (!event.target.matches?.("details.more[open]") || event.target.childElementCount > 1) return;

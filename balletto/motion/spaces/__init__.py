@@ -1,0 +1,1 @@
+"""Spaces: where things are, from maps and the camera to layers, copies, paths and flurries."""

@@ -1,0 +1,1 @@
+"""Overlays: what lies over the picture in the page to be dragged, as numbers."""

@@ -1,0 +1,1 @@
+"""Pixels from files: pictures, videos, and what is kept of them."""

@@ -1,0 +1,1 @@
+"""Forms: outlines, strokes, drawings from SVG, flurries, mattes. The data only."""

@@ -1,0 +1,2 @@
+"""Moving: moves and what goes with them, presets, eases in words, the blur of motion. The data
+only."""

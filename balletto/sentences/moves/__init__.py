@@ -1,0 +1,1 @@
+"""Moves in words: `wording` says them, `reader` reads them by `clauses` into a `draft`."""

@@ -1,0 +1,1 @@
+"""Scenes in words, as a whole and each layer after another."""

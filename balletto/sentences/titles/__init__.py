@@ -1,0 +1,1 @@
+"""Titles in words: how letters are set, said and read."""

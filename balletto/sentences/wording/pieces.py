@@ -1,0 +1,266 @@
+"""Pieces: what a sentence is made of. Words, and values with their path, their measure and the edit
+that they are changed by.
+
+The pages make chips of the pieces; plain text is the pieces joined. What keys say stands in
+parentheses in the text, and in a fold on a page. Numbers are told to nine decimals in the text, so
+that nothing is lost; pages show two.
+"""
+
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass, field
+from typing import Any
+
+from ...scene.values.measures import FRAME, FRAMES, PLAIN, SIGNED, Measure
+from ...scene.values.tracks import Tied, Track
+from ..language.letters import quoted
+
+BEYOND = (
+    ("hold", "it holds"),
+    ("cycle", "the keys come again"),
+    ("mirror", "the keys go back and forth"),
+    ("continue", "it goes straight on"),
+)
+
+
+@dataclass(frozen=True)
+class Words:
+    """Plain words."""
+
+    words: str
+
+    @property
+    def text(self) -> str:
+        return self.words
+
+
+@dataclass(frozen=True)
+class Value:
+    """What all values have: the path that they stand at, what they are called, the edit that sets
+    them (with the path alone if it is not told), and the path that keyframes are set for.
+
+    start: the frame of the scene that the frames of keys count from
+    """
+
+    path: str
+    label: str
+    key_path: str = ""
+    start: float = 0.0
+    edit: dict[str, Any] | None = None
+    clears: dict[str, Any] | None = None
+
+    @property
+    def setting(self) -> dict[str, Any]:
+        """The edit that sets it, without its value."""
+        return self.edit or {"name": "set-value", "path": self.path}
+
+
+@dataclass(frozen=True)
+class Number(Value):
+    """A number, plain, keyed or tied; `rest` is what a double click sets."""
+
+    value: Any = 0.0
+    measure: Measure = PLAIN
+    rest: float | None = None
+
+    @property
+    def text(self) -> str:
+        return course_text(self.value, lambda value: self.measure.say(value, 9))
+
+
+@dataclass(frozen=True)
+class Numbers(Value):
+    """Two numbers of one value, plain, keyed or tied: a point, or a size.
+
+    words: how they stand, with "{}" for each; parts: what each is called
+    """
+
+    value: Any = (0.0, 0.0)
+    words: str = "{} across, {} down"
+    parts: tuple[str, ...] = ("across", "down")
+    measure: Measure = PLAIN
+
+    @property
+    def text(self) -> str:
+        def said(value: Any) -> str:
+            return self.words.format(*(self.measure.say(number, 9) for number in value))
+
+        return course_text(self.value, said)
+
+
+@dataclass(frozen=True)
+class Color(Value):
+    """A colour, plain, keyed or tied."""
+
+    value: Any = "#FFFFFF"
+
+    @property
+    def text(self) -> str:
+        return course_text(self.value, str)
+
+
+@dataclass(frozen=True)
+class Choice(Value):
+    """One of `options`, each a value with its words; `other` are the words of one that is none."""
+
+    value: Any = None
+    options: tuple[tuple[Any, str], ...] = ()
+    other: str = "own"
+
+    @property
+    def text(self) -> str:
+        return next((said for option, said in self.options if option == self.value), self.other)
+
+
+@dataclass(frozen=True)
+class FontChoice(Value):
+    """A font by its name; one that does not ship stands within marks, as names do."""
+
+    value: str = ""
+    is_shipped: bool = True
+
+    @property
+    def text(self) -> str:
+        return self.value if self.is_shipped else quoted(self.value)
+
+
+@dataclass(frozen=True)
+class Listed:
+    """Several values in a row, in parentheses in the text: "(0, 2 and 4)"."""
+
+    pieces: tuple["Piece", ...]
+
+    @property
+    def text(self) -> str:
+        return f"({text_of(self.pieces)})"
+
+
+@dataclass(frozen=True)
+class Aside:
+    """What is used less: on pages it stands by itself, after `title`; in the text behind a comma,
+    and only if it is not as usual."""
+
+    title: str
+    pieces: tuple["Piece", ...]
+    is_usual: bool
+
+    @property
+    def text(self) -> str:
+        return "" if self.is_usual else f", {text_of(self.pieces)}"
+
+
+@dataclass(frozen=True)
+class Usual:
+    """What pages show though it is as usual, so that a hand can change it; the text leaves it
+    out."""
+
+    pieces: tuple["Piece", ...]
+
+    @property
+    def text(self) -> str:
+        return ""
+
+
+@dataclass(frozen=True)
+class Unshown:
+    """What the text tells and pages show elsewhere."""
+
+    text: str
+
+
+Piece = Words | Number | Numbers | Color | Choice | FontChoice | Listed | Aside | Usual | Unshown
+Pieces = tuple[Piece, ...]
+
+
+@dataclass
+class Sentence:
+    """Pieces that are put together one after another."""
+
+    pieces: list[Piece] = field(default_factory=list)
+
+    def add(self, *parts: "str | Piece | Pieces") -> None:
+        """Words, pieces, or several."""
+        for part in parts:
+            if isinstance(part, str):
+                if part:
+                    self.pieces.append(Words(part))
+            elif isinstance(part, tuple):
+                self.pieces += part
+            else:
+                self.pieces.append(part)
+
+
+def said(template: str, *parts: "str | Piece | Pieces", **named: "str | Piece | Pieces") -> Pieces:
+    """A template with pieces in its braces, in turn or by name."""
+    made, turn = Sentence(), iter(parts)
+    for index, text in enumerate(_BRACES.split(template)):
+        made.add(text if index % 2 == 0 else named[text] if text else next(turn))
+    return tuple(made.pieces)
+
+
+_BRACES = re.compile(r"\{(\w*)\}")
+
+
+def joined(parts: list[Pieces], between: str = ", ", last: str | None = None) -> Pieces:
+    """Parts with words between them, and other words before the last."""
+    made = Sentence()
+    for index, part in enumerate(parts):
+        if index:
+            made.add(last if last is not None and index == len(parts) - 1 else between)
+        made.add(part)
+    return tuple(made.pieces)
+
+
+def text_of(pieces: Pieces) -> str:
+    """Pieces as plain text."""
+    return "".join(piece.text for piece in pieces)
+
+
+def values_of(pieces: Pieces) -> Iterator[Value]:
+    """All values among pieces, those of asides too."""
+    for piece in pieces:
+        if isinstance(piece, Value):
+            yield piece
+        elif isinstance(piece, Aside | Listed | Usual):
+            yield from values_of(piece.pieces)
+
+
+# What keys and ties say
+
+
+def course_text(value: Any, say: Any) -> str:
+    """A value in words: plainly, or what it is at its keys, or what it follows."""
+    if isinstance(value, Tied):
+        return f"({_tie_text(value)})"
+    if not isinstance(value, Track):
+        return str(say(value))
+    keys = [f"{say(key.value)} at {FRAME.say(key.at, 9)}{_leaving(key.ease)}" for key in value.keys]
+    beyond = [
+        f"{side} them {dict(BEYOND)[how]}"
+        for side, how in (("before", value.before), ("after", value.after))
+        if how != "hold"
+    ]
+    return f"({', then '.join(keys)}{''.join(f', {each}' for each in beyond)})"
+
+
+def _leaving(ease: Any) -> str:
+    return "" if ease == "linear" else f" with {ease_text(ease)}"
+
+
+def _tie_text(tied: Tied[Any]) -> str:
+    tie = tied.tie
+    parts = [f"tied to “{tie.to}”"]
+    if tie.gain != 1:
+        parts.append(f"times {PLAIN.say(tie.gain, 9)}")
+    if tie.plus != 0:
+        parts.append(f"plus {SIGNED.say(tie.plus, 9)}")
+    if tie.delay != 0:
+        parts.append(f"{FRAMES.say(tie.delay, 9)} later")
+    return ", ".join(parts)
+
+
+def ease_text(ease: Any) -> str:
+    """An ease in words: "soft landing", "spring damping 0.4"."""
+    from .values import ease_pieces  # it makes pieces itself
+
+    return text_of(ease_pieces("", ease, "", between_keys=True))

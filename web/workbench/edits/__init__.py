@@ -1,0 +1,1 @@
+"""What the page asks for, made into edits of the core."""

@@ -1,0 +1,355 @@
+"""The edits that are made of what is said, by what it is: a move, a style, a new layer ..."""
+
+import re
+from collections.abc import Callable
+from typing import Any
+
+import numpy as np
+
+from balletto.motion.spaces.copy_places import COPIES
+from balletto.picture.bounds import position_at_sides
+from balletto.scene.errors import SceneError
+from balletto.scene.forms.flurry_starts import THINGS
+from balletto.scene.letters.along import shapes_of
+from balletto.scene.starts import new_caret, new_flurry, new_shape, new_title
+from balletto.scene.values.tracks import value_at
+from balletto.sentences.layers.place_reader import END, of_one, with_courses
+from balletto.sentences.layers.shapes import shipped_name
+from balletto.sentences.moves.clauses import UNITS_OF_LAYERS
+from web.library.offered import file_called
+from web.projects.nesting import offered
+
+from ..sentences.appearance_sentences import layer_name
+from .adding import ADDING
+from .edit_requests import Data, EditRequest
+
+_LONGEST_NAME = 30
+_FIRST = np.array(0.0)
+_AT_REST: dict[str, list[float]] = {"position": [0, 0, 0], "rotation": [0, 0, 0], "scale": [1, 1]}
+
+
+# Of layers that are there
+
+
+def _move(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+    own = request.layer(layer)
+    if own.get("formation") and data.get("stagger") and "unit" not in data:
+        data = {**data, "unit": "copy"}  # one after another: that is of what there are several
+    move = {"name": _named(line), **of_kind(own, data)}
+    first = own["span"][0]
+    if not {"start", "marker"} & set(data) and first > 0:
+        move["start"] = first
+    letters = request.selection.letters
+    if letters and "among" not in data and layer == request.selection.layer:
+        move["among"] = [list(letters)]
+    return [{"name": "add-move", "layer": layer, "move": move}]
+
+
+def of_kind(layer: Data, data: Data) -> Data:
+    """A move for a layer: what is no title moves as a whole, or a group by its members; copies
+    move where there are some."""
+    unit, kind = data.get("unit", ""), layer["kind"]
+    if kind == "title":
+        is_there = unit in COPIES and layer.get("formation")
+        return {**data, "unit": "title"} if unit in UNITS_OF_LAYERS and not is_there else data
+    kept = unit in UNITS_OF_LAYERS and (unit != "member" or kind == "group")
+    return {**data, "unit": unit if kept else "layer"}
+
+
+def _named(line: str) -> str:
+    """What a move is called that says no name: its first words."""
+    first = re.split(r"[,;(]| and ", line.strip())[0].strip().rstrip(".")
+    name = first if len(first) <= _LONGEST_NAME else f"{first[: _LONGEST_NAME - 1].rstrip()}…"
+    return name[:1].upper() + name[1:]
+
+
+def _effect(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+    return [{"name": "add-effect", "layer": layer, "effect": data}]
+
+
+def _mask(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+    return [ADDING["add-mask"](request, {"name": "add-mask", "layer": layer, "mask": data})]
+
+
+def _value(name: str) -> Callable[[EditRequest, str, str, Data], list[Data]]:
+    """Sets all of what a layer has of a thing."""
+    return lambda request, layer, line, data: [
+        {"name": "set-value", "path": f"{layer}.{name}", "value": data}
+    ]
+
+
+def _caret(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+    """A caret that goes with the move that was added last, unless there is one already."""
+    title = request.layer(layer)
+    moves = title.get("moves", [])
+    if not moves:
+        raise SceneError.at(layer, "a caret goes with a move: add one that brings letters first")
+    now = title.get("caret") or new_caret(title, moves[-1]["id"])
+    return [{"name": "set-value", "path": f"{layer}.caret", "value": {**now, **data}}]
+
+
+def _along(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+    """A path by the name of its shape, or more of one that a title stands along already."""
+    edits = []
+    if called := data.get("layer"):
+        named = [s.id for s in shapes_of(request.document) if called in (s.id, layer_name(s))]
+        if not named:
+            told = f"there is no shape “{called}” in this scene: draw one first"
+            raise SceneError.at(layer, told)
+        edits.append({"name": "stand-along", "layer": layer, "value": named[-1]})
+    elif "along" not in request.layer(layer):
+        told = "say which shape it stands along: “along “Orbit””"
+        raise SceneError.at(layer, told)
+    return edits + [
+        {"name": "set-value", "path": f"{layer}.along.{name}", "value": value}
+        for name, value in data.items()
+        if name != "layer"
+    ]
+
+
+def _style(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+    """What is said of a style, of the selected letters if there are any; the rest stays."""
+    letters = request.selection.letters
+    if letters and layer == request.selection.layer and not set(data) & _OF_TITLES:
+        return _run(request, layer, line, {"from": letters[0], "to": letters[1], "style": data})
+    return [
+        {"name": "set-value", "path": f"{layer}.style.{name}", "value": value}
+        for name, value in _by_property(data).items()
+    ]
+
+
+_OF_TITLES = frozenset({"leading", "align", "wrap", "widest", "least_size", "most_lines"})
+
+
+def _run(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+    """What is said of some letters."""
+    where = {"layer": layer, "first": data["from"], "end": data["to"]}
+    return [
+        {"name": "style-letters", **where, "property": name, "value": value}
+        for name, value in _by_property(data["style"]).items()
+    ]
+
+
+def _by_property(style: Data) -> Data:
+    """A style by the paths of its values."""
+    tagged = ("axes", "features")
+    values = {name: value for name, value in style.items() if name not in tagged}
+    return values | {
+        f"{name}.{tag}": value for name in tagged for tag, value in style.get(name, {}).items()
+    }
+
+
+def _place(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+    """What is said of a place; the rest of it stays."""
+    transform = request.document.layer(layer).transform
+    now = {n: value_at(getattr(transform, n), _FIRST).tolist() for n in _AT_REST}
+    values = _whole_courses({n: value for n, value in data.items() if n != "side"}, now)
+    if "scale" in values and not isinstance(values["scale"], dict):
+        values["scale"] = [values["scale"]] * 2
+    edits = [
+        {"name": "set-value", "path": f"{layer}.transform.{name}", "value": value}
+        for name, value in values.items()
+    ]
+    if "side" not in data:
+        return edits
+    placed = request.after(edits) if edits else request
+    return [*edits, *_at_side(placed, layer, data["side"])]
+
+
+def _whole_courses(said: Data, now: dict[str, list[float]]) -> Data:
+    """What is said of a place, by its paths; what has keyframes by the place as a whole."""
+    made = dict(said)
+    for name, numbers in now.items():
+        own = {int(path[-1]): said[path] for path in said if path[:-1] == f"{name}."}
+        if any(isinstance(value, dict) for value in own.values()):
+            try:
+                made[name] = with_courses(numbers, own)
+            except ValueError as error:
+                raise SceneError.at(name, str(error)) from None
+            for index in own:
+                del made[f"{name}.{index}"]
+    return made
+
+
+def _at_side(request: EditRequest, layer: str, sides: Any) -> list[Data]:
+    """Puts a layer at a side of the picture, by its box as it is by now."""
+    position = position_at_sides(request.document, layer, request.selection.frame, sides)
+    if position is None:
+        raise SceneError.at(layer, "this takes up no room, so it can stand at no side")
+    return [{"name": "set-value", "path": f"{layer}.transform.position", "value": position}]
+
+
+def _setting(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+    """How it is set, filled and drawn, when it is shown, then where it stands."""
+    edits = _style(request, layer, line, data["style"]) if "style" in data else []
+    values = {name: data[name] for name in data if name not in ("style", "transform", "stroke")}
+    if things := values.pop("flurry.things", None):
+        values["flurry.source"] = THINGS[things]
+    if stroke := data.get("stroke"):
+        values["stroke"] = {**(request.layer(layer).get("stroke") or {}), **stroke}
+    edits += [
+        {"name": "set-value", "path": f"{layer}.{path}", "value": value}
+        for path, value in values.items()
+    ]
+    placed = request.after(edits) if edits else request
+    return [*edits, *_place(placed, layer, line, data.get("transform", {}))]
+
+
+OfLayer = Callable[[EditRequest, str, str, Data], list[Data]]
+# By what is said: the edits for a layer, the line as it was typed, and what it says.
+MADE_OF_LAYERS: dict[str, OfLayer] = {
+    "move": _move,
+    "effect": _effect,
+    "mask": _mask,
+    "window": _value("window"),
+    "caret": _caret,
+    "along": _along,
+    "motion_blur": _value("motion_blur"),
+    "formation": _value("formation"),
+    "style": _style,
+    "run": _run,
+    "place": _place,
+    "setting": _setting,
+}
+
+
+# Of the scene, whatever is selected
+
+
+def _scene(request: EditRequest, data: Data) -> list[Data]:
+    """Size, rate, length and background, as far as they are said."""
+    edits: list[Data] = []
+    if "size" in data:
+        edits.append({"name": "set-size", "size": data["size"], "fit": "whole"})
+    if "rate" in data:
+        edits.append({"name": "set-rate", "value": data["rate"]})
+    if "length" in data:
+        edits.append({"name": "set-length", "length": data["length"]})
+    for name in ("camera", "background"):
+        if name in data:
+            edits.append({"name": "set-value", "path": f"scene.{name}", "value": data[name]})
+    return edits
+
+
+def _layers(request: EditRequest, data: Data) -> list[Data]:
+    """A new layer in front of all others, or several: the first of them in front, as they are
+    listed; side by side, if nothing is said of where they stand across."""
+    count = data.get("count", 1)
+    place = dict(data.get("transform", {}))
+    side = place.pop("side", None)
+    if count > 1 and "position.0" not in place and not (side and side[0]):
+        margin = request.data["size"][0] / count / 2
+        place |= {"position.0": margin, f"position.0{END}": request.data["size"][0] - margin}
+    usual = _NEW[data["kind"]](request, data)
+    edits = []
+    for index in reversed(range(count)):
+        one = {**data, "transform": of_one(place, index, count)}
+        if count > 1 and "name" in data:
+            one["name"] = f"{data['name']} {index + 1}"
+        edits.append(_layer(usual, one))
+    if side is None:
+        return edits
+    added = request.after(edits)
+    new = [layer["id"] for layer in added.data["layers"][-count:]]
+    return [*edits, *(edit for layer in new for edit in _at_side(added, layer, side))]
+
+
+def _layer(edit: Data, data: Data) -> Data:
+    """The edit that adds a layer, which as usual is that of `edit`, as it is said."""
+    layer = dict(edit["layer"])
+    layer |= {name: data[name] for name in ("name", "formation") if name in data}
+    for index in (0, 1):
+        if f"span.{index}" in data:
+            span = list(layer["span"])
+            span[index] = data[f"span.{index}"]
+            layer["span"] = span
+    if place := data["transform"]:
+        layer["transform"] = _with_place(layer.get("transform", {}), place)
+    return {**edit, "layer": layer}
+
+
+def _with_place(transform: Data, said: Data) -> Data:
+    """A place with the numbers that are said, by their paths."""
+    now = {name: list(transform.get(name, rest)) for name, rest in _AT_REST.items()}
+    made = dict(transform)
+    for path, value in _whole_courses(said, now).items():
+        name, _, index = path.partition(".")
+        if isinstance(value, dict):
+            made[name] = value
+        elif index:
+            made[name] = list(made.get(name, _AT_REST[name]))
+            made[name][int(index)] = value
+        else:
+            made[name] = [value, value] if name == "scale" else value
+    return made
+
+
+def _new_title(request: EditRequest, data: Data) -> Data:
+    layer = new_title(request.data)
+    said = data.get("style", {})
+    axes = {**({} if "font" in said else layer["style"]["axes"]), **said.get("axes", {})}
+    return {
+        "name": "add-layer",
+        "layer": {**layer, "text": data["text"], "style": {**layer["style"], **said, "axes": axes}},
+    }
+
+
+def _new_shape(request: EditRequest, data: Data) -> Data:
+    name = shipped_name(data["shape"].get("path", "")) or data["shape"]["kind"]
+    layer = new_shape(request.data, name)
+    layer["shape"] = {**layer["shape"], **data["shape"]}
+    if "count" in data or "formation" in data:
+        layer["transform"].pop("scale", None)  # where there are several, each is as it was drawn
+    if "fill" in data:
+        layer["fill"] = data["fill"]
+    if "stroke" in data:
+        layer["stroke"] = {**(layer["stroke"] or {}), **data["stroke"]}
+    return {"name": "add-layer", "layer": layer}
+
+
+def _new_flurry(request: EditRequest, data: Data) -> Data:
+    return {"name": "add-layer", "layer": new_flurry(request.data, data["flurry"])}
+
+
+def _new_adjustment(request: EditRequest, data: Data) -> Data:
+    return ADDING["add-adjustment"](request, {})
+
+
+def _new_scene(request: EditRequest, data: Data) -> Data:
+    """A layer of another scene of the project, by its name; of several so called, the one that was
+    made last."""
+    called = data["called"]
+    named = [each.pk for each in offered(request.scene) if each.name.lower() == called.lower()]
+    if not named:
+        raise SceneError.at("scene", f"there is no other scene “{called}” in this project")
+    return ADDING["use-scene"](request, {"scene": max(named)})
+
+
+_KINDS_OF_FILES = {"picture": "still", "video": "video", "sound": "sound"}
+
+
+def _new_file(request: EditRequest, data: Data) -> Data:
+    """A layer of a file that was sent, by its name, with its ending or without."""
+    called, kind = data["called"], _KINDS_OF_FILES[data["kind"]]
+    found = file_called(request.scene.project.owner_id, called, kind)
+    if found is None:
+        told = f"there is no {data['kind']} “{called}”: send the file first"
+        raise SceneError.at(data["kind"], told)
+    return ADDING["add-file"](request, {"file": found.name})
+
+
+_NEW: dict[str, Callable[[EditRequest, Data], Data]] = {
+    "title": _new_title,
+    "shape": _new_shape,
+    "flurry": _new_flurry,
+    "adjustment": _new_adjustment,
+    "scene": _new_scene,
+    "picture": _new_file,
+    "video": _new_file,
+    "sound": _new_file,
+}
+# By what is said: the edits, once for all that is selected.
+MADE_ONCE: dict[str, Callable[[EditRequest, Data], list[Data]]] = {
+    "scene": _scene,
+    "layer": _layers,
+}
