@@ -9,13 +9,14 @@ from itertools import product
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.urls import reverse
 
+from balletto.intents.intents import INTENTS
 from balletto.scene.edits import EDITS
 from tests.core.media import media_folder
 from tests.core.scenes import scene_data
 from web.library.store import folder_of, keep
 from web.projects.models import Scene
 from web.serving import written_whole
-from web.workbench.edits.requested_edits import REQUESTED_EDITS
+from web.workbench.edits.requested_edits import OF_PAGES
 
 from .base import PageTest
 
@@ -50,7 +51,7 @@ class BadInputTest(PageTest):
         return self.scene.head
 
     def test_every_edit_with_junk_in_every_place(self):
-        for name in (*REQUESTED_EDITS, *EDITS):
+        for name in (*INTENTS, *OF_PAGES, *EDITS):
             for key, junk in zip(KEYS * 2, JUNK * 2, strict=False):
                 self.sent({"name": name, "path": "t1.style.size", key: junk}, preview=1)
 

@@ -41,14 +41,14 @@ from balletto.motion.poses import poses
 from balletto.picture.bounds import rest_box
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
-from balletto.scene.ease_words import read_ease
+from balletto.scene.moving.ease_words import read_ease
 from balletto.scene.edits import apply
-from balletto.scene.value_names import value_name
+from balletto.scene.values.value_names import value_name
 from balletto.sentences.reader import read
-from web.workbench.appearance_sentences import appearance_cards
-from web.workbench.move_sentences import MoveSentence
-from web.workbench.phrases import Moment
-from web.workbench.shape_sentences import shape_sentences
+from web.workbench.sentences.appearance_sentences import appearance_cards
+from web.workbench.sentences.move_sentences import MoveSentence
+from web.workbench.sentences.phrases import Moment
+from web.workbench.sentences.shape_sentences import shape_sentences
 
 data = json.load(sys.stdin)
 title = data["layers"][0]

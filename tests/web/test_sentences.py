@@ -13,11 +13,9 @@ from balletto.scene import files
 from balletto.scene.edits import apply
 from balletto.scene.errors import SceneError
 from balletto.scene.moving.presets import fitted, needed_of, parts_of, presets, without
-from balletto.scene.values import value_names
 from balletto.scene.values.keyable import keyable
 from balletto.scene.values.tracks import value_at
 from balletto.scene.values.value_names import value_name
-from balletto.sentences.moves.pose_words import POSE_COLORS, POSE_WORDS
 from tests.core.random_scenes import RandomScenes
 from tests.core.scenes import scene_data
 from web.workbench.layer_blocks import PLACE_ACTIONS
@@ -186,10 +184,6 @@ class DressWordsTest(TestCase):
 
 class NamesTest(TestCase):
     """One word for one thing, in sentences, Keyframes, Curves, ties and the history."""
-
-    def test_sentences_and_lists_call_values_the_same(self):
-        said = {name: words.label for name, words in (POSE_WORDS | POSE_COLORS).items()}
-        self.assertEqual(said, value_names.POSE)
 
     def test_each_selectors_values_have_one_name(self):
         data = scene_data()

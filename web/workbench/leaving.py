@@ -6,6 +6,7 @@ from contextlib import suppress
 from django.http import HttpRequest, HttpResponse
 from django.views.decorators.http import require_POST
 
+from balletto.intents.situation import Data
 from balletto.scene.errors import SceneError
 from balletto.scene.files import json_of
 from web.projects import history
@@ -13,8 +14,8 @@ from web.projects.access import own_scene
 from web.projects.models import Revision, Scene
 
 from .answers import base_of, refused
-from .edits.edit_requests import Data, EditRequest
-from .edits.requested_edits import in_scene
+from .edits.edit_requests import EditRequest
+from .edits.requested_edits import requested_edit
 from .view_model import Selection
 
 MOST_LEFT = 200  # steps that are made when a page is left
@@ -59,7 +60,7 @@ def _made(request: HttpRequest, scene: Scene, base: int, step: Data) -> int:
         selection = Selection.of({key: str(value) for key, value in step.items()})
         seen = step.get("seen")
         asked = EditRequest(request, scene, selection)
-        edit = in_scene(asked, step.get("edit"), seen if isinstance(seen, int) else 0)
+        edit = requested_edit(asked, step.get("edit"), seen if isinstance(seen, int) else 0)
         return history.record(scene.pk, base, edit, request.user)
 
     return history.once(scene.pk, name, made).number

@@ -2,8 +2,7 @@
 
 from django.urls import path, register_converter
 
-from . import audio, json_views, leaving, take_views, views
-from .edits import saying
+from . import audio, json_views, leaving, saying, take_views, views
 
 
 class Digest:

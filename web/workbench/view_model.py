@@ -14,6 +14,7 @@ from django.utils.html import format_html, format_html_join
 from django.utils.safestring import SafeString
 
 from balletto.clip.mixing import has_sound
+from balletto.intents import situation
 from balletto.lettering.families import FAMILIES
 from balletto.lettering.font_files import KINDS as FONT_KINDS
 from balletto.lettering.own_fonts import families_of, fonts_named, missing_fonts
@@ -55,18 +56,11 @@ _MOST_ADDED = 24  # of them, that are offered as layers
 
 
 @dataclass(frozen=True)
-class Selection:
-    """What a person has selected, as the page says it with each request.
-
-    `also` are the layers that are selected with `layer`; `opened` are the ids of the parts that are
-    open: what others tell under "More" is left out.
+class Selection(situation.Selection):
+    """What a person has selected, as the page says it with each request; `opened` are the ids of
+    the parts that are open: what others tell under "More" is left out.
     """
 
-    layer: str = ""
-    also: tuple[str, ...] = ()
-    move: str = ""
-    letters: tuple[int, int] | None = None
-    frame: int = 0
     opened: frozenset[str] = frozenset()
 
     @classmethod

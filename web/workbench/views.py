@@ -12,6 +12,7 @@ from django.shortcuts import redirect, render
 from django.utils.text import slugify
 from django.views.decorators.http import require_GET, require_POST
 
+from balletto.intents.typed_values import NotUnderstood
 from balletto.picture.frame import Picture
 from balletto.picture.preset_preview import PRESET_FRAMES, SCENE_FRAMES, film_of, staged
 from balletto.picture.stills import jpeg
@@ -41,8 +42,7 @@ from .answers import (
     walk,
 )
 from .edits.edit_requests import EditRequest
-from .edits.requested_edits import in_scene
-from .edits.typed_values import NotUnderstood
+from .edits.requested_edits import requested_edit
 from .json_views import numbers_with
 from .view_model import Selection, WorkbenchView
 
@@ -84,7 +84,7 @@ def edit(request: HttpRequest, scene_id: int) -> HttpResponse:
     try:
         asked = EditRequest(request, scene, Selection.of(request.POST))
         if request.POST.get("preview"):
-            return _preview(asked, in_scene(asked, wanted, seen_of(request)))
+            return _preview(asked, requested_edit(asked, wanted, seen_of(request)))
         before = asked.data
         revision = _once(request, asked, wanted)
     except history.ChangedElsewhere:
@@ -104,7 +104,7 @@ def _once(request: HttpRequest, asked: EditRequest, wanted: Any) -> Revision:
         base = base_of(request)
         if asked.scene.head != base:
             raise history.ChangedElsewhere
-        edit = in_scene(asked, wanted, seen_of(request))
+        edit = requested_edit(asked, wanted, seen_of(request))
         return history.record(asked.scene.pk, base, edit, request.user)
 
     return history.once(asked.scene.pk, request_of(request), made)

@@ -113,6 +113,11 @@ class Layer(Kind):
         return ""
 
     @property
+    def called(self) -> str:
+        """What it is called: by its name, its words, or its kind."""
+        return self.name or self.words or self.title
+
+    @property
     def nameless(self) -> str:
         """What it is called where it has no words either."""
         return self.title

@@ -1,6 +1,6 @@
 """Titles: layers of text."""
 
-from typing import Annotated, ClassVar, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
@@ -58,6 +58,14 @@ class Title(Layer):
     def words(self) -> str:
         """The text on one line."""
         return " ".join(self.text.split())
+
+    def style_at(self, index: int) -> dict[str, Any]:
+        """The whole style, as plain data, of the letter at an index of the text."""
+        whole = self.style.model_dump()
+        own = next((run.style for run in self.runs if run.first <= index < run.end), None)
+        said = own.model_dump(exclude_none=True) if own else {}
+        tagged = {name: {**whole[name], **said.get(name, {})} for name in ("axes", "features")}
+        return {**whole, **said, **tagged}
 
     @property
     def nameless(self) -> str:

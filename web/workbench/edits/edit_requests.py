@@ -1,55 +1,45 @@
-"""Who asks for an edit, of which scene, with what selected; and what such edits need."""
+"""Who asks for an edit, of which scene, with what selected; and what of theirs lies at hand."""
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from functools import cached_property
-from typing import Any
 
-from django.http import HttpRequest
+from django.http import Http404, HttpRequest
 
+from balletto.intents.situation import Data, Shelf, ShelfFile, ShelfScene, Situation
 from balletto.scene.document import Scene as SceneDocument
-from balletto.scene.edits import apply
-from balletto.scene.edits.paths import start_of
-from balletto.scene.errors import SceneError
-from balletto.scene.layers import LAYER_KINDS
-from web.library.store import opened
+from web.library.offered import OfferedFile, file_called, file_named
+from web.library.store import folder_of, opened
 from web.projects import history
+from web.projects.access import own_scene
 from web.projects.models import Revision, Scene
+from web.projects.nesting import offered, source_of, usable
 
 from ..view_model import Selection
-
-Data = dict[str, Any]
 
 
 @dataclass(frozen=True)
 class EditRequest:
-    """Who asks, of which scene, and with what selected.
-
-    ahead: the document as edits that are not made yet leave it
-    """
+    """Who asks, of which scene, and with what selected."""
 
     http_request: HttpRequest
     scene: Scene
     selection: Selection
-    ahead: Data | None = None
 
     @cached_property
     def revision(self) -> Revision:
         """The newest revision."""
         return history.newest(self.scene)
 
+    @cached_property
+    def situation(self) -> Situation:
+        """What is asked in: the newest document, what is selected, and what lies at hand."""
+        shelf = OwnShelf(self.http_request, self.scene)
+        return Situation(self.revision.document, self.selection, shelf)
+
     @property
     def data(self) -> Data:
         """The newest document as plain data."""
-        return self.revision.document if self.ahead is None else self.ahead
-
-    def after(self, edits: list[Data]) -> "EditRequest":
-        """The same request, as it would be after edits; SceneError if they cannot be."""
-        edit = {"name": "several", "edits": edits, "said": "Said"}
-        return replace(self, ahead=apply(self.data, edit).document)
-
-    @cached_property
-    def document(self) -> SceneDocument:
-        return opened(self.data, self.scene.project.owner_id)
+        return self.situation.data
 
     def document_at(self, number: int) -> Data | None:
         """The document of an older revision; None if it is the newest, or there is none."""
@@ -58,53 +48,39 @@ class EditRequest:
         older = self.scene.revisions.filter(number=number).first()
         return older.document if older else None
 
-    def layer(self, identifier: Any) -> Data:
-        """A layer's plain data; SceneError if it is gone."""
-        for layer in self.data.get("layers", []):
-            if layer["id"] == identifier:
-                return layer
-        raise SceneError.at(str(identifier), "this layer is not there any more")
 
+class OwnShelf(Shelf):
+    """The files and scenes of a person."""
 
-def in_local_time(request: EditRequest, wanted: Data) -> Data:
-    """Some values count from the start of their move: so does the playhead then."""
-    at, path = wanted.get("at"), wanted.get("path")
-    if not isinstance(at, int | float) or not isinstance(path, str):
-        return wanted
-    return {**wanted, "at": at - start_of(request.data, path)}
+    def __init__(self, http_request: HttpRequest, scene: Scene):
+        self._http_request, self._scene = http_request, scene
+        self._owner_id = scene.project.owner_id
 
+    def opened(self, data: Data) -> SceneDocument:
+        return opened(data, self._owner_id)
 
-def is_with_group(request: EditRequest, layer: str, layers: set[str]) -> bool:
-    """Whether a group around a layer is among layers."""
-    groups = {each["id"]: each.get("group") for each in request.data["layers"]}
-    around = groups.get(layer)
-    while around is not None:
-        if around in layers:
-            return True
-        around = groups.get(around)
-    return False
+    def file_named(self, name: str) -> ShelfFile | None:
+        return self._file(file_named(self._owner_id, name))
 
+    def file_called(self, title: str, kind: str) -> ShelfFile | None:
+        return self._file(file_called(self._owner_id, title, kind))
 
-def movable_among(request: EditRequest, layers: list[str]) -> list[str]:
-    """Those of some layers that can have moves; SceneError if none can."""
-    found = [layer for layer in layers if has_moves(request.layer(layer)["kind"])]
-    if not found:
-        raise SceneError.at("", "nothing of this can move: select a title, a shape, a picture ...")
-    return found
+    def _file(self, file: OfferedFile | None) -> ShelfFile | None:
+        if file is None:
+            return None
+        path = None if file.ships else folder_of(self._owner_id) / file.name
+        return ShelfFile(*file, path=path)
 
+    def scene_numbered(self, number: int) -> ShelfScene | None:
+        try:
+            return self._shelved(own_scene(self._http_request, number))
+        except Http404:
+            return None
 
-def has_moves(kind: str) -> bool:
-    """Whether layers of a kind can have moves."""
-    return "moves" in LAYER_KINDS[kind].model_fields
+    def scene_called(self, name: str) -> ShelfScene | None:
+        """Of several scenes that are called so, the one that was made last."""
+        named = [each.pk for each in offered(self._scene) if each.name.lower() == name.lower()]
+        return self.scene_numbered(max(named)) if named else None
 
-
-def titles_among(request: EditRequest, layers: list[str], what: str) -> list[str]:
-    """Those of some layers that are titles; SceneError, saying what only they have, if none is."""
-    titles = [layer for layer in layers if request.layer(layer)["kind"] == "title"]
-    if not titles:
-        raise SceneError.at("layers", f"only titles have {what}: select one, then paste")
-    return titles
-
-
-def one_or_several(edits: list[Data], said: str) -> Data:
-    return edits[0] if len(edits) == 1 else {"name": "several", "edits": edits, "said": said}
+    def _shelved(self, other: Scene) -> ShelfScene:
+        return ShelfScene(source_of(other), other.name, usable(self._scene, other))

@@ -4,12 +4,13 @@ from collections.abc import Callable
 
 from django.http import Http404
 
+from balletto.intents.situation import Data, one_or_several, titles_among
 from balletto.scene.edits.copies import copied_keys, copied_layers, copied_scenes
 from balletto.scene.errors import SceneError
 from web.pictures import frames
 from web.projects.access import own_scene
 
-from .edit_requests import Data, EditRequest, one_or_several, titles_among
+from .edit_requests import EditRequest
 
 
 def paste(request: EditRequest, wanted: Data) -> Data:
@@ -37,7 +38,7 @@ def _paste_keys(request: EditRequest, wanted: Data, copied: Data, source: Data) 
     owners = {path.partition(".")[0] for path in rows}
     target = wanted.get("layer")
     if len(owners) == 1 and target:
-        request.layer(target)
+        request.situation.layer(target)
         rows = {f"{target}.{path.partition('.')[2]}": keys for path, keys in rows.items()}
     return {"name": "paste-keys", "rows": rows, "at": wanted.get("at", request.selection.frame)}
 
@@ -59,7 +60,7 @@ def _paste_style(request: EditRequest, wanted: Data, copied: Data, source: Data)
     if original["kind"] != "title":
         raise SceneError.at("copied", "only titles have a style: copy that of a title")
     style = original.get("style", {})
-    titles = titles_among(request, wanted["layers"], "a style")
+    titles = titles_among(request.situation, wanted["layers"], "a style")
     edits = [{"name": "paste-style", "layer": layer, "style": style} for layer in titles]
     return one_or_several(edits, f"Style pasted on {len(edits)} layers")
 
@@ -70,7 +71,7 @@ def _paste_moves(request: EditRequest, wanted: Data, copied: Data, source: Data)
     moves = [move for move in moves if not only or move["id"] == only]
     if not moves:
         raise SceneError.at("copied", "there are no moves to paste")
-    titles = titles_among(request, wanted["layers"], "moves")
+    titles = titles_among(request.situation, wanted["layers"], "moves")
     edits = [{"name": "paste-moves", "layer": layer, "moves": moves} for layer in titles]
     return one_or_several(edits, f"Moves pasted on {len(edits)} layers")
 

@@ -117,7 +117,7 @@ def matte_sources(scene: Scene, layer: Layer) -> list[tuple[Layer, str]]:
     around = {group.id for group in scene.groups_of(layer)}
     inside = {member.id for member in scene.members_of(layer.id)}
     return [
-        (other, f"“{layer_name(other)}”")
+        (other, f"“{other.called}”")
         for other in scene.layers
         if other.id not in {layer.id, *around, *inside}
         and (other.matte is None or other.matte.layer != layer.id)
@@ -128,7 +128,7 @@ def hiders(scene: Scene, layer: Layer) -> list[tuple[Layer, str]]:
     """The layers that one may come out from behind: those in front of it that can be seen."""
     place = scene.layers.index(layer)
     return [
-        (other, f"“{layer_name(other)}”")
+        (other, f"“{other.called}”")
         for other in scene.layers[place + 1 :]
         if other.has_place and other.group == layer.group
     ]
@@ -174,11 +174,6 @@ def _shutter(layer: Layer, moment: Moment) -> list[AppearanceCard]:
     words = SentencePart(path, layer.motion_blur, SHUTTER, moment)
     remove = {"name": "clear-value", "path": path}
     return [AppearanceCard(path, SHUTTER.title, words, remove, layer.motion_blur.on)]
-
-
-def layer_name(layer: Layer) -> str:
-    """What a layer is called: by its name, its words, or its kind."""
-    return layer.name or layer.words or layer.title
 
 
 def appearance_to_add(scene: Scene, layer: Layer) -> list[tuple[str, list[dict[str, Any]]]]:
@@ -241,7 +236,7 @@ def _for_titles(scene: Scene, title: Title) -> list[dict[str, Any]]:
     if title.along is None:
         for shape in shapes_of(scene)[-_MOST_OFFERED:]:
             edit = {"name": "stand-along", "layer": title.id, "value": shape.id}
-            found.append({"label": f"along “{layer_name(shape)}”", "edit": edit})
+            found.append({"label": f"along “{shape.called}”", "edit": edit})
     return found
 
 

@@ -12,7 +12,6 @@ from balletto.scene.references import THROWN
 from balletto.sentences.layers.flurries import say_flurry
 from web.library.offered import OfferedFile
 
-from .appearance_sentences import layer_name
 from .phrases import NOW, Moment, shown, shown_less, shown_tracks, tight
 
 Things = tuple[tuple[list[dict[str, Any]], str], ...]
@@ -31,7 +30,7 @@ def flurry_sentences(
 def things_of(scene: Scene, files: list[OfferedFile]) -> Things:
     """What of a scene could be thrown: its layers, and pictures from files."""
     layers = [
-        ([{"layer": layer.id}], f"copies of “{layer_name(layer)}”")
+        ([{"layer": layer.id}], f"copies of “{layer.called}”")
         for layer in scene.layers
         if layer.kind in THROWN
     ]

@@ -11,15 +11,12 @@ from balletto.scene.moving.moves import Move
 from balletto.sentences.moves.wording import NO_NAMES, Names, is_plain_course, move_text, say_move
 from balletto.sentences.wording.pieces import Pieces
 
-from .appearance_sentences import layer_name
 from .phrases import NOW, Moment, shown, shown_less, shown_tracks, tight, track_more
 
 
 def names_of(scene: Scene, layer: Layer) -> Names:
     """What moves of a layer may name: sounds and markers of the scene, its copies."""
-    sounds = [
-        (layer.id, layer_name(layer)) for layer in scene.layers if isinstance(layer, SoundLayer)
-    ]
+    sounds = [(layer.id, layer.called) for layer in scene.layers if isinstance(layer, SoundLayer)]
     markers = dict.fromkeys(marker.name for marker in scene.markers if marker.name)
     named = tuple((name, f"“{name}”") for name in markers)
     return Names(tuple(sounds), named, layer.formation is not None)

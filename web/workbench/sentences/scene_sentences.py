@@ -14,7 +14,6 @@ from balletto.scene.values.measures import Measure
 from balletto.sentences.scenes.wording import PICTURE, SEEN_FROM
 from web.library.offered import OfferedFile
 
-from .appearance_sentences import layer_name
 from .chips import Chip, choice_chip, color_chip, number_chip
 from .media_sentences import AFTERS, file_choice, frames_of, missing_words
 from .phrases import NOW, Moment, edit_of, join, shown, tight
@@ -219,7 +218,7 @@ class SceneWords:
         return join(parts, "; ")
 
     def _place(self, path: str, fit: Fit, number: int | None, layer: Any) -> SafeString:
-        name = f"“{layer_name(layer)}”"
+        name = f"“{layer.called}”"
         if number is None:
             place = {"layer": layer.id, "shift": [0, 0], "scale": 1}
             places = [*(each.model_dump(exclude_unset=True) for each in fit.places), place]

@@ -25,22 +25,13 @@ from .phrases import NOW, Moment, edit_of, join, number_keys, shown, tie_words, 
 DRAW_ORDERS = [("reading", "the last"), ("reverse", "the first"), ("depth", "the nearest")]
 
 
-def style_of(title: Title, index: int) -> dict[str, Any]:
-    """The style of the letter at an index of a title's text."""
-    whole = title.style.model_dump()
-    own = next((run.style for run in title.runs if run.first <= index < run.end), None)
-    said = own.model_dump(exclude_none=True) if own else {}
-    own = {name: {**whole[name], **said.get(name, {})} for name in ("axes", "features")}
-    return {**whole, **said, **own}
-
-
 class TypeSentence:
     """How a title, or the letters selected in it, are set."""
 
     def __init__(self, scene: Scene, title: Title, letters: tuple[int, int] | None = None):
         self.scene, self.title = scene, title
         self.letters = letters
-        self.style = style_of(title, letters[0]) if letters else title.style.model_dump()
+        self.style = title.style_at(letters[0]) if letters else title.style.model_dump()
 
     def _setting(self, name: str) -> dict[str, Any]:
         """The edit that sets a property of the title, or of the letters."""

@@ -6,15 +6,13 @@ import re
 
 import numpy as np
 
-from balletto.picture.bounds import places
-from balletto.scene.document import Scene
-from balletto.scene.edits.paths import name_of
-from balletto.scene.errors import SceneError
-from balletto.scene.layers import Layer
-from balletto.sentences.language.tokens import MOST_LETTERS
-
-from ..sentences.appearance_sentences import layer_name
-from .edit_requests import Data, EditRequest
+from ..picture.bounds import places
+from ..scene.document import Scene
+from ..scene.edits.paths import name_of
+from ..scene.errors import SceneError
+from ..scene.layers import Layer
+from ..sentences.language.tokens import MOST_LETTERS
+from .situation import Data, Situation
 
 # As it is typed: "from behind “The bar”", "comes out from behind the bar".
 _TYPED = re.compile(
@@ -22,18 +20,18 @@ _TYPED = re.compile(
 )
 
 
-def behind(request: EditRequest, wanted: Data) -> Data:
+def behind(situation: Situation, wanted: Data) -> Data:
     """A mask that stands in the picture, from the middle of another layer to the edges of the
     picture, on the side of it on which a layer stands."""
-    scene, frame = request.document, request.selection.frame
-    layer, other = (request.layer(wanted.get(name))["id"] for name in ("layer", "other"))
+    scene, frame = situation.document, situation.selection.frame
+    layer, other = (situation.layer(wanted.get(name))["id"] for name in ("layer", "other"))
     shown = places(scene, frame)["layers"]
     for each in (layer, other):
         if each not in shown:
             told = "it does not show at this frame: go to a frame where both are seen"
-            raise SceneError.at(name_of(request.layer(each)), told)
+            raise SceneError.at(name_of(situation.layer(each)), told)
     mask = _mask(shown[layer]["corners"], shown[other]["corners"], scene.size)
-    said = f"{name_of(request.layer(layer))} from behind {name_of(request.layer(other))}"
+    said = f"{name_of(situation.layer(layer))} from behind {name_of(situation.layer(other))}"
     edit = {"name": "add-mask", "layer": layer, "mask": mask}
     return {"name": "several", "edits": [edit], "said": said}
 
@@ -54,21 +52,21 @@ def _mask(own: list[list[float]], other: list[list[float]], size: tuple[int, int
     }  # fmt: skip
 
 
-def typed_behind(request: EditRequest, line: str, layers: list[str]) -> list[Data]:
+def typed_behind(situation: Situation, line: str, layers: list[str]) -> list[Data]:
     """The edits for a line that says behind what layers are; none if it says something else."""
-    other = _hider(request.document, line)
+    other = _hider(situation.document, line)
     return [
         edit
         for layer in layers
         if other is not None and layer != other.id
-        for edit in behind(request, {"layer": layer, "other": other.id})["edits"]
+        for edit in behind(situation, {"layer": layer, "other": other.id})["edits"]
     ]
 
 
 def says_behind(scene: Scene, text: str) -> str | None:
     """What a text says in full, if it says behind what a layer is."""
     other = _hider(scene, text)
-    return other and f"Seen as it comes out from behind “{layer_name(other)}”."
+    return f"Seen as it comes out from behind “{other.called}”." if other else None
 
 
 def _hider(scene: Scene, line: str) -> Layer | None:
@@ -77,7 +75,7 @@ def _hider(scene: Scene, line: str) -> Layer | None:
     if not found:
         return None
     wanted = _alike(found[1])
-    return next((each for each in scene.layers if _alike(layer_name(each)) == wanted), None)
+    return next((each for each in scene.layers if _alike(each.called) == wanted), None)
 
 
 def _alike(name: str) -> str:

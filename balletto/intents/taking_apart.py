@@ -4,17 +4,16 @@ from typing import Any
 
 import numpy as np
 
-from balletto.motion.spaces.copy_places import COPIES, copy_places, stand_of
-from balletto.motion.spaces.layer_motion import units_at
-from balletto.motion.stagger import delays_of
-from balletto.scene.edits.layers import family_of, shifted
-from balletto.scene.edits.links import with_links, with_ties
-from balletto.scene.edits.paths import name_of
-from balletto.scene.effects import EFFECT_KINDS
-from balletto.scene.errors import SceneError
-from balletto.scene.layers import Layer
-
-from .edit_requests import Data, EditRequest
+from ..motion.spaces.copy_places import COPIES, copy_places, stand_of
+from ..motion.spaces.layer_motion import units_at
+from ..motion.stagger import delays_of
+from ..scene.edits.layers import family_of, shifted
+from ..scene.edits.links import with_links, with_ties
+from ..scene.edits.paths import name_of
+from ..scene.effects import EFFECT_KINDS
+from ..scene.errors import SceneError
+from ..scene.layers import Layer
+from .situation import Data, Situation
 
 MOST_APART, MOST_LAYERS = 100, 1000  # of one layer; that a scene holds
 _GROUP = "apart"  # an id for the time being: the scene gives others
@@ -22,23 +21,23 @@ _GROUP = "apart"  # an id for the time being: the scene gives others
 _OF_ALL = ("span", "on", "blend", "group", "transform", "masks", "matte")
 
 
-def take_apart(request: EditRequest, wanted: Data) -> Data:
+def take_apart(situation: Situation, wanted: Data) -> Data:
     """A layer for each copy that is there at the playhead, which it is no copy any more."""
-    data = request.layer(wanted.get("layer"))
-    layer = request.document.layer(data["id"])
+    data = situation.layer(wanted.get("layer"))
+    layer = situation.document.layer(data["id"])
     if layer.formation is None:
         raise SceneError.at(name_of(data), "it has no copies that could be taken apart")
-    stand = stand_of(layer.formation, np.array([float(request.selection.frame)]))
+    stand = stand_of(layer.formation, np.array([float(situation.selection.frame)]))
     numbers = np.flatnonzero(stand.opacity[0] > 0)
     if len(numbers) > MOST_APART:
         told = f"at most {MOST_APART} copies can be taken apart, these are {len(numbers)}"
         raise SceneError.at(name_of(data), told)
-    delays = _delays(request, layer, layer.formation.delay)
-    inside = family_of(request.data, data["id"])
+    delays = _delays(situation, layer, layer.formation.delay)
+    inside = family_of(situation.data, data["id"])
     if len(numbers) * len(inside) > MOST_LAYERS:
         told = f"{len(numbers)} copies of {len(inside)} layers are more than a scene holds"
         raise SceneError.at(name_of(data), told)
-    family = [e for e in request.data["layers"] if e["id"] in inside]
+    family = [e for e in situation.data["layers"] if e["id"] in inside]
     layers: list[Data] = []
     for number in numbers:
         place = {
@@ -53,7 +52,10 @@ def take_apart(request: EditRequest, wanted: Data) -> Data:
         for each in family:
             copy = shifted(own if each["id"] == data["id"] else each, float(delays[number]))
             if each["id"] == data["id"] and data["kind"] != "title":
-                copy["moves"] = [*copy["moves"], *_moves_of_copy(request, layer, data, int(number))]
+                copy["moves"] = [
+                    *copy["moves"],
+                    *_moves_of_copy(situation, layer, data, int(number)),
+                ]
             layers.append(_apart(copy, family, int(number)))
     layers.append(_group_of(data))
     edits = [
@@ -64,8 +66,8 @@ def take_apart(request: EditRequest, wanted: Data) -> Data:
     return {"name": "several", "edits": edits, "said": said}
 
 
-def _delays(request: EditRequest, layer: Layer, stagger: Any) -> np.ndarray:
-    units = units_at(request.document, layer, copy_places(layer, "copy"))
+def _delays(situation: Situation, layer: Layer, stagger: Any) -> np.ndarray:
+    units = units_at(situation.document, layer, copy_places(layer, "copy"))
     return np.round(delays_of(stagger, units), 4)
 
 
@@ -80,13 +82,13 @@ def _one(data: Data) -> Data:
     return own
 
 
-def _moves_of_copy(request: EditRequest, layer: Layer, data: Data, number: int) -> list[Data]:
+def _moves_of_copy(situation: Situation, layer: Layer, data: Data, number: int) -> list[Data]:
     """The moves of copies as those of one of them, in the time of the scene."""
     moves = []
     for move, model in zip(data.get("moves", []), getattr(layer, "moves", ()), strict=True):
         if move.get("unit") == "copy":
             plain = {n: value for n, value in move.items() if n not in ("stagger", "reach")}
-            later = float(_delays(request, layer, model.stagger)[number])
+            later = float(_delays(situation, layer, model.stagger)[number])
             start = round(model.start + later, 4)
             moves.append({**plain, "unit": "layer", "start": start})
     return moves

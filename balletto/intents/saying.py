@@ -1,18 +1,15 @@
-"""What is typed as a sentence: read by the core, made into edits; and what the line is told into
-which it is typed."""
+"""What is typed as a sentence: read, and made into edits; and what it means while it is typed."""
 
-from typing import Any
+from typing import Any, NamedTuple
 
-from django.http import HttpRequest, JsonResponse
-from django.views.decorators.http import require_GET
-
-from balletto.scene.errors import SceneError
-from balletto.scene.moving.moves import Move
-from balletto.sentences.language.completions import complete
-from balletto.sentences.language.tokens import SayingError
-from balletto.sentences.layers.place_reader import of_one
-from balletto.sentences.moves.wording import move_text
-from balletto.sentences.reader import (
+from ..scene.document import Scene
+from ..scene.errors import SceneError
+from ..scene.moving.moves import Move
+from ..sentences.language.completions import complete
+from ..sentences.language.tokens import SayingError
+from ..sentences.layers.place_reader import of_one
+from ..sentences.moves.wording import move_text
+from ..sentences.reader import (
     EVERYTHING,
     Context,
     Said,
@@ -21,19 +18,15 @@ from balletto.sentences.reader import (
     read,
     values_in,
 )
-from web.pictures import frames
-from web.projects.access import own_scene
-
-from ..sentences.drawings import drawing_for, drawing_of
 from .behind import says_behind, typed_behind
-from .edit_requests import Data, EditRequest, movable_among, titles_among
-from .said_edits import MADE_OF_LAYERS, MADE_ONCE, of_kind
+from .said import MADE_OF_LAYERS, MADE_ONCE, of_kind
+from .situation import Data, Situation, movable_among, titles_among
 
 MOST_LINES, MOST_TEXT = 100, 20_000
 _ANY_LAYER = ("effect", "mask", "motion_blur", "formation", "place")
 
 
-def say(request: EditRequest, wanted: Data) -> Data:
+def say(situation: Situation, wanted: Data) -> Data:
     """The edits for what is typed, a line for each thing; on all selected layers. With a `move`,
     that is what is said anew, or, with `goes_on`, what is said more of, as it is by then. What says
     nothing by itself, as “every 3”, goes on with the move `current`."""
@@ -45,8 +38,8 @@ def say(request: EditRequest, wanted: Data) -> Data:
     if not lines or len(lines) > MOST_LINES:
         raise SceneError.at("text", f"between one and {MOST_LINES} lines are needed")
     if isinstance(wanted.get("move"), str):
-        return _said_anew(request, wanted, lines[0])
-    edits = _edits_of(request, lines, _layers(wanted), wanted.get("current"))
+        return _said_anew(situation, wanted, lines[0])
+    edits = _edits_of(situation, lines, _layers(wanted), wanted.get("current"))
     told = lines[0] if len(lines) == 1 else f"{len(lines)} sentences"
     return {"name": "several", "edits": edits, "said": f"Said: {told}"[:200]}
 
@@ -59,46 +52,46 @@ def _layers(wanted: Data) -> list[str]:
 
 
 def _edits_of(
-    request: EditRequest, lines: list[str], layers: list[str], current: Any
+    situation: Situation, lines: list[str], layers: list[str], current: Any
 ) -> list[Data]:
     """The edits of one line after another, each for the scene as those before it leave it. What
     follows a new layer is said of that."""
     edits: list[Data] = []
     for number, line in enumerate(lines):
-        made = typed_behind(request, line, layers)
-        made = made or _edits_of_line(request, line, layers, current)
+        made = typed_behind(situation, line, layers)
+        made = made or _edits_of_line(situation, line, layers, current)
         edits += made
         if number + 1 < len(lines):
-            known = {layer["id"] for layer in request.data["layers"]}
-            request = request.after(made)
-            new = [each["id"] for each in request.data["layers"] if each["id"] not in known]
+            known = {layer["id"] for layer in situation.data["layers"]}
+            situation = situation.after(made)
+            new = [each["id"] for each in situation.data["layers"] if each["id"] not in known]
             layers = new or layers
     return edits
 
 
-def _edits_of_line(request: EditRequest, line: str, layers: list[str], current: Any) -> list[Data]:
+def _edits_of_line(situation: Situation, line: str, layers: list[str], current: Any) -> list[Data]:
     try:
-        what, data = _read(request, line, layers[0] if layers else "", EVERYTHING)
+        what, data = _read(situation, line, layers[0] if layers else "", EVERYTHING)
     except SceneError:
-        if more := _edits_of_more(request, line, layers, current):
+        if more := _edits_of_more(situation, line, layers, current):
             return more
         raise
     if what in MADE_ONCE:
-        return MADE_ONCE[what](request, data)
+        return MADE_ONCE[what](situation, data)
     if not layers:
         raise SceneError.at("", "there is no layer to say this of: say “a title “Hello”” first")
-    suited = _suited(request, what, layers)
+    suited = _suited(situation, what, layers)
     return [
         edit
         for index, layer in enumerate(suited)
-        for edit in MADE_OF_LAYERS[what](request, layer, line, _of_one(what, data, index, suited))
+        for edit in MADE_OF_LAYERS[what](situation, layer, line, _of_one(what, data, index, suited))
     ]
 
 
-def _edits_of_more(request: EditRequest, line: str, layers: list[str], current: Any) -> list[Data]:
+def _edits_of_more(situation: Situation, line: str, layers: list[str], current: Any) -> list[Data]:
     """The edits for a line, which says nothing by itself, that goes on with the current move, and
     with those of its name of other layers; none if it does not."""
-    document = request.document
+    document = situation.document
     owner = next((layer for layer in layers if _move_of(document, layer, current)), "")
     if not owner or not goes_on(document, owner, current, line):
         return []
@@ -111,7 +104,7 @@ def _edits_of_more(request: EditRequest, line: str, layers: list[str], current: 
         )
         if move := next(same, None):
             wanted = {"layer": layer, "move": move.id, "goes_on": True}
-            edits.append(_said_anew(request, wanted, line))
+            edits.append(_said_anew(situation, wanted, line))
     return edits
 
 
@@ -137,43 +130,43 @@ def _of_one(what: str, data: Data, index: int, layers: list[str]) -> Data:
     return data
 
 
-def _read(request: EditRequest, line: str, layer: str, may_say: tuple[str, ...]) -> Said:
+def _read(situation: Situation, line: str, layer: str, may_say: tuple[str, ...]) -> Said:
     try:
-        return read(line, context_of(request.document, layer, may_say))
+        return read(line, context_of(situation.document, layer, may_say))
     except SayingError as fault:
         raise SceneError.at("", str(fault)) from None
 
 
-def _suited(request: EditRequest, what: str, layers: list[str]) -> list[str]:
+def _suited(situation: Situation, what: str, layers: list[str]) -> list[str]:
     """The layers that what is said is for."""
     if what in _ANY_LAYER:
-        return [request.layer(layer)["id"] for layer in layers]
+        return [situation.layer(layer)["id"] for layer in layers]
     if what == "setting":
-        return _like_the_first(request, layers)
+        return _like_the_first(situation, layers)
     if what == "move":
-        return movable_among(request, layers)
-    return titles_among(request, layers, f"a {what}")
+        return movable_among(situation, layers)
+    return titles_among(situation, layers, f"a {what}")
 
 
-def _like_the_first(request: EditRequest, layers: list[str]) -> list[str]:
+def _like_the_first(situation: Situation, layers: list[str]) -> list[str]:
     """Layers of the kind, and the shape, of the first."""
 
     def kind(layer: str) -> Any:
-        data = request.layer(layer)
+        data = situation.layer(layer)
         return data["kind"], data.get("shape", {}).get("kind")
 
     return [layer for layer in layers if kind(layer) == kind(layers[0])]
 
 
-def _said_anew(request: EditRequest, wanted: Data, line: str) -> Data:
+def _said_anew(situation: Situation, wanted: Data, line: str) -> Data:
     """A move that is there, said in other words: it keeps its name, if no other is said."""
-    layer = request.layer(wanted.get("layer"))
-    before = _move_of(request.document, layer["id"], wanted["move"])
+    layer = situation.layer(wanted.get("layer"))
+    before = _move_of(situation.document, layer["id"], wanted["move"])
     if before is None:
         raise SceneError.at(layer["id"], "this move is not there any more")
     if wanted.get("goes_on"):
-        line = _going_on(request.document, layer["id"], before, line)
-    data = of_kind(layer, _read(request, line, layer["id"], ("move",)).data)
+        line = _going_on(situation.document, layer["id"], before, line)
+    data = of_kind(layer, _read(situation, line, layer["id"], ("move",)).data)
     value = {**({"name": before.name} if before.name else {}), **data, "id": before.id}
     return {"name": "set-value", "path": f"{layer['id']}.moves.{before.id}", "value": value}
 
@@ -191,43 +184,38 @@ def _going_on(document: Any, layer_id: Any, move: Move, more: str) -> str:
     return f"{move_text(move, text).removesuffix('.')}, {more}"
 
 
-# What the line is told
+# What a line means so far
 
 
-@require_GET
-def saying(request: HttpRequest, scene_id: int) -> JsonResponse:
-    """What the text that is typed means so far: `said`, in full words, or the `fault`; `next`, what
-    may come at its end; and `values`, where numbers and the like stand. `layer` is what it is for;
-    with `move`, it can be a move alone, or, with `goes_on`, more of that; `current` is the move
-    that it may go on with."""
-    scene = own_scene(request, scene_id)
-    text = request.GET.get("text", "")[:4000]
-    may_say = ("move",) if request.GET.get("move") else EVERYTHING
-    document = frames.document_at(scene, scene.digest)
-    layer = request.GET.get("layer")
-    context = context_of(document, layer, may_say)
-    if "goes_on" in request.GET and (move := _move_of(document, layer, request.GET.get("move"))):
-        text = _going_on(document, layer, move, text)
-    if (hidden := says_behind(document, text)) and "move" in may_say and len(may_say) > 1:
-        return JsonResponse({"next": [], "values": [], "what": "mask", "said": hidden})
-    answer: Data = {
-        "next": [
-            {**each._asdict(), "drawing": drawing_for(each)} for each in complete(text, context)
-        ],
-        "values": values_in(text),
-    }
+class Asked(NamedTuple):
+    """For what a line is typed: a layer; its move `move`, which is said anew, or with `goes_on`
+    said more of; `current` is the move that it may go on with."""
+
+    layer: str = ""
+    move: str = ""
+    goes_on: bool = False
+    current: str = ""
+
+
+def meaning_of(document: Scene, text: str, asked: Asked) -> Data:
+    """What a text that is typed means so far: `said`, in full words, and what that is; or the
+    `fault`; `next`, what may come at its end; and `values`, where numbers and the like stand."""
+    may_say = ("move",) if asked.move else EVERYTHING
+    context = context_of(document, asked.layer, may_say)
+    if asked.goes_on and (move := _move_of(document, asked.layer, asked.move)):
+        text = _going_on(document, asked.layer, move, text)
+    if not asked.move and (hidden := says_behind(document, text)):
+        return {"next": [], "values": [], "what": "mask", "said": hidden}
+    found: Data = {"next": complete(text, context), "values": values_in(text)}
     try:
         what, data = read(text, context)
-        answer |= {"what": what, "said": _in_full(what, data, text, context)}
+        return {**found, "what": what, "said": _in_full(what, data, text, context)}
     except SayingError as fault:
-        current = request.GET.get("current")
-        if whole := layer and goes_on(document, layer, current, text):
-            move = getattr(_move_of(document, layer, current), "name", "")
-            return JsonResponse({**answer, "what": "more", "said": whole, "move": move})
+        if whole := asked.layer and goes_on(document, asked.layer, asked.current, text):
+            current = _move_of(document, asked.layer, asked.current)
+            return {**found, "what": "more", "said": whole, "move": current and current.name}
         place = {"start": fault.start, "end": fault.end, "suggestions": fault.suggestions}
-        place["drawing"] = drawing_of("meant")
-        answer["fault"] = {"message": str(fault), **place}
-    return JsonResponse(answer)
+        return {**found, "fault": {"message": str(fault), **place}}
 
 
 def _in_full(what: str, data: Data, text: str, context: Context) -> str:

@@ -11,27 +11,20 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
-from balletto.scene.document import Scene
-from balletto.scene.edits.paths import title_of
-from balletto.scene.errors import SceneError
-from balletto.scene.values.hash_random import hash_random
-from balletto.scene.values.keyable import (
+from ..scene.document import Scene
+from ..scene.edits.paths import title_of
+from ..scene.errors import SceneError
+from ..scene.values.hash_random import hash_random
+from ..scene.values.keyable import (
     counterpart,
     keyable,
     local_start,
     rest_of,
     value_now,
 )
-from balletto.scene.values.measures import Measure
-from balletto.scene.values.quantities import (
-    Context,
-    Course,
-    QuantityError,
-    number_of,
-    read_quantity,
-)
-
-from ..sentences.title_sentences import style_of
+from ..scene.values.measures import Measure
+from ..scene.values.quantities import Course, number_of, read_quantity
+from ..scene.values.quantity_reader import Context, QuantityError
 
 Data = dict[str, Any]
 _SPREAD_SEED = 1  # of the chance of "random 10 to 90"
@@ -92,7 +85,7 @@ def _there(document: Scene, wanted: Data, path: str) -> Any:
 
 
 def _of_letters(document: Scene, wanted: Data) -> Any:
-    value: Any = style_of(document.layer(wanted["layer"]), wanted["first"])
+    value: Any = document.layer(wanted["layer"]).style_at(wanted["first"])
     for name in wanted["property"].split("."):
         value = value[int(name)] if isinstance(value, list | tuple) else value[name]
     return value
@@ -211,11 +204,16 @@ def shared_edits(document: Scene, wanted: Data) -> list[Data]:
     for path in paths:
         own = value
         if start is not None and path != wanted["path"]:
-            now = number_of(_safely(lambda at=path: value_now(document, at, wanted.get("at") or 0)))
-            own = value if now is None else round(now + value - start, 6)
+            now, to = _number_now(document, path, wanted), number_of(value)
+            own = value if now is None or to is None else round(now + to - start, 6)
         told = {**wanted, "value": own} if "value" in wanted else wanted
         edits.append(one_of_several(document, told, path))
     return edits
+
+
+def _number_now(document: Scene, path: str, wanted: Data) -> float | None:
+    """The number at a path at the time that an edit says; None if there is none."""
+    return number_of(_safely(lambda: value_now(document, path, wanted.get("at") or 0)))
 
 
 def _safely(find: Callable[[], Any]) -> Any:

@@ -6,22 +6,18 @@ from typing import Any
 
 import numpy as np
 
-from balletto.motion.spaces.copy_places import COPIES
-from balletto.picture.bounds import position_at_sides
-from balletto.scene.errors import SceneError
-from balletto.scene.forms.flurry_starts import THINGS
-from balletto.scene.letters.along import shapes_of
-from balletto.scene.starts import new_caret, new_flurry, new_shape, new_title
-from balletto.scene.values.tracks import value_at
-from balletto.sentences.layers.place_reader import END, of_one, with_courses
-from balletto.sentences.layers.shapes import shipped_name
-from balletto.sentences.moves.clauses import UNITS_OF_LAYERS
-from web.library.offered import file_called
-from web.projects.nesting import offered
-
-from ..sentences.appearance_sentences import layer_name
-from .adding import ADDING
-from .edit_requests import Data, EditRequest
+from ..motion.spaces.copy_places import COPIES
+from ..picture.bounds import position_at_sides
+from ..scene.errors import SceneError
+from ..scene.forms.flurry_starts import THINGS
+from ..scene.letters.along import shapes_of
+from ..scene.starts import new_caret, new_flurry, new_shape, new_title
+from ..scene.values.tracks import value_at
+from ..sentences.layers.place_reader import END, of_one, with_courses
+from ..sentences.layers.shapes import shipped_name
+from ..sentences.moves.clauses import UNITS_OF_LAYERS
+from .adding import ADDING, layer_of_scene
+from .situation import Data, Situation
 
 _LONGEST_NAME = 30
 _FIRST = np.array(0.0)
@@ -31,16 +27,16 @@ _AT_REST: dict[str, list[float]] = {"position": [0, 0, 0], "rotation": [0, 0, 0]
 # Of layers that are there
 
 
-def _move(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
-    own = request.layer(layer)
+def _move(situation: Situation, layer: str, line: str, data: Data) -> list[Data]:
+    own = situation.layer(layer)
     if own.get("formation") and data.get("stagger") and "unit" not in data:
         data = {**data, "unit": "copy"}  # one after another: that is of what there are several
     move = {"name": _named(line), **of_kind(own, data)}
     first = own["span"][0]
     if not {"start", "marker"} & set(data) and first > 0:
         move["start"] = first
-    letters = request.selection.letters
-    if letters and "among" not in data and layer == request.selection.layer:
+    letters = situation.selection.letters
+    if letters and "among" not in data and layer == situation.selection.layer:
         move["among"] = [list(letters)]
     return [{"name": "add-move", "layer": layer, "move": move}]
 
@@ -63,24 +59,24 @@ def _named(line: str) -> str:
     return name[:1].upper() + name[1:]
 
 
-def _effect(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+def _effect(situation: Situation, layer: str, line: str, data: Data) -> list[Data]:
     return [{"name": "add-effect", "layer": layer, "effect": data}]
 
 
-def _mask(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
-    return [ADDING["add-mask"](request, {"name": "add-mask", "layer": layer, "mask": data})]
+def _mask(situation: Situation, layer: str, line: str, data: Data) -> list[Data]:
+    return [ADDING["add-mask"](situation, {"name": "add-mask", "layer": layer, "mask": data})]
 
 
-def _value(name: str) -> Callable[[EditRequest, str, str, Data], list[Data]]:
+def _value(name: str) -> Callable[[Situation, str, str, Data], list[Data]]:
     """Sets all of what a layer has of a thing."""
-    return lambda request, layer, line, data: [
+    return lambda situation, layer, line, data: [
         {"name": "set-value", "path": f"{layer}.{name}", "value": data}
     ]
 
 
-def _caret(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+def _caret(situation: Situation, layer: str, line: str, data: Data) -> list[Data]:
     """A caret that goes with the move that was added last, unless there is one already."""
-    title = request.layer(layer)
+    title = situation.layer(layer)
     moves = title.get("moves", [])
     if not moves:
         raise SceneError.at(layer, "a caret goes with a move: add one that brings letters first")
@@ -88,16 +84,16 @@ def _caret(request: EditRequest, layer: str, line: str, data: Data) -> list[Data
     return [{"name": "set-value", "path": f"{layer}.caret", "value": {**now, **data}}]
 
 
-def _along(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+def _along(situation: Situation, layer: str, line: str, data: Data) -> list[Data]:
     """A path by the name of its shape, or more of one that a title stands along already."""
     edits = []
     if called := data.get("layer"):
-        named = [s.id for s in shapes_of(request.document) if called in (s.id, layer_name(s))]
+        named = [s.id for s in shapes_of(situation.document) if called in (s.id, s.called)]
         if not named:
             told = f"there is no shape “{called}” in this scene: draw one first"
             raise SceneError.at(layer, told)
         edits.append({"name": "stand-along", "layer": layer, "value": named[-1]})
-    elif "along" not in request.layer(layer):
+    elif "along" not in situation.layer(layer):
         told = "say which shape it stands along: “along “Orbit””"
         raise SceneError.at(layer, told)
     return edits + [
@@ -107,11 +103,11 @@ def _along(request: EditRequest, layer: str, line: str, data: Data) -> list[Data
     ]
 
 
-def _style(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+def _style(situation: Situation, layer: str, line: str, data: Data) -> list[Data]:
     """What is said of a style, of the selected letters if there are any; the rest stays."""
-    letters = request.selection.letters
-    if letters and layer == request.selection.layer and not set(data) & _OF_TITLES:
-        return _run(request, layer, line, {"from": letters[0], "to": letters[1], "style": data})
+    letters = situation.selection.letters
+    if letters and layer == situation.selection.layer and not set(data) & _OF_TITLES:
+        return _run(situation, layer, line, {"from": letters[0], "to": letters[1], "style": data})
     return [
         {"name": "set-value", "path": f"{layer}.style.{name}", "value": value}
         for name, value in _by_property(data).items()
@@ -121,7 +117,7 @@ def _style(request: EditRequest, layer: str, line: str, data: Data) -> list[Data
 _OF_TITLES = frozenset({"leading", "align", "wrap", "widest", "least_size", "most_lines"})
 
 
-def _run(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+def _run(situation: Situation, layer: str, line: str, data: Data) -> list[Data]:
     """What is said of some letters."""
     where = {"layer": layer, "first": data["from"], "end": data["to"]}
     return [
@@ -139,9 +135,9 @@ def _by_property(style: Data) -> Data:
     }
 
 
-def _place(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+def _place(situation: Situation, layer: str, line: str, data: Data) -> list[Data]:
     """What is said of a place; the rest of it stays."""
-    transform = request.document.layer(layer).transform
+    transform = situation.document.layer(layer).transform
     now = {n: value_at(getattr(transform, n), _FIRST).tolist() for n in _AT_REST}
     values = _whole_courses({n: value for n, value in data.items() if n != "side"}, now)
     if "scale" in values and not isinstance(values["scale"], dict):
@@ -152,7 +148,7 @@ def _place(request: EditRequest, layer: str, line: str, data: Data) -> list[Data
     ]
     if "side" not in data:
         return edits
-    placed = request.after(edits) if edits else request
+    placed = situation.after(edits) if edits else situation
     return [*edits, *_at_side(placed, layer, data["side"])]
 
 
@@ -171,31 +167,31 @@ def _whole_courses(said: Data, now: dict[str, list[float]]) -> Data:
     return made
 
 
-def _at_side(request: EditRequest, layer: str, sides: Any) -> list[Data]:
+def _at_side(situation: Situation, layer: str, sides: Any) -> list[Data]:
     """Puts a layer at a side of the picture, by its box as it is by now."""
-    position = position_at_sides(request.document, layer, request.selection.frame, sides)
+    position = position_at_sides(situation.document, layer, situation.selection.frame, sides)
     if position is None:
         raise SceneError.at(layer, "this takes up no room, so it can stand at no side")
     return [{"name": "set-value", "path": f"{layer}.transform.position", "value": position}]
 
 
-def _setting(request: EditRequest, layer: str, line: str, data: Data) -> list[Data]:
+def _setting(situation: Situation, layer: str, line: str, data: Data) -> list[Data]:
     """How it is set, filled and drawn, when it is shown, then where it stands."""
-    edits = _style(request, layer, line, data["style"]) if "style" in data else []
+    edits = _style(situation, layer, line, data["style"]) if "style" in data else []
     values = {name: data[name] for name in data if name not in ("style", "transform", "stroke")}
     if things := values.pop("flurry.things", None):
         values["flurry.source"] = THINGS[things]
     if stroke := data.get("stroke"):
-        values["stroke"] = {**(request.layer(layer).get("stroke") or {}), **stroke}
+        values["stroke"] = {**(situation.layer(layer).get("stroke") or {}), **stroke}
     edits += [
         {"name": "set-value", "path": f"{layer}.{path}", "value": value}
         for path, value in values.items()
     ]
-    placed = request.after(edits) if edits else request
+    placed = situation.after(edits) if edits else situation
     return [*edits, *_place(placed, layer, line, data.get("transform", {}))]
 
 
-OfLayer = Callable[[EditRequest, str, str, Data], list[Data]]
+OfLayer = Callable[[Situation, str, str, Data], list[Data]]
 # By what is said: the edits for a layer, the line as it was typed, and what it says.
 MADE_OF_LAYERS: dict[str, OfLayer] = {
     "move": _move,
@@ -216,7 +212,7 @@ MADE_OF_LAYERS: dict[str, OfLayer] = {
 # Of the scene, whatever is selected
 
 
-def _scene(request: EditRequest, data: Data) -> list[Data]:
+def _scene(situation: Situation, data: Data) -> list[Data]:
     """Size, rate, length and background, as far as they are said."""
     edits: list[Data] = []
     if "size" in data:
@@ -231,16 +227,16 @@ def _scene(request: EditRequest, data: Data) -> list[Data]:
     return edits
 
 
-def _layers(request: EditRequest, data: Data) -> list[Data]:
+def _layers(situation: Situation, data: Data) -> list[Data]:
     """A new layer in front of all others, or several: the first of them in front, as they are
     listed; side by side, if nothing is said of where they stand across."""
     count = data.get("count", 1)
     place = dict(data.get("transform", {}))
     side = place.pop("side", None)
     if count > 1 and "position.0" not in place and not (side and side[0]):
-        margin = request.data["size"][0] / count / 2
-        place |= {"position.0": margin, f"position.0{END}": request.data["size"][0] - margin}
-    usual = _NEW[data["kind"]](request, data)
+        margin = situation.data["size"][0] / count / 2
+        place |= {"position.0": margin, f"position.0{END}": situation.data["size"][0] - margin}
+    usual = _NEW[data["kind"]](situation, data)
     edits = []
     for index in reversed(range(count)):
         one = {**data, "transform": of_one(place, index, count)}
@@ -249,7 +245,7 @@ def _layers(request: EditRequest, data: Data) -> list[Data]:
         edits.append(_layer(usual, one))
     if side is None:
         return edits
-    added = request.after(edits)
+    added = situation.after(edits)
     new = [layer["id"] for layer in added.data["layers"][-count:]]
     return [*edits, *(edit for layer in new for edit in _at_side(added, layer, side))]
 
@@ -284,8 +280,8 @@ def _with_place(transform: Data, said: Data) -> Data:
     return made
 
 
-def _new_title(request: EditRequest, data: Data) -> Data:
-    layer = new_title(request.data)
+def _new_title(situation: Situation, data: Data) -> Data:
+    layer = new_title(situation.data)
     said = data.get("style", {})
     axes = {**({} if "font" in said else layer["style"]["axes"]), **said.get("axes", {})}
     return {
@@ -294,9 +290,9 @@ def _new_title(request: EditRequest, data: Data) -> Data:
     }
 
 
-def _new_shape(request: EditRequest, data: Data) -> Data:
+def _new_shape(situation: Situation, data: Data) -> Data:
     name = shipped_name(data["shape"].get("path", "")) or data["shape"]["kind"]
-    layer = new_shape(request.data, name)
+    layer = new_shape(situation.data, name)
     layer["shape"] = {**layer["shape"], **data["shape"]}
     if "count" in data or "formation" in data:
         layer["transform"].pop("scale", None)  # where there are several, each is as it was drawn
@@ -307,38 +303,38 @@ def _new_shape(request: EditRequest, data: Data) -> Data:
     return {"name": "add-layer", "layer": layer}
 
 
-def _new_flurry(request: EditRequest, data: Data) -> Data:
-    return {"name": "add-layer", "layer": new_flurry(request.data, data["flurry"])}
+def _new_flurry(situation: Situation, data: Data) -> Data:
+    return {"name": "add-layer", "layer": new_flurry(situation.data, data["flurry"])}
 
 
-def _new_adjustment(request: EditRequest, data: Data) -> Data:
-    return ADDING["add-adjustment"](request, {})
+def _new_adjustment(situation: Situation, data: Data) -> Data:
+    return ADDING["add-adjustment"](situation, {})
 
 
-def _new_scene(request: EditRequest, data: Data) -> Data:
+def _new_scene(situation: Situation, data: Data) -> Data:
     """A layer of another scene of the project, by its name; of several so called, the one that was
     made last."""
     called = data["called"]
-    named = [each.pk for each in offered(request.scene) if each.name.lower() == called.lower()]
-    if not named:
+    other = situation.shelf.scene_called(called)
+    if other is None:
         raise SceneError.at("scene", f"there is no other scene “{called}” in this project")
-    return ADDING["use-scene"](request, {"scene": max(named)})
+    return layer_of_scene(situation, other)
 
 
 _KINDS_OF_FILES = {"picture": "still", "video": "video", "sound": "sound"}
 
 
-def _new_file(request: EditRequest, data: Data) -> Data:
+def _new_file(situation: Situation, data: Data) -> Data:
     """A layer of a file that was sent, by its name, with its ending or without."""
     called, kind = data["called"], _KINDS_OF_FILES[data["kind"]]
-    found = file_called(request.scene.project.owner_id, called, kind)
+    found = situation.shelf.file_called(called, kind)
     if found is None:
         told = f"there is no {data['kind']} “{called}”: send the file first"
         raise SceneError.at(data["kind"], told)
-    return ADDING["add-file"](request, {"file": found.name})
+    return ADDING["add-file"](situation, {"file": found.name})
 
 
-_NEW: dict[str, Callable[[EditRequest, Data], Data]] = {
+_NEW: dict[str, Callable[[Situation, Data], Data]] = {
     "title": _new_title,
     "shape": _new_shape,
     "flurry": _new_flurry,
@@ -349,7 +345,7 @@ _NEW: dict[str, Callable[[EditRequest, Data], Data]] = {
     "sound": _new_file,
 }
 # By what is said: the edits, once for all that is selected.
-MADE_ONCE: dict[str, Callable[[EditRequest, Data], list[Data]]] = {
+MADE_ONCE: dict[str, Callable[[Situation, Data], list[Data]]] = {
     "scene": _scene,
     "layer": _layers,
 }

@@ -1,22 +1,21 @@
 """Markers at the beats of a sound."""
 
-from balletto.hearing.beats import beats
-from balletto.hearing.samples import SoundError
-from balletto.scene.document import Scene
-from balletto.scene.edits.paths import name_of
-from balletto.scene.errors import SceneError
-from balletto.scene.layers.sound import SoundLayer
+from ..hearing.beats import beats
+from ..hearing.samples import SoundError
+from ..scene.document import Scene
+from ..scene.edits.paths import name_of
+from ..scene.errors import SceneError
+from ..scene.layers.sound import SoundLayer
+from .situation import Data, Situation
 
-from .edit_requests import Data, EditRequest
 
-
-def mark_beats(request: EditRequest, wanted: Data) -> Data:
+def mark_beats(situation: Situation, wanted: Data) -> Data:
     """A marker at each beat of a sound layer that falls into its span."""
-    data = request.layer(wanted.get("layer"))
-    layer = request.document.layer(data["id"])
+    data = situation.layer(wanted.get("layer"))
+    layer = situation.document.layer(data["id"])
     if not isinstance(layer, SoundLayer):
         raise SceneError.at(name_of(data), "beats are found in sounds alone")
-    times = _beats_of(request.document, layer)
+    times = _beats_of(situation.document, layer)
     if not times:
         raise SceneError.at(name_of(data), "no beats are heard in it: set markers with M instead")
     return {"name": "set-beats", "times": times}
