@@ -25,7 +25,7 @@ from .scene.fits import FIT_KINDS
 from .scene.schema import schema
 from .sentences.language.tokens import SayingError
 from .sentences.reader import Context, context_of, read
-from .sentences.scenes.wording import say_scene
+from .sentences.scenes.text import layer_as_text, scene_as_text, scene_from_text
 
 
 class CommandError(Exception):
@@ -68,6 +68,11 @@ def add_commands(commands: Any) -> None:
     said.add_argument("--layer", metavar="ID")
     _add_fonts(said)
     said.set_defaults(run=_say)
+
+    made = commands.add_parser("make", help="make a scene file of the text that say prints")
+    made.add_argument("file", type=Path, help="the text, or - for standard input")
+    made.add_argument("-o", "--output", type=Path, required=True)
+    made.set_defaults(run=_make)
 
     meant = commands.add_parser("read", help="print what a sentence means, as JSON of a scene file")
     meant.add_argument("text", help='as "letters rise 100, fade, every 2, over 1s soft landing"')
@@ -186,9 +191,24 @@ def _poses(arguments: argparse.Namespace) -> None:
 def _say(arguments: argparse.Namespace) -> None:
     scene = load(arguments.file, arguments.fonts)
     try:
-        print(say_scene(scene, arguments.layer))
+        layer = arguments.layer
+        print(layer_as_text(scene, layer) if layer else scene_as_text(scene), end="")
     except KeyError as error:
         raise CommandError(error.args[0]) from None
+
+
+def _make(arguments: argparse.Namespace) -> None:
+    try:
+        name = str(arguments.file)
+        text = sys.stdin.read() if name == "-" else arguments.file.read_text(encoding="utf-8-sig")
+        data = files.to_data(files.from_data(scene_from_text(text)))
+        arguments.output.write_text(files.to_text(data), encoding="utf-8")
+    except OSError as error:
+        raise CommandError(f"{error.filename}: {error.strerror}") from None
+    except UnicodeDecodeError:
+        raise CommandError(f"{arguments.file} is not UTF-8 text") from None
+    except SceneError as error:
+        raise CommandError(f"{arguments.file} says no usable scene:\n{error}") from None
 
 
 def _read(arguments: argparse.Namespace) -> None:

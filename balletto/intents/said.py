@@ -14,6 +14,7 @@ from ..scene.letters.along import shapes_of
 from ..scene.starts import new_caret, new_flurry, new_shape, new_title
 from ..scene.values.tracks import value_at
 from ..sentences.layers.place_reader import END, of_one, with_courses
+from ..sentences.layers.settings import is_setting
 from ..sentences.layers.shapes import shipped_name
 from ..sentences.moves.clauses import UNITS_OF_LAYERS
 from .adding import ADDING, layer_of_scene
@@ -101,6 +102,17 @@ def _along(situation: Situation, layer: str, line: str, data: Data) -> list[Data
         for name, value in data.items()
         if name != "layer"
     ]
+
+
+def _matte(situation: Situation, layer: str, line: str, data: Data) -> list[Data]:
+    """A matte by the name of its layer."""
+    called = data["layer"]
+    others = [each for each in situation.document.layers if each.id != layer]
+    named = [each.id for each in others if called in (each.id, each.called)]
+    if not named:
+        raise SceneError.at(layer, f"there is no other layer “{called}” in this scene")
+    value = {**data, "layer": named[-1]}
+    return [{"name": "set-value", "path": f"{layer}.matte", "value": value}]
 
 
 def _style(situation: Situation, layer: str, line: str, data: Data) -> list[Data]:
@@ -200,6 +212,7 @@ MADE_OF_LAYERS: dict[str, OfLayer] = {
     "window": _value("window"),
     "caret": _caret,
     "along": _along,
+    "matte": _matte,
     "motion_blur": _value("motion_blur"),
     "formation": _value("formation"),
     "style": _style,
@@ -223,8 +236,23 @@ def _scene(situation: Situation, data: Data) -> list[Data]:
         edits.append({"name": "set-length", "length": data["length"]})
     for name in ("camera", "background"):
         if name in data:
-            edits.append({"name": "set-value", "path": f"scene.{name}", "value": data[name]})
+            value = data[name] if name == "camera" else _on_file(situation, data[name])
+            edits.append({"name": "set-value", "path": f"scene.{name}", "value": value})
     return edits
+
+
+def _on_file(situation: Situation, ground: Data) -> Data:
+    """A background, of which a file is named as people call it."""
+    kind = {"still": "still", "clip": "video"}.get(ground["kind"])
+    if kind is None:
+        return ground
+    called = ground["file"]
+    found = situation.shelf.file_named(called) or situation.shelf.file_called(called, kind)
+    if found is None or found.kind != kind:
+        what = "picture" if kind == "still" else kind
+        raise SceneError.at("background", f"there is no {what} “{called}”: send the file first")
+    goes_on = {"after": "loop"} if found.ships and kind == "video" else {}
+    return {**ground, "file": found.name, **goes_on}
 
 
 def _layers(situation: Situation, data: Data) -> list[Data]:
@@ -261,7 +289,21 @@ def _layer(edit: Data, data: Data) -> Data:
             layer["span"] = span
     if place := data["transform"]:
         layer["transform"] = _with_place(layer.get("transform", {}), place)
+    for path in filter(is_setting, data):
+        _put(layer, path, data[path])
     return {**edit, "layer": layer}
+
+
+def _put(layer: Data, path: str, value: Any) -> None:
+    """Puts a setting into a new layer; a number of two has the other beside it."""
+    *way, last = path.split(".")
+    if last.isdecimal():
+        *way, name = way
+        holder = layer if not way else layer.setdefault(way[0], {})
+        holder[name] = [value if n == int(last) else old for n, old in
+                        enumerate(holder.get(name, (0, 0)))]  # fmt: skip
+    else:
+        layer[last] = value
 
 
 def _with_place(transform: Data, said: Data) -> Data:

@@ -23,7 +23,7 @@ from .said import MADE_OF_LAYERS, MADE_ONCE, of_kind
 from .situation import Data, Situation, movable_among, titles_among
 
 MOST_LINES, MOST_TEXT = 100, 20_000
-_ANY_LAYER = ("effect", "mask", "motion_blur", "formation", "place")
+_ANY_LAYER = ("effect", "mask", "matte", "motion_blur", "formation", "place")
 
 
 def say(situation: Situation, wanted: Data) -> Data:

@@ -28,10 +28,13 @@ from ..scene.shapes import SHAPE_KINDS
 from ..scene.starts import new_scene
 from ..scene.values.quantity_reader import QuantityError
 from .language.faults import fault_of
+from .language.letters import unquoted
 from .language.terms import Reading
 from .language.tokens import Atoms, SayingError
 from .layers.flurry_reader import flurry_phrases
 from .layers.formation_reader import FormationReader, formation_phrases
+from .layers.mattes import matte_kind
+from .layers.media import media_kinds
 from .layers.part_reader import PartKind, PartReader, part_kinds
 from .layers.place_reader import PlaceReader, place_patterns
 from .layers.reader import (
@@ -41,13 +44,14 @@ from .layers.reader import (
     layer_phrases,
     phrases_of_several,
 )
+from .layers.shapes import A_PATH
 from .moves.clauses import CLAUSES, UNITS_OF_LAYERS, nouns
 from .moves.draft import MoveDraft
 from .moves.reader import BECOMING, MoveReader
 from .moves.selectors import COMBINE, selector_patterns
 from .moves.verbs import SHORT
-from .moves.wording import A_PATH, THERE
-from .scenes.reader import SceneReader, scene_patterns
+from .moves.wording import THERE
+from .scenes.reader import SceneReader, ground_phrases, scene_patterns
 from .titles.reader import RunReader, StyleReader, style_phrases
 
 RATE = 30.0
@@ -57,8 +61,8 @@ _NAME = re.compile(
 )
 # All that can be said, in the order in which it is tried: what is known by its first words first.
 EVERYTHING = (
-    "effect", "formation", "mask", "motion_blur", "window", "caret", "along", "scene", "style",
-    "run", "place", "setting", "layer", "move",
+    "effect", "formation", "mask", "matte", "motion_blur", "window", "caret", "along", "scene",
+    "style", "run", "place", "setting", "layer", "move",
 )  # fmt: skip
 # What may have a name in front: "Rise: letters from 100 below".
 NAMED = ("layer", "move")
@@ -99,6 +103,12 @@ class Said(NamedTuple):
 
 
 @cache
+def all_part_kinds() -> tuple[PartKind, ...]:
+    """All kinds of parts of layers, in the order in which they are tried."""
+    return (*part_kinds(), matte_kind())
+
+
+@cache
 def all_atoms() -> Atoms:
     """What cuts sentences into atoms, with the words of all that can be said."""
     phrases = [phrase for clause in CLAUSES for phrase in clause.pattern.phrases()]
@@ -106,9 +116,15 @@ def all_atoms() -> Atoms:
         phrases += patterns.phrases()
     phrases += [*BECOMING.told(), THERE, A_PATH]
     phrases += [noun for _, noun in nouns()] + COMBINE.told() + list(SHORT.values())
-    for kind in part_kinds():
+    for kind in (*all_part_kinds(), *media_kinds().values()):
         phrases += kind.phrases()
-    phrases += [*style_phrases(), *layer_phrases(), *formation_phrases(), *flurry_phrases()]
+    phrases += [
+        *style_phrases(),
+        *layer_phrases(),
+        *formation_phrases(),
+        *flurry_phrases(),
+        *ground_phrases(),
+    ]
     for pattern in (*place_patterns(), *scene_patterns()):
         phrases += pattern.phrases()
     return Atoms(phrases, list(phrases_of_several()), SHORT, frozenset(_units()))
@@ -216,7 +232,7 @@ def attempts(text: str, context: Context) -> list[Attempt]:
         if what in _ATTEMPTS:
             found.append(_ATTEMPTS[what](reading(), context))
         else:
-            kinds = [kind for kind in part_kinds() if kind.what == what]
+            kinds = [kind for kind in all_part_kinds() if kind.what == what]
             found += [_part_attempt(kind, PartReader(reading(), kind)) for kind in kinds]
     for attempt in found:
         attempt.name = name
@@ -273,7 +289,8 @@ def _setting(reading: Reading, context: Context) -> Attempt:
 
     def check(data: dict[str, Any]) -> Model | None:
         shape = {name.partition(".")[2]: data[name] for name in data if name.startswith("shape.")}
-        of_shape = {"shape": {"kind": context.shape, **shape}} if context.shape else {}
+        needed = SHAPE_KINDS[context.shape].needed if context.shape else {}
+        of_shape = {"shape": {"kind": context.shape, **needed, **shape}} if context.shape else {}
         return _valid_layer({**data, "kind": context.kind, **of_shape})
 
     return Attempt("setting", reader, reader.data, check)
@@ -339,7 +356,7 @@ def _name_of(text: str) -> tuple[str, int]:
     found = _NAME.match(text)
     if not found:
         return "", 0
-    name = found[2] if found[1] is None else re.sub(r"\\(.)", r"\1", found[1])
+    name = found[2] if found[1] is None else unquoted(found[1])
     return name.strip(), found.end()
 
 

@@ -35,7 +35,7 @@ from balletto.scene.moving.moves import Move
 from balletto.sentences.moves.wording import say_move
 from balletto.sentences.reader import read
 from balletto.sentences.titles.wording import axis_measure, style_text
-from balletto.sentences.wording.pieces import text_of
+from balletto.sentences.wording.texts import text_of
 
 from .amounts import some
 from .fonts import fonts_folder, square_font, variable_font

@@ -10,7 +10,7 @@ from typing import Any
 
 import numpy as np
 from django.http import HttpRequest
-from django.utils.html import format_html, format_html_join
+from django.utils.html import format_html_join
 from django.utils.safestring import SafeString
 
 from balletto.clip.mixing import has_sound
@@ -26,6 +26,7 @@ from balletto.scene.shapes import SHAPE_KINDS
 from balletto.scene.starts import WORDS
 from balletto.scene.values.tracks import value_at
 from balletto.sentences.scenes.wording import RATE
+from balletto.sentences.wording.pieces import Choice, said
 from balletto.stock.shapes import SHAPES
 from web.library.offered import OfferedFile, files_of
 from web.library.store import opened
@@ -36,10 +37,10 @@ from web.projects.nesting import offered
 from web.projects.takes import ShownTake, shown_takes
 
 from .layer_blocks import LayerBlock, MoveCard, key_times
-from .sentences.chips import Chip, choice_chip, font_chip
+from .sentences.chips import Chip, font_chip
 from .sentences.ease_chips import ease_chips
 from .sentences.flurry_sentences import flurries_to_add
-from .sentences.phrases import Moment, tight
+from .sentences.phrases import Moment, shown
 from .sentences.scene_sentences import SceneWords
 from .ties import tie_targets
 
@@ -305,8 +306,9 @@ class WorkbenchView:
         """The frame rate, to be chosen; what it is now is offered even if it is a rare one."""
         now = self.document.rate
         rates = RATES if any(now == rate for rate, _ in RATES) else [(now, self.rate_said), *RATES]
-        chip = Chip("rate", {"name": "set-rate"}, "Frames a second")
-        return tight(format_html(f"{RATE.capitalize()}.", choice_chip(chip, now, rates)))
+        edit, options = {"name": "set-rate"}, tuple(rates)
+        rate = Choice("rate", "Frames a second", edit=edit, value=now, options=options)
+        return shown(said(f"{RATE.capitalize()}.", rate))
 
     @property
     def rate_said(self) -> str:

@@ -14,7 +14,7 @@ from .base import Layer
 
 Spread = Annotated[float, Number("a number of decibels", Counts.DECIBELS, ge=0, le=60)]
 Share = Annotated[float, Number("a share", Counts.PART, ge=0, le=0.9)]
-_GAIN = Measure(" dB", drag=0.1)
+_GAIN = Measure(" dB", drag=0.1, below="softer", above="louder")
 _SPREAD = Measure(" dB", drag=0.1, low=0, high=60)
 _PITCH = Measure(" %", scale=100, drag=0.002, step=0.01, low=0, high=0.9)
 
@@ -48,7 +48,7 @@ class ClicksLayer(Layer):
 
 CLICKING = Wording(
     "clicks",
-    "A click of a {sound}, {gain} louder, {gain_chance} louder or softer by chance, {pitch_chance} "
+    "A click of a {sound}, {gain}, {gain_chance} louder or softer by chance, {pitch_chance} "
     "higher or lower by chance, {spaces}, chance {seed}.",
     {
         "sound": Said("Sound of the clicks", options=tuple((name, name) for name in CLICKS)),

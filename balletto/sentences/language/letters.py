@@ -1,13 +1,23 @@
 """Some letters of a title in words."""
 
+import re
+
 from ...scene.letters.characters import characters_of
 
 LETTERS = "letters {} to {}"
 
 
+_MARKED = str.maketrans({"\\": "\\\\", "”": "\\”", "\n": "\\n"})
+
+
 def quoted(words: str) -> str:
-    """Words within marks, by which they are known as such."""
-    return f"“{words.replace(chr(92), chr(92) * 2).replace('”', chr(92) + '”')}”"
+    """Words within marks, by which they are known as such, on one line."""
+    return f"“{words.translate(_MARKED)}”"
+
+
+def unquoted(inside: str) -> str:
+    """What stands within marks, as it was."""
+    return re.sub(r"\\(.)", lambda found: "\n" if found[1] == "n" else found[1], inside)
 
 
 def letters_text(text: str | None, first: int, end: int) -> str:

@@ -17,6 +17,7 @@ from ...scene.values.measures import FRAME, FRAMES, PIXELS, PLAIN
 from ...scene.values.quantity_reader import QuantityError
 from ..wording.pieces import BEYOND
 from .ease_rules import ease_literals, ease_of_kind, ease_rules, units_of_eases
+from .letters import unquoted
 from .lexicon import Lexicon, Phrase, spelt
 from .numbers import number_in
 
@@ -30,6 +31,7 @@ _UNITS = (
 )  # fmt: skip
 _DIRECTIONS = (
     "left", "right", "above", "below", "nearer", "deeper", "up", "closer", "farther", "further",
+    "louder", "softer",
 )  # fmt: skip
 _NUMBER = r"[-−–]?(?:\d+(?::\d+){1,2}|\d+(?:[.,]\d+)?|[.]\d+)"
 _TOKEN = re.compile(
@@ -233,7 +235,7 @@ class Atoms:
         elif tree.data in ("order", "listed"):
             parts = tokens
         elif tree.data == "string":
-            parts = re.sub(r"\\(.)", r"\1", raw[1:-1])
+            parts = unquoted(raw[1:-1])
         is_parted = text[:start].rstrip().endswith((",", ";"))
         return Atom(str(tree.data), phrase, raw, start, end, parts, is_parted)
 
@@ -273,7 +275,7 @@ def tie_of(tree: Any, rate: float) -> dict[str, Any]:
     tie: dict[str, Any] = {}
     for before, token in zip([None, *tokens], tokens, strict=False):
         if token.type == "STRING":
-            tie["to"] = re.sub(r"\\(.)", r"\1", token[1:-1])
+            tie["to"] = unquoted(token[1:-1])
         elif token.type == "NUMBER" and before is not None and before.type == "TIMES":
             tie["gain"] = number_in(token, PLAIN, rate)
         elif token.type == "NUMBER" and before is not None and before.type == "PLUS":

@@ -15,7 +15,8 @@ from ...scene.forms.flurry import (
 from ...scene.forms.flurry_starts import THINGS
 from ..language.letters import quoted
 from ..wording.parts import say_part
-from ..wording.pieces import Aside, Choice, Color, Number, Pieces, joined, said, text_of
+from ..wording.pieces import Aside, Choice, Color, Number, Pieces, joined, said
+from ..wording.texts import text_of
 
 OWN_THINGS = "things of their own"
 COLORED, COPIES = "coloured {}", "copies of {}"

@@ -11,6 +11,8 @@ from ...scene.forms.flurry import BIRTHS, FLIGHT, FLURRY, PIECES, PLACE_KINDS, B
 from ...scene.forms.flurry_starts import STARTS, THINGS
 from ..language.rules import Pattern, row
 from ..language.terms import ColorOf, Literal, NumberOf, Option, Reading, StringOf, Values
+from ..wording.values import OWN_COURSE
+from .flurries import OWN_THINGS
 from .part_reader import PartKind, PartReader, kind_of_wording
 
 _THING = Option("things", tuple((name, name) for name in THINGS))
@@ -28,6 +30,7 @@ def flurry_heads() -> tuple[Pattern, ...]:
         of = Literal(f"{title} of")
         rows = [row(title), Pattern((of, _COUNT, _THING)), Pattern((of, _THING))]
         rows.append(Pattern((of, StringOf("text"))))
+        rows.append(Pattern((of, _COUNT, Literal(OWN_THINGS)), is_rare=True))
         rows.append(Pattern((of, _COUNT, Literal("letters"), Literal("of"), StringOf("text"))))
         rows.append(Pattern((of, _COPIES, Literal("of"), StringOf("layer"))))
         found += [Pattern(each.elements, start) for each in rows]
@@ -57,7 +60,8 @@ def _places() -> tuple[tuple[str, PartKind], ...]:
 
 @cache
 def _more() -> tuple[Pattern, ...]:
-    return (row("coloured", ColorOf("color")), row(ColorOf("color")), row("of", _THING))
+    own = Pattern((Literal(OWN_COURSE),), is_rare=True)  # which no sentence says
+    return (row("coloured", ColorOf("color")), row(ColorOf("color")), row("of", _THING), own)
 
 
 def flurry_phrases() -> Iterator[str]:

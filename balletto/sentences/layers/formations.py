@@ -8,7 +8,8 @@ from ...scene.values.measures import DEGREES, FRAMES
 from ...scene.values.wording import Wording
 from ..moves.wording import SPREAD
 from ..wording.parts import say_part
-from ..wording.pieces import Aside, Number, Pieces, said, text_of
+from ..wording.pieces import Aside, Number, Pieces, said
+from ..wording.texts import text_of
 from ..wording.values import ease_pieces, order_pieces
 
 SECTOR = ", only from {} to {}"

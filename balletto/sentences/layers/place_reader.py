@@ -69,7 +69,7 @@ def place_patterns() -> tuple[Pattern, ...]:
     ]  # fmt: skip
     rarely = [
         "Stands {x} across", "Stands at {x} across", "{x} across", "at {y} down",
-        "in depth tipped {tip}",
+        "in depth tipped {tip}", "Works on all below it, by {opacity} opaque",
     ]  # fmt: skip
     found = [Pattern(tuple(elements_of(text, values))) for text in often]
     found += [Pattern(tuple(elements_of(text, values)), is_rare=True) for text in rarely]

@@ -21,7 +21,8 @@ from .flurry_reader import FlurryReader, flurry_heads
 from .formation_reader import FormationReader
 from .part_reader import PartKind, PartReader, kind_of_wording
 from .place_reader import PlaceReader
-from .shapes import FILLED, GRADIENTS, UNFILLED, with_article
+from .settings import SwitchReader, setting_patterns
+from .shapes import A_PATH, FILLED, GRADIENTS, UNFILLED, with_article
 
 # What is known by its name: scenes of the same person, files that were sent.
 NAMED = ("scene", "picture", "video", "sound")
@@ -80,6 +81,7 @@ def _heads_of_one() -> tuple[Head, ...]:
     found.append(Head(row("an adjustment"), "adjustment"))
     found += [Head(row(f"the {kind}", StringOf("called")), kind) for kind in NAMED]
     found += [Head(pattern, "flurry") for pattern in flurry_heads()]
+    found.append(Head(row(A_PATH, StringOf("path")), "shape", "path"))
     for kind, model in SHAPE_KINDS.items():
         if not model.needed:
             found += [Head(pattern, "shape", kind) for pattern in _beginnings(kind, model)]
@@ -134,7 +136,8 @@ def _spans() -> tuple[Pattern, ...]:
 
 def layer_phrases() -> Iterator[str]:
     """All words that layers are known by."""
-    patterns = [head.pattern for head in _heads_of_one()] + [*_fills(), *_spans()]
+    patterns = [head.pattern for head in _heads_of_one()]
+    patterns += [*_fills(), *_spans(), *setting_patterns()]
     shapes = [kind for kind, model in SHAPE_KINDS.items() if not model.needed]
     for kind in (*map(_form, shapes), _line()):
         patterns += [*kind.heads, *kind.parts]
@@ -200,6 +203,7 @@ class LayerReader:
         reading = self.reading
         self._place, self._style = PlaceReader(reading), StyleReader(reading)
         self._span, self._fill = _SpanReader(reading), _FillReader(reading)
+        self._switches = SwitchReader(reading, self.head.kind if self.head else "")
         self._stroke, self._form = PartReader(reading, _line()), PartReader(reading, _line())
         self._formation = FormationReader(reading)
         self._flurry = FlurryReader(reading)
@@ -247,6 +251,7 @@ class LayerReader:
             values = head.pattern.match(self.reading)
             if values is not None:
                 self.head = head
+                self._switches = SwitchReader(self.reading, head.kind)
                 if head.kind != "flurry":
                     self.count = values.pop("count", 1)
                 if head.shape:
@@ -262,16 +267,16 @@ class LayerReader:
 
     def _readers(self) -> list[Any]:
         """What goes on for a kind, in the order in which it is tried."""
-        kind = self.head.kind if self.head else ""
+        kind, usual = self.head.kind if self.head else "", [self._span, self._switches]
         if kind == "shape":
-            own = [self._form, self._formation, self._place, self._span]
-            return [*own, self._fill, self._stroke]
+            own = [self._form, self._formation, self._place]
+            return [*own, *usual, self._fill, self._stroke]
         if kind in ("sound", "clicks", "adjustment"):
-            return [self._span]
+            return usual
         if kind == "flurry":
-            return [self._flurry, self._formation, self._place, self._span]
-        usual = [self._formation, self._place, self._span]
-        return [*usual, self._style] if kind == "title" else usual
+            return [self._flurry, self._formation, self._place, *usual]
+        placed = [self._formation, self._place, *usual]
+        return [*placed, self._style] if kind == "title" else placed
 
     def open_parts(self) -> list[Pattern]:
         """What may still be said."""
@@ -292,7 +297,7 @@ class LayerReader:
             data["formation"] = self._formation.data()
         if self._place.values:
             data["transform"] = self._place.data()
-        return data | self._span.values
+        return data | self._span.values | self._switches.values
 
     def shape_data(self) -> dict[str, Any]:
         """What is said of a shape, its fill and its line."""
@@ -333,7 +338,8 @@ class SettingReader(LayerReader):
     def is_known(self) -> bool:
         """Whether anything is said that can be nothing else: a move, too, may be turned."""
         readers = (
-            self._span, self._form, self._fill, self._stroke, self._formation, self._flurry
+            self._span, self._switches, self._form, self._fill, self._stroke, self._formation,
+            self._flurry,
         )  # fmt: skip
         is_dressed = any(reader.values for reader in readers) or bool(self._fill.colors)
         return is_dressed or self._style.is_known or self._place.is_known

@@ -6,9 +6,12 @@ from ...scene.layers.shape import ShapeLayer
 from ...scene.shapes import SHAPE_KINDS
 from ...scene.values.measures import DEGREES
 from ...stock.shapes import SHAPES
+from ..language.letters import quoted
 from ..wording.parts import say_part
-from ..wording.pieces import Choice, Color, Number, Pieces, joined, said, text_of
+from ..wording.pieces import Choice, Color, Number, Pieces, joined, said
+from ..wording.texts import text_of
 
+A_PATH = "a path drawn as"
 UNFILLED, FILLED = "unfilled", "filled"
 GRADIENTS = (("linear", "filled with a gradient"), ("round", "filled with a round gradient"))
 _COLORS = ["#F2B705", "#D1495B"]
@@ -54,8 +57,11 @@ def shipped_name(path: str) -> str:
 
 
 def shape_text(layer: ShapeLayer) -> str:
-    """A shape as plain text."""
-    return text_of(say_shape(layer))
+    """A shape as plain text, with its path where that is one of its own."""
+    path = getattr(layer.shape, "path", None)
+    if path is None or shipped_name(path):
+        return text_of(say_shape(layer))
+    return f"{A_PATH.capitalize()} {quoted(path)}, {text_of(_fill(layer))}."
 
 
 def with_article(noun: str) -> str:

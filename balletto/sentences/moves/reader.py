@@ -6,11 +6,12 @@ from ...scene.values.measures import DEGREES, PIXELS
 from ..language.rules import Pattern
 from ..language.terms import Literal, NumberOf, Option, Reading, StringOf, Values
 from ..layers.reader import form_reader, shape_heads
+from ..layers.shapes import A_PATH
 from ..titles.reader import StyleReader
 from .clauses import CLAUSES, Clause, NotSaid, nouns
 from .draft import MoveDraft
 from .selectors import COMBINE, SelectorRead, selector_patterns
-from .wording import A_PATH, BECOMES, THERE
+from .wording import BECOMES, THERE
 
 BECOMING = Option(
     "leads",

@@ -19,10 +19,11 @@ from ...scene.values.tracks import Tied, Track, value_at
 from ...scene.values.value_names import axis_name, property_name, property_noun, spoken_axis
 from ...scene.values.wording import Said
 from ..language.letters import letters_text, quoted
-from ..layers.shapes import with_article
+from ..layers.shapes import A_PATH, with_article
 from ..titles.wording import run_style_text
 from ..wording.parts import say_part, value_of
-from ..wording.pieces import Aside, Choice, Color, Listed, Number, Pieces, joined, said, text_of
+from ..wording.pieces import Aside, Choice, Color, Listed, Number, Pieces, joined, said
+from ..wording.texts import text_of
 from ..wording.values import ease_pieces, order_pieces
 from .pose_words import AXIS_WORDS, BY_ITSELF, SIDES, TIED_WORDS
 
@@ -69,7 +70,6 @@ NO_LETTERS = "no letters"
 # By where the movement leads, where nothing else of it is said.
 BECOMES = {"away": "becomes", "home": "comes back from being", "stays": "is made into"}
 THERE = "there"
-A_PATH = "a path drawn as"
 
 
 Named = tuple[tuple[str, str], ...]

@@ -1,13 +1,14 @@
 """Reading what is said of a scene as a whole: its size, rate, length and background."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cache
 from typing import Any
 
-from ...scene.values.measures import LENGTH, PIXELS, PLAIN
+from ...scene.values.measures import DEGREES, LENGTH, PIXELS, PLAIN
 from ..language.numbers import number_in
 from ..language.rules import Pattern, PatternReader, row
-from ..language.terms import ColorOf, Element, Literal, NumberOf, Reading, Values
+from ..language.terms import COLORS, ColorOf, Element, Literal, NumberOf, Reading, StringOf, Values
 
 
 @dataclass(frozen=True)
@@ -36,6 +37,58 @@ class SizeOf(Element):
 
 
 @dataclass(frozen=True)
+class GroundOf(Element):
+    """What a scene lies on: a colour, a gradient of colours, a picture or a video by its name."""
+
+    name: str
+
+    def take(self, reading: Reading, into: Values) -> bool:
+        start = reading.at
+        found = self._colored(reading) or self._gradient(reading) or self._file(reading)
+        if found is None:
+            reading.at = start
+            return False
+        into[self.name] = found
+        return True
+
+    def _colored(self, reading: Reading) -> Values | None:
+        color: Values = {}
+        plain = ColorOf("color").take(reading, color) and isinstance(color["color"], str)
+        return {"kind": "color", **color} if plain else None
+
+    def _gradient(self, reading: Reading) -> Values | None:
+        if not Literal("gradient").take(reading, {}):
+            return None
+        Literal("from").take(reading, {})
+        colors: list[str] = []
+        stop: Values = {}
+        while ColorOf("stop").take(reading, stop):
+            colors.append(stop["stop"])
+            Literal("to").take(reading, {})
+        if Literal("round").take(reading, {}):
+            return {"kind": "gradient", "fill": {"kind": "round", "colors": colors}}
+        angle: Values = {"angle": 90}
+        if Literal("along").take(reading, {}) or Literal("turned").take(reading, {}):
+            NumberOf("angle", DEGREES, is_plain=True).take(reading, angle)
+        return {"kind": "gradient", "fill": {"kind": "linear", **angle, "colors": colors}}
+
+    def _file(self, reading: Reading) -> Values | None:
+        for words, kind in (("picture", "still"), ("video", "clip")):
+            file: Values = {}
+            if Literal(words).take(reading, {}) and StringOf("file").take(reading, file):
+                return {"kind": kind, **file}
+        return None
+
+    def told(self) -> list[str]:
+        return ["#F2B705", *COLORS, "a gradient from #101428 to #3A2150"]
+
+
+def ground_phrases() -> Iterator[str]:
+    """The words that grounds are known by."""
+    yield from ("gradient", "round", "along", "turned", "picture", "video", "from", "to")
+
+
+@dataclass(frozen=True)
 class _Typed(Element):
     """A number alone, kept as it is typed: what it counts is known once all is read, as seconds are
     counted by the rate."""
@@ -61,7 +114,7 @@ def scene_patterns() -> tuple[Pattern, ...]:
     """What may be said of a scene."""
     size, length = SizeOf("size"), _Typed("length", "120 frames")
     rate, frames = _Typed("rate", "30"), _Typed("rate", "30 frames a")
-    ground = ColorOf("background")
+    ground = GroundOf("background")
     found = [
         row("picture of", size), row(size), row("at", frames, "second"), row(frames, "second"),
         row(rate, "fps"), row("at", rate, "fps"), row(length, "long"), row(length),
@@ -102,7 +155,5 @@ class SceneReader(PatternReader):
         if "distance" in data:
             data["camera"] = {"distance": data.pop("distance")}
         if "background" in data:
-            color = data["background"]
-            ground = {"kind": "color", "color": color} if color else {"kind": "none"}
-            data["background"] = ground
+            data["background"] = data["background"] or {"kind": "none"}
         return data

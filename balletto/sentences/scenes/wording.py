@@ -1,76 +1,144 @@
-"""A scene, or a layer of it, as sentences."""
+"""A scene, or a layer of it, as sentences, each for a part of it. What none of them says is found,
+and added, by `text`."""
 
 from collections.abc import Iterator
 
 from ...lettering.own_fonts import families_of
-from ...scene.document import Scene
+from ...scene.document import MAX_SIDE, Marker, Scene
 from ...scene.layers import Layer
+from ...scene.layers.flurry import FlurryLayer
 from ...scene.layers.shape import ShapeLayer
 from ...scene.layers.title import Title
-from ...scene.letters.along import along_wording
+from ...scene.letters.along import ALONG
 from ...scene.letters.caret import CARET
-from ...scene.values.measures import LENGTH, LENGTH_PX
+from ...scene.values.measures import FRAME, LENGTH, Measure
+from ...scene.values.motion_path import PathTrack
 from ..language.letters import quoted
+from ..layers.flurries import flurry_text
 from ..layers.formations import formation_text
+from ..layers.mattes import say_matte
+from ..layers.media import name_choice, say_media
 from ..layers.places import place_text
+from ..layers.settings import said_settings
 from ..layers.shapes import shape_text
 from ..moves.wording import move_text
 from ..titles.wording import run_text, style_text
 from ..wording.parts import say_part
 from ..wording.parts_of_layers import effect_text, mask_text, shutter_text, window_text
-from ..wording.pieces import text_of
+from ..wording.pieces import Number, Pieces, said
+from ..wording.texts import text_of
+from ..wording.tracks import say_way
+from .ground import ground_text
 
 PICTURE, SEEN_FROM = "A picture of {} by {}", "seen from {} before it"
-RATE, LONG, ON = "at {} frames a second", "{} long", "on {}"
+RATE, LONG = "at {} frames a second", "{} long"
+NAMED, READS, MARKED = "The scene {}.", "Reads {}.", "A marker {}at {}."
+WITHIN = "In the group {}."
+_SIDE = Measure(" px", drag=1, low=16, high=MAX_SIDE)
+_DISTANCE = Measure(" px", drag=4, low=1)
 
 
-def say_scene(scene: Scene, layer_id: str | None = None) -> str:
-    """A scene with all its layers, the front one first, or one of them; KeyError if it is not
-    there."""
-    layers = reversed(scene.layers) if layer_id is None else [scene.layer(layer_id)]
-    whole = [scene_text(scene)] if layer_id is None else []
-    return "\n\n".join([*whole, *("\n".join(layer_sentences(scene, layer)) for layer in layers)])
+def say_picture(scene: Scene) -> Pieces:
+    """How large the picture is, and from how far it is looked at."""
+    sides = [
+        Number(f"size.{axis}", label, edit={"name": "set-size", "axis": axis},
+               value=scene.size[axis], measure=_SIDE)
+        for axis, label in enumerate(("Width of the picture", "Height of the picture"))
+    ]  # fmt: skip
+    distance = Number("scene.camera.distance", "Distance of the camera",
+                      value=scene.camera.distance, measure=_DISTANCE, rest=2000)  # fmt: skip
+    return said(f"{PICTURE}, {SEEN_FROM}.", *sides, distance)
 
 
 def scene_text(scene: Scene) -> str:
-    """A scene as a whole: its picture, its time, and the colour that it lies on."""
-    parts = [PICTURE.format(*(LENGTH_PX.say(side, 9) for side in scene.size))]
-    parts.append(SEEN_FROM.format(LENGTH_PX.say(scene.camera.distance, 9)))
+    """A scene as a whole: its picture, its time, and what it lies on."""
+    parts = [text_of(say_picture(scene)).removesuffix(".")]
     parts.append(RATE.format(f"{float(scene.frames_a_second):.10g}"))
     parts.append(LONG.format(LENGTH.say(scene.length, 9)))
-    if scene.background.kind == "color":
-        parts.append(ON.format(scene.background.color))
-    elif scene.background.kind == "none":
-        parts.append(ON.format("nothing"))
+    parts.append(ground_text(scene.background))
     return f"{', '.join(parts)}."
 
 
-def layer_sentences(scene: Scene, layer: Layer) -> Iterator[str]:
-    """What a layer is called, then a sentence for each thing that is said of it."""
+def scene_sentences(scene: Scene) -> Iterator[str]:
+    """What is said of a scene besides its layers."""
+    if scene.name:
+        yield NAMED.format(quoted(scene.name))
+    yield scene_text(scene)
+    if scene.motion_blur:
+        yield shutter_text(scene.motion_blur)
+    yield from map(_marker_text, scene.markers)
+
+
+def _marker_text(marker: Marker) -> str:
+    name = f"{quoted(marker.name)} " if marker.name else ""
+    return MARKED.format(name, FRAME.say(marker.at, 9))
+
+
+def layer_head(layer: Layer) -> str:
+    """What a layer is, what it is called, and when it is shown."""
     called = layer.name or layer.words
-    first, end = layer.span
+    first, end = (FRAME.say(frame, 9).removeprefix("frame ") for frame in layer.span)
     name = f" {quoted(called)}" if called else ""
-    yield f"{layer.title}{name} ({layer.id}), frames {first:g} to {end:g}"
-    if isinstance(layer, Title):
-        yield style_text(layer.style, families_of(scene))
-        yield from (run_text(layer.text, run) for run in layer.runs)
-    if isinstance(layer, ShapeLayer):
-        yield shape_text(layer)
-        if layer.stroke:
-            yield text_of(say_part("", layer.stroke, layer.stroke.said))
+    return f"{layer.title}{name} ({layer.id}), frames {first} to {end}"
+
+
+def layer_sentences(scene: Scene, layer: Layer) -> Iterator[str]:
+    """A sentence for each thing that is said of a layer."""
+    yield from _form(scene, layer)
+    if layer.group:
+        yield WITHIN.format(quoted(layer.group))
     if layer.has_place or layer.works_below:
         yield place_text(layer)
+        yield from _way_text(layer)
     if layer.formation:
         yield formation_text(layer.formation)
     text = getattr(layer, "text", None)
     yield from (move_text(move, text) for move in getattr(layer, "moves", ()))
-    if isinstance(layer, Title) and layer.window:
-        yield window_text(layer.window)
-    if isinstance(layer, Title) and layer.caret:
-        yield text_of(say_part("", layer.caret, CARET))
-    if isinstance(layer, Title) and layer.along:
-        yield text_of(say_part("", layer.along, along_wording(scene)))
+    yield from _worn(layer)
+    yield from map(text_of, said_settings(layer))
+
+
+def _form(scene: Scene, layer: Layer) -> Iterator[str]:
+    """What a layer draws, or what is heard."""
+    if isinstance(layer, Title):
+        yield READS.format(quoted(layer.text))
+        yield style_text(layer.style, families_of(scene))
+        yield from (run_text(layer.text, run) for run in layer.runs)
+    elif isinstance(layer, ShapeLayer):
+        yield shape_text(layer)
+        if layer.stroke:
+            yield text_of(say_part("", layer.stroke, layer.stroke.said))
+    elif isinstance(layer, FlurryLayer):
+        yield flurry_text(layer.flurry)
+    elif media := text_of(say_media(layer)):
+        yield media
+
+
+def _worn(layer: Layer) -> Iterator[str]:
+    """What a layer wears."""
+    if isinstance(layer, Title):
+        yield from _worn_by_titles(layer)
     yield from (effect_text(effect) for effect in layer.effects)
     yield from (mask_text(mask) for mask in layer.masks)
+    if layer.matte:
+        yield text_of(say_matte("", layer.matte))
     if layer.motion_blur:
         yield shutter_text(layer.motion_blur)
+
+
+def _way_text(layer: Layer) -> Iterator[str]:
+    """How its way bends between the keys of its place."""
+    position = layer.transform.position
+    if isinstance(position, PathTrack) and position.is_bent:
+        yield text_of(say_way("", position))
+
+
+def _worn_by_titles(title: Title) -> Iterator[str]:
+    """A window, a caret and a path."""
+    if title.window:
+        yield window_text(title.window)
+    if title.caret:
+        yield text_of(say_part("", title.caret, CARET))
+    if title.along:
+        layer = name_choice("layer", title.along.layer, ALONG.values["layer"])
+        yield text_of(say_part("", title.along, ALONG, layer=(layer,)))

@@ -24,8 +24,8 @@ from ..wording.pieces import (
     Usual,
     joined,
     said,
-    text_of,
 )
+from ..wording.texts import text_of
 
 ALIGNMENTS = (("left", "to the left"), ("center", "centred"), ("right", "to the right"))
 FONTS = tuple((name, name) for name in FAMILIES)

@@ -5,7 +5,7 @@ from typing import Any
 
 from ...scene.values.keyable import keyed_type
 from ...scene.values.measures import LENGTH_PX, PIXELS, PLAIN, Measure
-from ...scene.values.tracks import Tied
+from ...scene.values.tracks import Tied, Track
 from ...scene.values.wording import Said, Wording
 from .pieces import Color, Number, Numbers, Pieces, said
 from .values import ease_pieces, order_pieces, plain_value
@@ -41,7 +41,8 @@ def value_pieces(base: str, part: Any, name: str, how: Said) -> Pieces:
         return ease_pieces(path, value, how.label)
     if how.is_color:
         return (Color(path, how.label, path, value=value),)
-    if (how.is_pair or how.is_point) and not isinstance(value, Tied):
+    is_pair = how.is_pair or _is_pair(value)  # a radius may be one number, or two
+    if (is_pair or how.is_point) and not isinstance(value, Tied):
         words, parts, measure = _POINT if how.is_point else _pair(how)
         return (Numbers(path, how.label, path, value=value, words=words, parts=parts,
                         measure=measure),)  # fmt: skip
@@ -53,6 +54,12 @@ def value_pieces(base: str, part: Any, name: str, how: Said) -> Pieces:
 
 # How two numbers are said, how each is called, and their measure.
 _POINT = ("{} across, {} down", ("across", "down"), PIXELS)
+
+
+def _is_pair(value: Any) -> bool:
+    """Whether a value is two numbers, plain or keyed."""
+    first = value.keys[0].value if isinstance(value, Track) else value
+    return isinstance(first, tuple)
 
 
 def _pair(how: Said) -> tuple[str, tuple[str, str], Measure]:

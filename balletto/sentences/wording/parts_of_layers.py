@@ -8,7 +8,7 @@ from ...scene.moving.motion_blur import SHUTTER, MotionBlur
 from ..language.letters import quoted
 from ..moves.wording import OFF
 from .parts import say_part
-from .pieces import text_of
+from .texts import text_of
 
 DRAWN_AS = "drawn as {}"
 

@@ -1,9 +1,7 @@
 """Pieces: what a sentence is made of. Words, and values with their path, their measure and the edit
 that they are changed by.
 
-The pages make chips of the pieces; plain text is the pieces joined. What keys say stands in
-parentheses in the text, and in a fold on a page. Numbers are told to nine decimals in the text, so
-that nothing is lost; pages show two.
+The pages make chips of the pieces; plain text is the pieces joined (`texts`).
 """
 
 import re
@@ -11,9 +9,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import Any
 
-from ...scene.values.measures import FRAME, FRAMES, PLAIN, SIGNED, Measure
-from ...scene.values.tracks import Tied, Track
-from ..language.letters import quoted
+from ...scene.values.measures import PLAIN, Measure
 
 BEYOND = (
     ("hold", "it holds"),
@@ -28,10 +24,6 @@ class Words:
     """Plain words."""
 
     words: str
-
-    @property
-    def text(self) -> str:
-        return self.words
 
 
 @dataclass(frozen=True)
@@ -63,10 +55,6 @@ class Number(Value):
     measure: Measure = PLAIN
     rest: float | None = None
 
-    @property
-    def text(self) -> str:
-        return course_text(self.value, lambda value: self.measure.say(value, 9))
-
 
 @dataclass(frozen=True)
 class Numbers(Value):
@@ -80,12 +68,36 @@ class Numbers(Value):
     parts: tuple[str, ...] = ("across", "down")
     measure: Measure = PLAIN
 
-    @property
-    def text(self) -> str:
-        def said(value: Any) -> str:
-            return self.words.format(*(self.measure.say(number, 9) for number in value))
 
-        return course_text(self.value, said)
+@dataclass(frozen=True)
+class Part(Value):
+    """The number at `index` of a value of several, plain or keyed: where a layer stands across. It
+    says its own course in the text; on pages the keys of all numbers stand in `Keys`."""
+
+    value: Any = (0.0, 0.0)
+    index: int = 0
+    measure: Measure = PLAIN
+    rest: float | None = None
+
+
+@dataclass(frozen=True)
+class Keys(Value):
+    """The keys of a value of several numbers, on pages alone; nothing if it has none."""
+
+    value: Any = (0.0, 0.0)
+    measure: Measure = PLAIN
+
+
+@dataclass(frozen=True)
+class Link:
+    """Whether width and height change together, which is for hands to say: on pages alone."""
+
+
+@dataclass(frozen=True)
+class Followed:
+    """What a value follows, in words, where pages show that."""
+
+    words: str
 
 
 @dataclass(frozen=True)
@@ -93,10 +105,6 @@ class Color(Value):
     """A colour, plain, keyed or tied."""
 
     value: Any = "#FFFFFF"
-
-    @property
-    def text(self) -> str:
-        return course_text(self.value, str)
 
 
 @dataclass(frozen=True)
@@ -107,10 +115,6 @@ class Choice(Value):
     options: tuple[tuple[Any, str], ...] = ()
     other: str = "own"
 
-    @property
-    def text(self) -> str:
-        return next((said for option, said in self.options if option == self.value), self.other)
-
 
 @dataclass(frozen=True)
 class FontChoice(Value):
@@ -119,20 +123,12 @@ class FontChoice(Value):
     value: str = ""
     is_shipped: bool = True
 
-    @property
-    def text(self) -> str:
-        return self.value if self.is_shipped else quoted(self.value)
-
 
 @dataclass(frozen=True)
 class Listed:
     """Several values in a row, in parentheses in the text: "(0, 2 and 4)"."""
 
     pieces: tuple["Piece", ...]
-
-    @property
-    def text(self) -> str:
-        return f"({text_of(self.pieces)})"
 
 
 @dataclass(frozen=True)
@@ -144,10 +140,6 @@ class Aside:
     pieces: tuple["Piece", ...]
     is_usual: bool
 
-    @property
-    def text(self) -> str:
-        return "" if self.is_usual else f", {text_of(self.pieces)}"
-
 
 @dataclass(frozen=True)
 class Usual:
@@ -155,10 +147,6 @@ class Usual:
     out."""
 
     pieces: tuple["Piece", ...]
-
-    @property
-    def text(self) -> str:
-        return ""
 
 
 @dataclass(frozen=True)
@@ -168,7 +156,22 @@ class Unshown:
     text: str
 
 
-Piece = Words | Number | Numbers | Color | Choice | FontChoice | Listed | Aside | Usual | Unshown
+Piece = (
+    Words
+    | Number
+    | Numbers
+    | Part
+    | Keys
+    | Link
+    | Followed
+    | Color
+    | Choice
+    | FontChoice
+    | Listed
+    | Aside
+    | Usual
+    | Unshown
+)
 Pieces = tuple[Piece, ...]
 
 
@@ -211,11 +214,6 @@ def joined(parts: list[Pieces], between: str = ", ", last: str | None = None) ->
     return tuple(made.pieces)
 
 
-def text_of(pieces: Pieces) -> str:
-    """Pieces as plain text."""
-    return "".join(piece.text for piece in pieces)
-
-
 def values_of(pieces: Pieces) -> Iterator[Value]:
     """All values among pieces, those of asides too."""
     for piece in pieces:
@@ -223,44 +221,3 @@ def values_of(pieces: Pieces) -> Iterator[Value]:
             yield piece
         elif isinstance(piece, Aside | Listed | Usual):
             yield from values_of(piece.pieces)
-
-
-# What keys and ties say
-
-
-def course_text(value: Any, say: Any) -> str:
-    """A value in words: plainly, or what it is at its keys, or what it follows."""
-    if isinstance(value, Tied):
-        return f"({_tie_text(value)})"
-    if not isinstance(value, Track):
-        return str(say(value))
-    keys = [f"{say(key.value)} at {FRAME.say(key.at, 9)}{_leaving(key.ease)}" for key in value.keys]
-    beyond = [
-        f"{side} them {dict(BEYOND)[how]}"
-        for side, how in (("before", value.before), ("after", value.after))
-        if how != "hold"
-    ]
-    return f"({', then '.join(keys)}{''.join(f', {each}' for each in beyond)})"
-
-
-def _leaving(ease: Any) -> str:
-    return "" if ease == "linear" else f" with {ease_text(ease)}"
-
-
-def _tie_text(tied: Tied[Any]) -> str:
-    tie = tied.tie
-    parts = [f"tied to “{tie.to}”"]
-    if tie.gain != 1:
-        parts.append(f"times {PLAIN.say(tie.gain, 9)}")
-    if tie.plus != 0:
-        parts.append(f"plus {SIGNED.say(tie.plus, 9)}")
-    if tie.delay != 0:
-        parts.append(f"{FRAMES.say(tie.delay, 9)} later")
-    return ", ".join(parts)
-
-
-def ease_text(ease: Any) -> str:
-    """An ease in words: "soft landing", "spring damping 0.4"."""
-    from .values import ease_pieces  # it makes pieces itself
-
-    return text_of(ease_pieces("", ease, "", between_keys=True))

@@ -13,6 +13,7 @@ from .pieces import Choice, Listed, Number, Numbers, Pieces, joined, said
 
 ORDER_WORDS = tuple((name, order.words) for name, order in ORDERS.items())
 _RANK = Measure("", drag=0.05)
+OWN_COURSE = "on a course of their own"
 
 
 def ease_pieces(path: str, ease: Any, label: str, between_keys: bool = False) -> Pieces:
@@ -54,7 +55,7 @@ def plain_value(path: str, value: Any, how: Said) -> Pieces:
 def _pace(value: Any) -> str:
     """What is not one of those offered: a pace, or a course over a life."""
     if isinstance(value, dict):
-        return "on a course of their own"
+        return OWN_COURSE
     is_pace = isinstance(value, str) and value.endswith("/s")
     return f"{times_a_second(value):g} times a second" if is_pace else "own"
 

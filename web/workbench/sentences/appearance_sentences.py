@@ -14,16 +14,14 @@ from balletto.scene.letters.caret import CARET
 from balletto.scene.letters.windows import WINDOW
 from balletto.scene.moving.motion_blur import SHUTTER
 from balletto.scene.starts import new_caret, new_clicks
-from balletto.scene.values.wording import Said, Wording
+from balletto.scene.values.wording import Wording
+from balletto.sentences.layers.mattes import MATTE, say_matte
 from balletto.sentences.wording.pieces import Choice, Pieces
 
-from .phrases import NOW, Moment, tight
+from .phrases import NOW, Moment, shown
 from .sentence_parts import SentencePart
 
-_WAYS = (("alpha", "opaque"), ("luminance", "light"))
-_NOT = ((False, "where"), (True, "except where"))
 _MOST_OFFERED = 8  # layers to come from behind, or to stand along
-_STAYS = ((False, "is not drawn itself"), (True, "stays visible"))
 
 
 @dataclass(frozen=True)
@@ -52,7 +50,7 @@ class AppearanceCard:
 
     @property
     def sentence(self) -> SafeString:
-        return tight(self.words.sentence())
+        return self.words.sentence()
 
     @property
     def more(self) -> list[SafeString]:
@@ -98,18 +96,19 @@ def _matte(scene: Scene, layer: Layer) -> list[AppearanceCard]:
         return []
     path = f"{layer.id}.matte"
     sources = tuple((other.id, said) for other, said in matte_sources(scene, layer))
-    wording = Wording(
-        "Matte",
-        "Seen {invert} {layer} is {by}, which {visible}.",
-        {
-            "invert": Said("Side of the matte", options=_NOT),
-            "layer": Said("Layer of the matte", options=sources),
-            "by": Said("What of it counts", options=_WAYS),
-            "visible": Said("Whether it is drawn", options=_STAYS),
-        },
-    )
-    words = SentencePart(path, layer.matte, wording)
-    return [AppearanceCard(path, wording.title, words, {"name": "clear-value", "path": path})]
+    words = _MattePart(path, layer.matte, MATTE, sources)
+    return [AppearanceCard(path, MATTE.title, words, {"name": "clear-value", "path": path})]
+
+
+class _MattePart(SentencePart):
+    """A matte, whose layer is chosen among those that may be it."""
+
+    def __init__(self, path: str, part: Any, wording: Wording, sources: tuple[Any, ...]):
+        super().__init__(path, part, wording)
+        self._sources = sources
+
+    def sentence(self, **others: Pieces) -> SafeString:
+        return shown(say_matte(self.path, self.part, self._sources))
 
 
 def matte_sources(scene: Scene, layer: Layer) -> list[tuple[Layer, str]]:

@@ -12,7 +12,7 @@ from balletto.scene.references import THROWN
 from balletto.sentences.layers.flurries import say_flurry
 from web.library.offered import OfferedFile
 
-from .phrases import NOW, Moment, shown, shown_less, shown_tracks, tight
+from .phrases import NOW, Moment, shown, shown_less, shown_tracks
 
 Things = tuple[tuple[list[dict[str, Any]], str], ...]
 _MOST_PICTURES = 20  # that are offered
@@ -24,7 +24,7 @@ def flurry_sentences(
 ) -> list[SafeString]:
     """What is thrown and how, from where and when on; `things` of the scene could be thrown."""
     said = say_flurry(f"{layer.id}.flurry", layer.flurry, things)
-    return [tight(shown(each, moment)) for each in said]
+    return [shown(each, moment) for each in said]
 
 
 def things_of(scene: Scene, files: list[OfferedFile]) -> Things:

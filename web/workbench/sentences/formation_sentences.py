@@ -7,8 +7,9 @@ from django.utils.safestring import SafeString
 from balletto.scene.formations import FORMATION_KINDS
 from balletto.scene.layers import Layer
 from balletto.sentences.layers.formations import say_formation
+from balletto.sentences.wording.pieces import said
 
-from .phrases import NOW, Moment, shown, shown_less, shown_tracks, tight
+from .phrases import NOW, Moment, shown, shown_less, shown_tracks
 
 
 def formation_sentence(layer: Layer, moment: Moment = NOW) -> SafeString | str:
@@ -16,7 +17,7 @@ def formation_sentence(layer: Layer, moment: Moment = NOW) -> SafeString | str:
     if layer.formation is None:
         return ""
     pieces = say_formation(f"{layer.id}.formation", layer.formation)
-    return tight(shown(pieces, moment) + ".")
+    return shown(said("{}.", pieces), moment)
 
 
 def formation_more(layer: Layer, moment: Moment = NOW) -> list[SafeString]:

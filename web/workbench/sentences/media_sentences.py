@@ -9,92 +9,38 @@ from django.utils.safestring import SafeString
 from balletto.picture.pixels.media import MediaError, video
 from balletto.scene.document import Scene
 from balletto.scene.layers import Layer
-from balletto.scene.layers.clicks import CLICKING, ClicksLayer
-from balletto.scene.values import measures
-from balletto.scene.values.measures import Measure
-from balletto.scene.values.wording import Said, Wording
-from balletto.sentences.wording.pieces import Choice
+from balletto.sentences.layers.media import FILE_KINDS, say_media
 from web.library.offered import OfferedFile
 from web.projects.nesting import scene_of
 
-from .phrases import NOW, Moment, tight
-from .sentence_parts import SentencePart
+from .phrases import NOW, Moment, shown, shown_tracks
 
-_DECIBELS = Measure(" dB", drag=0.1, step=0.5, low=-100, high=40, below="softer", above="louder")
-_SPEED = Measure(" %", scale=100, drag=0.005, step=0.05, low=0)
-AFTERS = (("hold", "holding its last frame"), ("loop", "beginning again"), ("gone", "gone"))
-_AFTER = Said("What comes after its end", options=AFTERS)
-_PLAYED = {
-    "start": Said("Where it starts", measures.SECONDS, 0),
-    "speed": Said("Speed", _SPEED, 1),
-    "after": _AFTER,
-}
 _MOST_CHOICES = 40
-# Of which kind the file of a layer is.
-FILE_KINDS = {"picture": "still", "video": "video", "sound": "sound"}
-
-MEDIA: dict[str, Wording] = {
-    "picture": Wording("Picture", "Shows {file}."),
-    "video": Wording(
-        "Video", "Plays {file} from {start} on, at {speed}; at its end {after}.", _PLAYED
-    ),
-    "sound": Wording(
-        "Sound",
-        "Plays {file} from {start} on, {gain}, fading in for {fade_in} and out for {fade_out}.",
-        {
-            "start": Said("Where it starts", measures.SECONDS, 0),
-            "gain": Said("Gain", _DECIBELS, 0),
-            "fade_in": Said("Fade in", measures.SECONDS, 0),
-            "fade_out": Said("Fade out", measures.SECONDS, 0),
-        },
-    ),
-    "scene": Wording(
-        "Scene",
-        "Shows {file} from its {shift} on; at its end {after}.",
-        {"shift": Said("Frame of the other scene", measures.FRAME, 0), "after": _AFTER},
-    ),
-}
 
 
 def media_sentences(
     document: Scene, layer: Layer, files: list[OfferedFile], moment: Moment = NOW
 ) -> list[SafeString]:
     """What a layer shows or plays, as it is at a moment; `files` are those to choose from."""
-    if isinstance(layer, ClicksLayer):
-        return [tight(SentencePart(layer.id, layer, CLICKING, moment).sentence())]
-    sentence = MEDIA.get(layer.kind)
-    if sentence is None:
-        return []
-    words = SentencePart(layer.id, layer, sentence, moment)
-    what = _scenes(document, layer) if layer.kind == "scene" else _files(layer, files)
-    return [tight(words.sentence(file=(what,)))]
+    if layer.kind == "scene":
+        options: Any = tuple((u.id, f"“{u.scene.name or u.id}”") for u in document.scenes)
+    else:
+        options = file_options(files, FILE_KINDS.get(layer.kind, ""))
+    pieces = say_media(layer, options)
+    return [shown(pieces, moment)] if pieces else []
 
 
 def media_more(layer: Layer) -> list[SafeString]:
     """How keyed values of it go from key to key."""
-    sentence = MEDIA.get(layer.kind)
-    return SentencePart(layer.id, layer, sentence).more() if sentence else []
+    return shown_tracks(say_media(layer))
 
 
-def file_choice(path: str, name: str, kind: str, files: list[OfferedFile]) -> Choice:
-    """Which of a person's files of a kind stands at a path of the scene."""
+def file_options(files: list[OfferedFile], kind: str) -> tuple[tuple[str, str], ...]:
+    """A person's files of a kind, to be chosen from, and those that ship."""
     fitting = [each for each in files if each.kind == kind]
     own = [each for each in fitting if not each.ships][:_MOST_CHOICES]
-    options = [
-        (each.name, each.title) for each in (*own, *(each for each in fitting if each.ships))
-    ]
-    if name not in dict(options):
-        options = [(name, name), *options]
-    return Choice(path, "File", value=name, options=tuple(options))
-
-
-def _files(layer: Any, files: list[OfferedFile]) -> Choice:
-    return file_choice(f"{layer.id}.file", layer.file, FILE_KINDS[layer.kind], files)
-
-
-def _scenes(document: Scene, layer: Any) -> Choice:
-    options = tuple((used.id, f"“{used.scene.name or used.id}”") for used in document.scenes)
-    return Choice(f"{layer.id}.scene", "Scene", value=layer.scene, options=options)
+    ship = (each for each in fitting if each.ships)
+    return tuple((each.name, each.title) for each in (*own, *ship))
 
 
 def media_actions(document: Scene, layer: Layer) -> list[dict[str, Any]]:

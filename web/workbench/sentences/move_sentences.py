@@ -10,8 +10,9 @@ from balletto.scene.layers.sound import SoundLayer
 from balletto.scene.moving.moves import Move
 from balletto.sentences.moves.wording import NO_NAMES, Names, is_plain_course, move_text, say_move
 from balletto.sentences.wording.pieces import Pieces
+from balletto.sentences.wording.tracks import say_track
 
-from .phrases import NOW, Moment, shown, shown_less, shown_tracks, tight, track_more
+from .phrases import NOW, Moment, shown, shown_less, shown_tracks
 
 
 def names_of(scene: Scene, layer: Layer) -> Names:
@@ -40,12 +41,14 @@ class MoveSentence:
 
     def sentence(self) -> SafeString:
         """The whole sentence."""
-        return tight(shown(self.pieces, self._moment))
+        return shown(self.pieces, self._moment)
 
     def more(self) -> list[SafeString]:
         """What is used less, each a clause of its own."""
         clauses = [*shown_less(self.pieces, self._moment), *shown_tracks(self.pieces)]
         if is_plain_course(self._move.amount):
             # Its easing stands in the sentence.
-            clauses.append(track_more(f"{self._path}.amount", self._move.amount, "Amount", False))
+            clauses.append(
+                shown(say_track(f"{self._path}.amount", self._move.amount, "Amount", False))
+            )
         return clauses

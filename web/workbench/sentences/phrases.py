@@ -1,7 +1,6 @@
 """Sentences of the core as the page shows them: values are chips, keys stand in folds."""
 
-import re
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -13,50 +12,35 @@ from balletto.scene.values import measures
 from balletto.scene.values.colors import hex_of
 from balletto.scene.values.measures import Measure
 from balletto.scene.values.tracks import Tied, Track, value_at
-from balletto.scene.values.value_names import value_name
 from balletto.sentences.wording.pieces import (
-    BEYOND,
     Aside,
     Choice,
     Color,
+    Followed,
     FontChoice,
+    Keys,
+    Link,
     Listed,
     Number,
     Numbers,
+    Part,
+    Piece,
     Pieces,
     Unshown,
     Usual,
+    Value,
     Words,
+    said,
     values_of,
 )
-from balletto.sentences.wording.values import ease_pieces
+from balletto.sentences.wording.texts import font_text
+from balletto.sentences.wording.tracks import say_tie, say_track
 
 from .chips import Chip, choice_chip, color_chip, font_chip, number_chip
 
 
 def edit_of(path: str) -> dict[str, Any]:
     return {"name": "set-value", "path": path}
-
-
-def join(parts: list[SafeString], between: str = ", ", last: str | None = None) -> SafeString:
-    if len(parts) > 1 and last is not None:
-        parts = [*parts[:-2], format_html("{}{}{}", parts[-2], last, parts[-1])]
-    return mark_safe(between.join(parts))  # noqa: S308 - the parts are escaped where they are made
-
-
-def tight(sentence: SafeString) -> SafeString:
-    """Keeps a comma or full stop on the line of the value before it."""
-    wrapped = _BEFORE_PUNCTUATION.sub(r'<span class="tight">\1\2</span>', sentence)
-    return mark_safe(wrapped)  # noqa: S308 - what is wrapped was escaped where it was made
-
-
-# A whole chip, as chips.py makes them, with a comma or full stop behind it.
-_BEFORE_PUNCTUATION = re.compile(
-    r'(<span class="val[^>]*>[^<]*</span>'
-    r"|<button[^>]* data-font-now=[^>]*>[^<]*</button>"
-    r'|<span class="pick">(?:[^<]|<(?!/span>))*</span></span>'
-    r"|<label[^>]*>(?:[^<]|<(?!/label>))*</label>)([,.])"
-)
 
 
 @dataclass(frozen=True)
@@ -84,18 +68,8 @@ class Moment:
 NOW = Moment()
 
 
-def number(
-    path: str, value: Any, measure: Measure, label: str, moment: Moment = NOW, **more: Any
-) -> SafeString:
-    """A number, as it is now if it has keyframes, and these behind a fold; or what it follows."""
-    if isinstance(value, Tied):
-        return tie_words(path, value, label)
-    chip = Chip(path, edit_of(path), label)
-    if not isinstance(value, Track):
-        return number_chip(chip, value, measure, **more)
-    now = measure.within(float(moment.value_of(value)))
-    said = number_chip(chip, now, measure, keys=moment.times_of(value), **more)
-    return format_html("{} {}", said, number_keys(path, value, measure, label, moment))
+def _in_a_row(parts: list[SafeString], between: str = ", ") -> SafeString:
+    return mark_safe(between.join(parts))  # noqa: S308 - the parts are escaped where they are made
 
 
 def number_keys(
@@ -113,24 +87,9 @@ def number_keys(
             number_chip(Chip(here, edit_of(here), name), value, measure, clears=remove)
             for here, value in zip(names, parts, strict=True)
         ]
-        return join(chips)
+        return _in_a_row(chips)
 
     return keys_fold(path, track, label, said, moment)
-
-
-def color(path: str, value: Any, label: str, moment: Moment = NOW, **more: Any) -> SafeString:
-    """A colour, as it is now if it has keyframes, and these behind a fold; or what it follows."""
-    if isinstance(value, Tied):
-        return tie_words(path, value, label)
-    chip = Chip(path, edit_of(path), label)
-    if not isinstance(value, Track):
-        return color_chip(chip, value, **more)
-
-    def said(key_path: str, key: Any, name: str) -> SafeString:
-        return color_chip(Chip(f"{key_path}.value", edit_of(f"{key_path}.value"), name), key.value)
-
-    now = color_chip(chip, hex_of(moment.value_of(value)), keys=moment.times_of(value), **more)
-    return format_html("{} {}", now, keys_fold(path, value, label, said, moment))
 
 
 def keys_fold(
@@ -160,70 +119,51 @@ def keys_fold(
         at = Chip(f"{here}.at", edit_of(f"{here}.at"), f"{label}, frame of key {index + 1}")
         value = say(here, key, f"{label}, key {index + 1}")
         parts.append(format_html("{} at {}", value, number_chip(at, key.at, measures.FRAME)))
-    return format_html('{}<span class="keys">({})</span>', button, join(parts, ", then "))
-
-
-def tie_words(path: str, tied: Tied, label: str) -> SafeString:
-    """What a value follows: "tied to amount of “Rise” times −0.4 plus 0, 3 frames later"."""
-    tie, base = tied.tie, f"{path}.tie"
-
-    def part(name: str, measure: Measure, said: str, rest: float) -> SafeString:
-        chip = Chip(f"{base}.{name}", edit_of(f"{base}.{name}"), f"{label}, {said} of the tie")
-        return number_chip(chip, getattr(tie, name), measure, rest=rest)
-
-    return format_html(
-        '<span class="tied">tied to <b>{} of “{}”</b></span>{}, {} later',
-        value_name(tied.layer, tie.to),
-        tied.owner,
-        ""
-        if tied.is_color
-        else format_html(
-            " times {} plus {}",
-            part("gain", measures.PLAIN, "gain", 1),
-            part("plus", measures.SIGNED, "offset", 0),
-        ),
-        part("delay", measures.FRAMES, "delay", 0),
-    )
-
-
-def track_more(path: str, track: Track, label: str, with_eases: bool = True) -> SafeString:
-    """What is used less of a keyed value: how it goes from key to key, and beyond them."""
-    keys = [
-        format_html(
-            "from frame {} {}",
-            f"{key.at:g}",
-            ease_words(f"{path}.keys.{index}.ease", key.ease, f"{label}, easing", True),
-        )
-        for index, key in enumerate(track.keys[:-1] if with_eases else ())
-    ]
-    beyond = [
-        format_html("{} them {}", side, choice_chip(
-            Chip(f"{path}.{side}", edit_of(f"{path}.{side}"), f"{label}, {side} its keys"),
-            getattr(track, side), BEYOND,
-        ))
-        for side in ("before", "after")
-    ]  # fmt: skip
-    return tight(format_html("{}: {}.", label, join([*keys, *beyond])))
-
-
-def ease_words(path: str, ease: Any, label: str, between_keys: bool = False) -> SafeString:
-    """The ease, and the numbers that its kind has."""
-    return shown(ease_pieces(path, ease, label, between_keys))
+    return format_html('{}<span class="keys">({})</span>', button, _in_a_row(parts, ", then "))
 
 
 # Pieces of the core as chips
 
 
 def shown(pieces: Pieces, moment: Moment = NOW) -> SafeString:
-    """Pieces of a sentence as the page shows them; what is used less stands by itself."""
-    parts = [_SHOWN[type(piece)](piece, moment) for piece in pieces]
+    """Pieces of a sentence as the page shows them; what is used less stands by itself. A comma or
+    full stop stays on the line of the value before it."""
+    parts: list[SafeString | str] = []
+    is_chip = False
+    for piece in _flat(pieces):
+        if isinstance(piece, Words) and piece.words[:1] in _PUNCTUATION and parts and is_chip:
+            parts[-1] = format_html('<span class="tight">{}{}</span>', parts[-1], piece.words[0])
+            piece = Words(piece.words[1:])
+        part = _SHOWN[type(piece)](piece, moment)
+        if part:
+            parts.append(part)
+            is_chip = isinstance(piece, Value) and not is_changing(piece)
     return mark_safe("".join(parts))  # noqa: S308 - the parts are escaped where they are made
+
+
+_PUNCTUATION = (",", ".")
+
+
+def _flat(pieces: Pieces) -> Iterator[Piece]:
+    """Pieces with those that pages show as well in their places."""
+    for piece in pieces:
+        if isinstance(piece, Usual):
+            yield from _flat(piece.pieces)
+        else:
+            yield piece
+
+
+def is_changing(piece: Value) -> bool:
+    """Whether what is shown of a value ends with its keys, or with what it follows."""
+    return isinstance(piece, Number | Numbers | Color | Keys) and isinstance(
+        piece.value, Track | Tied
+    )
 
 
 def shown_less(pieces: Pieces, moment: Moment = NOW) -> list[SafeString]:
     """What is used less of a sentence, each a clause of its own."""
     return [
-        tight(format_html("{} {}.", piece.title, shown(piece.pieces, moment)))
+        shown(said("{} {}.", piece.title, piece.pieces), moment)
         for piece in pieces
         if isinstance(piece, Aside)
     ]
@@ -233,7 +173,7 @@ def shown_tracks(pieces: Pieces, but: tuple[str, ...] = ()) -> list[SafeString]:
     """How the keyed values of a sentence go from key to key, and beyond their keys; of those whose
     paths are in `but`, the eases stand elsewhere."""
     return [
-        track_more(value.path, value.value, value.label, value.path not in but)
+        shown(say_track(value.path, value.value, value.label, value.path not in but))
         for value in values_of(pieces)
         if isinstance(getattr(value, "value", None), Track)
     ]
@@ -241,47 +181,68 @@ def shown_tracks(pieces: Pieces, but: tuple[str, ...] = ()) -> list[SafeString]:
 
 def _number_shown(piece: Number, moment: Moment) -> SafeString:
     if isinstance(piece.value, Tied):
-        return tie_words(piece.path, piece.value, piece.label)
+        return _tied_shown(piece)
     chip = Chip(piece.path, piece.setting, piece.label)
     more = {"rest": piece.rest, "clears": piece.clears, "key_path": piece.key_path}
     if not isinstance(piece.value, Track):
         return number_chip(chip, piece.value, piece.measure, **more)
     local = moment.of_move(piece.start)
     now = piece.measure.within(float(local.value_of(piece.value)))
-    said = number_chip(chip, now, piece.measure, keys=local.times_of(piece.value), **more)
+    chipped = number_chip(chip, now, piece.measure, keys=local.times_of(piece.value), **more)
     fold = number_keys(piece.path, piece.value, piece.measure, piece.label, local)
-    return format_html("{} {}", said, fold)
+    return format_html("{} {}", chipped, fold)
+
+
+def _tied_shown(piece: Any) -> SafeString:
+    return shown(say_tie(piece.path, piece.value, piece.label))
+
+
+def _part_shown(piece: Part, moment: Moment) -> SafeString:
+    """A number of several, as it is now; the keys of all stand behind the last."""
+    path = f"{piece.path}.{piece.index}"
+    now = piece.measure.within(float(moment.value_of(piece.value)[piece.index]))
+    keys = moment.times_of(piece.value) if isinstance(piece.value, Track) else ""
+    chip = Chip(path, edit_of(path), piece.label)
+    return number_chip(
+        chip, now, piece.measure, rest=piece.rest, keys=keys, key_path=piece.key_path
+    )
+
+
+def _keys_shown(piece: Keys, moment: Moment) -> SafeString | str:
+    if not isinstance(piece.value, Track):
+        return ""
+    fold = number_keys(piece.path, piece.value, piece.measure, piece.label, moment)
+    return format_html(" {}", fold)
 
 
 def _numbers_shown(piece: Numbers, moment: Moment) -> SafeString:
     if isinstance(piece.value, Tied):
-        return tie_words(piece.path, piece.value, piece.label)
-    keys = moment.times_of(piece.value) if isinstance(piece.value, Track) else ""
-    chips = [
-        number_chip(
-            Chip(path := f"{piece.path}.{axis}", edit_of(path), f"{piece.label}, {name}"),
-            piece.measure.within(float(value)),
-            piece.measure,
-            keys=keys,
-            key_path=piece.key_path,
-        )
-        for axis, (name, value) in enumerate(
-            zip(piece.parts, moment.value_of(piece.value), strict=True)
-        )
-    ]
-    both = format_html(piece.words, *chips)
-    if not isinstance(piece.value, Track):
-        return both
-    fold = number_keys(piece.path, piece.value, piece.measure, piece.label, moment)
-    return format_html("{} {}", both, fold)
+        return _tied_shown(piece)
+    parts = [
+        Part(piece.path, f"{piece.label}, {name}", piece.key_path, value=piece.value, index=index,
+             measure=piece.measure)
+        for index, name in enumerate(piece.parts)
+    ]  # fmt: skip
+    keys = Keys(piece.path, piece.label, value=piece.value, measure=piece.measure)
+    return shown(said(f"{piece.words}{{}}", *parts, keys), moment)
 
 
 def _color_shown(piece: Color, moment: Moment) -> SafeString:
-    if not isinstance(piece.value, Track | Tied):
-        chip = Chip(piece.path, piece.setting, piece.label)
+    if isinstance(piece.value, Tied):
+        return _tied_shown(piece)
+    chip = Chip(piece.path, piece.setting, piece.label)
+    if not isinstance(piece.value, Track):
         return color_chip(chip, piece.value, key_path=piece.key_path)
     local = moment.of_move(piece.start)
-    return color(piece.path, piece.value, piece.label, local, key_path=piece.key_path)
+
+    def key(key_path: str, key: Any, name: str) -> SafeString:
+        return color_chip(Chip(f"{key_path}.value", edit_of(f"{key_path}.value"), name), key.value)
+
+    now, keys = hex_of(local.value_of(piece.value)), local.times_of(piece.value)
+    chipped = color_chip(chip, now, keys=keys, key_path=piece.key_path)
+    return format_html(
+        "{} {}", chipped, keys_fold(piece.path, piece.value, piece.label, key, local)
+    )
 
 
 def _choice_shown(piece: Choice, moment: Moment) -> SafeString:
@@ -290,18 +251,28 @@ def _choice_shown(piece: Choice, moment: Moment) -> SafeString:
 
 
 def _font_shown(piece: FontChoice, moment: Moment) -> SafeString:
-    return font_chip(Chip(piece.path, piece.setting, piece.label), piece.value, piece.text)
+    return font_chip(Chip(piece.path, piece.setting, piece.label), piece.value, font_text(piece))
 
 
-_SHOWN: dict[type, Callable[[Any, Moment], SafeString]] = {
+_LINK = mark_safe(
+    '<button type="button" class="link-sides" data-link-sides aria-pressed="true" '
+    'aria-label="Width and height change together" title="Width and height change together">'
+    "</button>"
+)
+_SHOWN: dict[type, Callable[[Any, Moment], SafeString | str]] = {
     Words: lambda piece, moment: format_html("{}", piece.words),
     Number: _number_shown,
     Numbers: _numbers_shown,
+    Part: _part_shown,
+    Keys: _keys_shown,
+    Link: lambda piece, moment: _LINK,
+    Followed: lambda piece, moment: format_html(
+        '<span class="tied">tied to <b>{}</b></span>', piece.words
+    ),
     Color: _color_shown,
     Choice: _choice_shown,
     FontChoice: _font_shown,
     Listed: lambda piece, moment: format_html("({})", shown(piece.pieces, moment)),
-    Aside: lambda piece, moment: mark_safe(""),
-    Unshown: lambda piece, moment: mark_safe(""),
-    Usual: lambda piece, moment: shown(piece.pieces, moment),
+    Aside: lambda piece, moment: "",
+    Unshown: lambda piece, moment: "",
 }

@@ -7,16 +7,16 @@ from django.utils.safestring import SafeString
 from balletto.scene.layers.shape import ShapeLayer
 from balletto.sentences.layers.shapes import say_shape
 
-from .phrases import NOW, Moment, shown, tight
+from .phrases import NOW, Moment, shown
 from .sentence_parts import SentencePart
 
 
 def shape_sentences(layer: ShapeLayer, moment: Moment = NOW) -> list[SafeString]:
     """What it is, and its line if it has one, as they are at a moment."""
-    said = [tight(shown(say_shape(layer), moment))]
+    said = [shown(say_shape(layer), moment)]
     if layer.stroke:
         line = SentencePart(f"{layer.id}.stroke", layer.stroke, layer.stroke.said, moment)
-        said.append(tight(line.sentence()))
+        said.append(line.sentence())
     return said
 
 
