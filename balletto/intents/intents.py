@@ -18,7 +18,7 @@ from .adding import ADDING
 from .beats import mark_beats
 from .behind import behind
 from .placing import PLACING
-from .saying import say
+from .saying import make_scene, say
 from .situation import Data, Situation, in_local_time, is_with_group, one_or_several
 from .taking_apart import take_apart
 from .typed_values import shared_edits, told_together, typed_edits
@@ -154,6 +154,7 @@ INTENTS: dict[str, Callable[[Situation, Data], Data]] = {
     **PLACING,
     "behind": behind,
     "flip": _flip,
+    "make-scene": make_scene,
     "mark-beats": mark_beats,
     "say": say,
     "several": _several,

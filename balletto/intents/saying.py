@@ -18,6 +18,7 @@ from ..sentences.reader import (
     read,
     values_in,
 )
+from ..sentences.scenes.text import scene_from_text
 from .behind import says_behind, typed_behind
 from .said import MADE_OF_LAYERS, MADE_ONCE, of_kind
 from .situation import Data, Situation, movable_among, titles_among
@@ -182,6 +183,12 @@ def _going_on(document: Any, layer_id: Any, move: Move, more: str) -> str:
     time."""
     text = getattr(document.layer(layer_id), "text", None)
     return f"{move_text(move, text).removesuffix('.')}, {more}"
+
+
+def make_scene(situation: Situation, wanted: Data) -> Data:
+    """The whole scene as a text says it."""
+    document = scene_from_text(str(wanted.get("text", "")))
+    return {"name": "replace-scene", "document": document, "file": "its text"}
 
 
 # What a line means so far

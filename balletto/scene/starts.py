@@ -19,6 +19,11 @@ USUAL_SIZES: tuple[tuple[tuple[int, int], str], ...] = (
     ((1920, 1080), "wide"), ((3840, 2160), "wide"), ((1280, 720), "wide"), ((1080, 1080), "square"),
     ((1080, 1920), "tall"), ((1080, 1350), "portrait"),
 )  # fmt: skip
+# Frames a second that are asked for most, as they are kept and as they are told.
+USUAL_RATES: tuple[tuple[str, str], ...] = (
+    ("24000/1001", "23.976"), ("24", "24"), ("25", "25"), ("30000/1001", "29.97"), ("30", "30"),
+    ("50", "50"), ("60000/1001", "59.94"), ("60", "60"),
+)  # fmt: skip
 
 
 def new_scene(name: str, size: tuple[int, int], rate: str, length: int) -> Data:

@@ -9,9 +9,13 @@ import sys
 import tempfile
 from itertools import chain
 from pathlib import Path
-from unittest import TestCase
+
+from django.db import connection
+from django.test import TransactionTestCase
 
 from tests.core.scenes import scene_data
+
+from .base import make_person, make_scene
 
 ROOT = Path(__file__).parents[2]
 PUT_IN = ("scene", "picture", "clip")  # where a kind may be added
@@ -105,8 +109,80 @@ print(json.dumps({
 """
 
 
-class OneMoreTest(TestCase):
-    """Whoever adds a kind writes one module: the scene takes it, says it, computes and draws it."""
+# Opens the workbench with each layer of a scene of all examples.
+OPENING = """
+import json, sys
+import django
+django.setup()
+from django.contrib.auth import get_user_model
+from django.test import Client
+from django.test.utils import setup_test_environment
+from django.urls import reverse
+from balletto.sentences.scenes.text import scene_as_text, scene_from_text
+from balletto.scene import files
+from web.projects import history
+from web.projects.models import Project
+
+setup_test_environment()
+data = json.load(sys.stdin)
+person = get_user_model().objects.get(username="ada")
+scene = history.make_scene(Project.objects.get(), data, person)
+client = Client()
+client.force_login(person)
+said = []
+for layer in data["layers"]:
+    values = {"layer": layer["id"], "opened": f"more-{layer['id']},wear-more-{layer['id']}"}
+    response = client.get(reverse("workbench", args=[scene.pk]), values)
+    said.append([response.status_code, layer["kind"] == "bar" and b"Bar" in response.content])
+again = files.from_data(scene_from_text(scene_as_text(files.from_data(data))))
+print(json.dumps({"said": said, "again": again == files.from_data(data)}))
+"""
+
+
+class OneMoreTest(TransactionTestCase):
+    """Whoever adds a kind writes one module: the scene takes it, says it, computes and draws it,
+    and the pages show it."""
+
+    def test_the_workbench_opens_with_every_example(self):
+        ada = make_person("ada")
+        make_scene(ada)
+        data = scene_data(name="quiet")
+        move = data["layers"][0]["moves"][0]
+        move["reach"], move["pose"] = [{"kind": "odd"}], {"warmth": 2}
+        move["stagger"] = {"order": "pairs", "gap": 2}
+        move["amount"]["keys"][0]["ease"] = {"lazy": 0.5}
+        cross = {"kind": "shape", "id": "c", "span": [0, 60], "shape": {"kind": "cross"},
+                 "effects": [{"kind": "fade"}], "masks": [{"kind": "cross", "expand": 40}],
+                 "formation": {"kind": "spiral"}}  # fmt: skip
+        data["layers"] += [cross, {"kind": "bar", "id": "b", "span": [0, 60]}]
+        with tempfile.TemporaryDirectory() as folder:
+            copy = self.copied(Path(folder))
+            for name, text in examples().items():
+                (copy / name).write_text(text)
+            made = self.told(OPENING, data, folder)
+        self.assertEqual(made["said"], [[200, False], [200, False], [200, True]])
+        self.assertTrue(made["again"], "said as a text, it is the same scene")
+
+    @staticmethod
+    def told(program, data, folder):
+        """What a program tells that runs with the copy of the core."""
+        told = subprocess.run(
+            [sys.executable, "-c", program],
+            input=json.dumps(data),
+            cwd=folder,
+            env={
+                **os.environ,
+                "PYTHONPATH": os.pathsep.join([folder, str(ROOT)]),
+                "DJANGO_SETTINGS_MODULE": "web.config.settings",
+                "BALLETTO_DATABASE_NAME": connection.settings_dict["NAME"],
+            },
+            capture_output=True,
+            text=True,
+            check=False,
+        )
+        if told.returncode:
+            raise AssertionError(told.stderr)
+        return json.loads(told.stdout)
 
     def test_one_more_of_each_is_one_module(self):
         with tempfile.TemporaryDirectory() as folder:
@@ -114,17 +190,7 @@ class OneMoreTest(TestCase):
             for name, text in examples().items():
                 (copy / name).write_text(text)
             data = scene_data(name="quiet", background={"kind": "none"})
-            told = subprocess.run(
-                [sys.executable, "-c", TRIAL],
-                input=json.dumps(data),
-                cwd=folder,
-                env={**os.environ, "PYTHONPATH": os.pathsep.join([folder, str(ROOT)])},
-                capture_output=True,
-                text=True,
-                check=False,
-            )
-        self.assertEqual(told.returncode, 0, told.stderr)
-        made = json.loads(told.stdout)
+            made = self.told(TRIAL, data, folder)
         # Of each pair both begin at once, the second alone takes part; it is lazy half of the way.
         self.assertEqual(made["down"], [0, 20, 0, 60])
         self.assertEqual(made["pixel"], [127, 127, 127, 127])  # a line of white, half faded

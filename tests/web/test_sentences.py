@@ -18,7 +18,7 @@ from balletto.scene.values.tracks import value_at
 from balletto.scene.values.value_names import value_name
 from tests.core.random_scenes import RandomScenes
 from tests.core.scenes import scene_data
-from web.workbench.layer_blocks import PLACE_ACTIONS
+from web.workbench.layer_blocks import own_actions
 from web.workbench.move_offers import MoveOffers
 from web.workbench.sentences.appearance_sentences import (
     appearance_cards,
@@ -96,7 +96,7 @@ def sentences_of(scene, layer):
 
 def offers_of(scene, layer):
     """The edits of all buttons of a layer."""
-    yield from PLACE_ACTIONS[layer.kind](layer)
+    yield from own_actions(layer)
     for _, offers in appearance_to_add(scene, layer):
         yield from offers
     for card in appearance_cards(scene, layer):

@@ -7,23 +7,13 @@ from django.conf import settings
 from django.core.exceptions import ValidationError
 
 from balletto.scene.document import MAX_LENGTH, MAX_SIDE, rate_of
-from balletto.scene.starts import USUAL_SIZES, new_scene
+from balletto.scene.starts import USUAL_RATES, USUAL_SIZES, new_scene
 
 SIZES = (
     *((f"{w}x{h}", f"{shape.capitalize()}, {w} × {h}") for (w, h), shape in USUAL_SIZES),
     ("own", "Typed below"),
 )
-RATES = (
-    ("24000/1001", "23.976"),
-    ("24", "24"),
-    ("25", "25"),
-    ("30000/1001", "29.97"),
-    ("30", "30"),
-    ("50", "50"),
-    ("60000/1001", "59.94"),
-    ("60", "60"),
-    ("own", "Typed below"),
-)
+RATES = (*USUAL_RATES, ("own", "Typed below"))
 
 
 class ProjectForm(forms.Form):

@@ -38,9 +38,9 @@ from .sentences.shape_sentences import shape_actions, shape_more, shape_sentence
 from .sentences.title_sentences import (
     TypeSentence,
     feature_actions,
-    place_actions,
     place_more,
     place_sentence,
+    title_actions,
     way_actions,
 )
 
@@ -56,21 +56,22 @@ _ICONS = {
     "group": "group",
     "adjustment": "adjust",
 }
-PLACE_ACTIONS: dict[str, Callable[[Any], list[dict[str, Any]]]] = {
-    "title": place_actions,
-    "shape": lambda layer: [*shape_actions(layer), *way_actions(layer)],
-    "flurry": lambda layer: [*flurry_actions(layer), *way_actions(layer)],
-    "picture": way_actions,
-    "video": way_actions,
-    "scene": way_actions,
-    "sound": lambda layer: [],
-    "clicks": lambda layer: [],
+# What can be done with one kind of layer alone, as edits with their names.
+OWN_ACTIONS: dict[str, Callable[[Any], list[dict[str, Any]]]] = {
+    "title": title_actions,
+    "shape": shape_actions,
+    "flurry": flurry_actions,
     "group": lambda layer: [
-        *way_actions(layer),
-        {"label": "ungroup", "edit": {"name": "ungroup-layers", "layer": layer.id}},
+        {"label": "ungroup", "edit": {"name": "ungroup-layers", "layer": layer.id}}
     ],
-    "adjustment": lambda layer: [],
 }
+
+
+def own_actions(layer: Layer) -> list[dict[str, Any]]:
+    """What can be done with a layer by its kind, and with the way that it goes."""
+    own = OWN_ACTIONS.get(layer.kind)
+    ways = way_actions(layer) if layer.has_place else []
+    return [*(own(layer) if own else []), *ways]
 
 
 @dataclass(frozen=True, eq=False)
@@ -102,7 +103,7 @@ class LayerBlock:
     @property
     def icon(self) -> str:
         """The drawing that stands for its kind."""
-        return _ICONS[self.layer.kind]
+        return _ICONS.get(self.layer.kind, _ICONS["shape"])
 
     @property
     def is_drawn(self) -> bool:
@@ -277,7 +278,7 @@ class LayerBlock:
         more = media_actions(self.view.document, self.layer)
         copies = formation_actions(self.layer)
         features = feature_actions(self.view.document, self.layer) if self.is_title else []
-        return [*PLACE_ACTIONS[self.layer.kind](self.layer), *features, *more, *copies]
+        return [*own_actions(self.layer), *features, *more, *copies]
 
     @property
     def sound_actions(self) -> list[dict[str, Any]]:

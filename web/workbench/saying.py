@@ -1,15 +1,37 @@
-"""What the line is told into which sentences are typed."""
+"""What the line is told into which sentences are typed; and the whole scene as a text."""
 
 from django.http import HttpRequest, JsonResponse
-from django.views.decorators.http import require_GET
+from django.views.decorators.http import require_GET, require_http_methods
 
 from balletto.intents.saying import Asked, meaning_of
+from balletto.scene import files
+from balletto.scene.errors import SceneError
+from balletto.sentences.scenes.text import scene_as_text, scene_from_text
 from web.pictures import frames
 from web.projects.access import own_scene
 
 from .sentences.drawings import drawing_for, drawing_of
 
 MOST_LETTERS = 4000
+
+
+@require_http_methods(["GET", "POST"])
+def scene_text(request: HttpRequest, scene_id: int) -> JsonResponse:
+    """The whole scene as a text; or, of a text that is posted, whether it makes a scene: what it
+    says, or the `fault`."""
+    scene = own_scene(request, scene_id)
+    if request.method == "GET":
+        return JsonResponse({"text": scene_as_text(frames.document_at(scene, scene.digest))})
+    try:
+        made = files.from_data(scene_from_text(request.POST.get("text", "")))
+    except SceneError as error:
+        return JsonResponse({"fault": _sentence(str(error))})
+    count = len(made.layers)
+    return JsonResponse({"said": f"It says a scene of {count} layer{'s' * (count != 1)}."})
+
+
+def _sentence(text: str) -> str:
+    return text[:1].upper() + text[1:]
 
 
 @require_GET

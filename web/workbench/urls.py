@@ -26,6 +26,7 @@ urlpatterns = [
     path("<int:scene_id>/leave/", leaving.leave, name="leave"),
     path("<int:scene_id>/read/", views.read, name="read"),
     path("<int:scene_id>/say/", saying.saying, name="say"),
+    path("<int:scene_id>/text/", saying.scene_text, name="scene-text"),
     path("<int:scene_id>/undo/", views.undo, name="undo"),
     path("<int:scene_id>/redo/", views.redo, name="redo"),
     path("<int:scene_id>/history/", views.history_list, name="history"),

@@ -23,7 +23,7 @@ from balletto.scene.document import Scene as SceneDocument
 from balletto.scene.layers.title import Title
 from balletto.scene.moving.presets import fits, parts_of, presets
 from balletto.scene.shapes import SHAPE_KINDS
-from balletto.scene.starts import WORDS
+from balletto.scene.starts import USUAL_RATES, WORDS
 from balletto.scene.values.tracks import value_at
 from balletto.sentences.scenes.wording import RATE
 from balletto.sentences.wording.pieces import Choice, said
@@ -44,10 +44,6 @@ from .sentences.phrases import Moment, shown
 from .sentences.scene_sentences import SceneWords
 from .ties import tie_targets
 
-RATES = [
-    ("24000/1001", "23.976"), ("24", "24"), ("25", "25"), ("30000/1001", "29.97"), ("30", "30"),
-    ("50", "50"), ("60000/1001", "59.94"), ("60", "60"),
-]  # fmt: skip
 _LABEL_STEPS = (1, 2, 5, 10, 20, 25, 50, 100, 200, 250, 500, 1000, 2000, 5000, 10_000, 50_000)
 _MOST_LABELS = 14
 _COLOR = re.compile('"#[0-9A-Fa-f]{6}"')
@@ -305,9 +301,11 @@ class WorkbenchView:
     def rate_sentence(self) -> SafeString:
         """The frame rate, to be chosen; what it is now is offered even if it is a rare one."""
         now = self.document.rate
-        rates = RATES if any(now == rate for rate, _ in RATES) else [(now, self.rate_said), *RATES]
-        edit, options = {"name": "set-rate"}, tuple(rates)
-        rate = Choice("rate", "Frames a second", edit=edit, value=now, options=options)
+        rates = USUAL_RATES
+        if not any(now == rate for rate, _ in rates):
+            rates = ((now, self.rate_said), *rates)
+        edit = {"name": "set-rate"}
+        rate = Choice("rate", "Frames a second", edit=edit, value=now, options=rates)
         return shown(said(f"{RATE.capitalize()}.", rate))
 
     @property

@@ -99,9 +99,9 @@ def feature_actions(scene: Scene, title: Title) -> list[dict[str, Any]]:
     return actions
 
 
-def place_actions(title: Title) -> list[dict[str, Any]]:
-    """Changes of the shape of a title's place and setting, as edits with their names."""
-    actions = way_actions(title)
+def title_actions(title: Title) -> list[dict[str, Any]]:
+    """Changes of how a title is set, as edits with their names."""
+    actions: list[dict[str, Any]] = []
     if title.style.wrap is None:
         value = {"name": "set-value", "path": f"{title.id}.style.wrap", "value": 1200}
         actions.append({"label": "break lines at a width", "edit": value})

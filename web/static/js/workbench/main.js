@@ -12,6 +12,7 @@ import * as gallery from "./line/gallery.js";
 import * as offers from "./line/offers.js";
 import * as say from "./line/say.js";
 import * as sceneHistory from "./edits/history.js";
+import * as sceneText from "./edits/scene_text.js";
 import * as keyframeRows from "./keyframes/keyframe_rows.js";
 import * as keyframeSelection from "./keyframes/keyframe_selection.js";
 import * as keyframeToggle from "./keyframes/keyframe_toggle.js";
@@ -60,6 +61,7 @@ const MODULES = [
   offers,
   palette,
   sceneHistory,
+  sceneText,
   text,
   player,
   audio,

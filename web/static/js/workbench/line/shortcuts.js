@@ -1,30 +1,15 @@
-// Keys of the workbench; those of a value in a sentence are in values.js. A key acts only where no
-// control has the focus that could mean something else by it.
+// Keys of the workbench; what they do stands in commands.js, those of a value in a sentence are in
+// values.js. A key acts only where no control has the focus that could mean something else by it.
 
-import {
-  addMarker,
-  copy,
-  copyMove,
-  duplicate,
-  holdHere,
-  keyHere,
-  layerEnd,
-  pasteText,
-  remove,
-  selectAll,
-} from "../edits/actions.js";
-import { commit, walk } from "../edits/pending.js";
-import { toggle, toggleWholeScreen } from "../picture/player.js";
-import { goTo, standing, state } from "../state.js";
-import { flip, toggleBeside } from "../edits/takes.js";
-import { go } from "../time/time.js";
-import { farther, fit, nearer } from "../picture/zoom.js";
+import { copy, copyMove, duplicate, pasteText, remove, selectAll } from "../edits/actions.js";
+import { walk } from "../edits/pending.js";
+import { standing } from "../state.js";
+import { commandFor } from "./commands.js";
 
 // Of a move whose card has the focus, that is copied.
 const copyWhatHasFocus = () => (document.activeElement.matches(".move") ? copyMove() : copy());
 const WITH_CTRL = { a: selectAll, c: copyWhatHasFocus, d: duplicate };
 const PASTE_MS = 120; // within which the browser gives what is on the clipboard, if it gives it
-const UNITS = { 1: "character", 2: "word", 3: "line" };
 const TYPED_IN = "input, textarea, select, [contenteditable]";
 const CONTROLS = "button, summary, a, [role=spinbutton], [role=slider], [role=option]";
 // Where Delete means what is selected: nowhere in particular, the picture, the list, the timeline.
@@ -33,14 +18,6 @@ const OF_LAYERS = "body, #picture, #stage, .slab, #timeline";
 function history(event) {
   event.preventDefault();
   walk(event.shiftKey ? "redo" : "undo");
-}
-
-/** To the keyframe before or after the playhead; they are those of the selected title. */
-export function goToKey(way) {
-  const frames = JSON.parse(document.getElementById("workbench-state").dataset.keys);
-  const found =
-    way < 0 ? frames.filter((frame) => frame < state.frame).at(-1) : frames.find((frame) => frame > state.frame);
-  if (found !== undefined) goTo(found);
 }
 
 /** Whether words are typed: an empty line for sentences has none, so there hands need not leave it. */
@@ -91,8 +68,8 @@ function actionOf(event) {
   )
     return null;
   if (event.key === "Delete" || event.key === "Backspace") return isOfLayers(target) ? remove : null;
-  if (event.key === " ") return target.closest(CONTROLS) ? null : toggle;
-  return LETTERS[event.key.toLowerCase()]?.(event) ?? null;
+  if (event.key === " " && target.closest(CONTROLS)) return null;
+  return commandFor(event) ?? null;
 }
 
 const isOfLayers = (target) =>
@@ -100,43 +77,6 @@ const isOfLayers = (target) =>
   (Boolean(target.closest(OF_LAYERS)) &&
     !target.closest(CONTROLS) &&
     !target.closest(".move, dialog, details, .moves, .top"));
-
-/** To the first frame of the selected layer, or to its last. */
-const toLayerEnd = (end) => () => state.layer && goTo(layerEnd(end));
-
-/** What each key does, Shift and what is selected regarded. */
-const LETTERS = {
-  arrowleft:
-    ({ shiftKey }) =>
-    () =>
-      go(shiftKey ? "back-ten" : "back"),
-  arrowright:
-    ({ shiftKey }) =>
-    () =>
-      go(shiftKey ? "next-ten" : "next"),
-  home: ({ shiftKey }) => (shiftKey ? toLayerEnd(0) : () => go("start")),
-  end: ({ shiftKey }) => (shiftKey ? toLayerEnd(1) : () => go("end")),
-  k: () => keyHere,
-  h: () => holdHere,
-  c: ({ shiftKey }) => (shiftKey ? toggleBeside : flip),
-  w: () => toggleWholeScreen,
-  m: () => addMarker,
-  g: () => () => document.getElementById("time").focus(),
-  "+": () => nearer,
-  "=": () => nearer,
-  "-": () => farther,
-  0: () => fit,
-  ",": () => () => goToKey(-1),
-  ".": () => () => goToKey(1),
-  ...Object.fromEntries(
-    Object.entries(UNITS).map(([digit, unit]) => [
-      digit,
-      () =>
-        state.move &&
-        (() => commit({ name: "set-value", path: `${state.layer}.moves.${state.move}.unit`, value: unit })),
-    ]),
-  ),
-};
 
 export function listen() {
   document.addEventListener("keydown", key);
