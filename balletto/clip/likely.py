@@ -11,7 +11,7 @@ from ..scene.document import Scene
 from .export_settings import ExportSettings, clip_times
 from .formats import FORMATS
 from .mixing import has_sound
-from .pieces import CollectedPieces, EncodedPieces, Pieces, Whole, read_lossless
+from .pieces import ClipPieces, CollectedPieces, EncodedPieces, Whole, read_lossless
 from .render import is_slow, render_segment, segments
 
 _STRETCHES, _FRAMES = 5, 6  # that are made, and how many frames each has
@@ -50,7 +50,7 @@ def _stretches(count: int) -> list[range]:
 
 
 def _sampled(
-    scene: Scene, settings: ExportSettings, pieces: Pieces, count: int, folder: Path
+    scene: Scene, settings: ExportSettings, pieces: ClipPieces, count: int, folder: Path
 ) -> tuple[float, float]:
     """The bytes of a frame that stands alone, and of one that follows another: their means."""
     began = time.thread_time()
@@ -79,7 +79,7 @@ def _packets(scene: Scene, settings: ExportSettings, part: range, path: Path) ->
 
 
 def _whole(
-    scene: Scene, settings: ExportSettings, pieces: Pieces, part: range, folder: Path
+    scene: Scene, settings: ExportSettings, pieces: ClipPieces, part: range, folder: Path
 ) -> float:
     """The bytes of a file of some frames of the clip."""
     piece, path = folder / f"piece{pieces.suffix}", folder / "whole"
@@ -90,7 +90,7 @@ def _whole(
     return float(path.stat().st_size)
 
 
-def _whole_pictures(scene: Scene, settings: ExportSettings, pieces: Pieces, count: int) -> int:
+def _whole_pictures(scene: Scene, settings: ExportSettings, pieces: ClipPieces, count: int) -> int:
     """How many frames of the clip do not build on others: the first of each piece, at least."""
     if not isinstance(pieces, EncodedPieces):
         return 1

@@ -21,7 +21,7 @@ from .export_settings import ExportSettings
 from .videos import VideoWriter
 
 Samples = Callable[[], list[np.ndarray]]
-Progress = Callable[[int], None]
+ToldProgress = Callable[[int], None]
 
 
 class Whole(NamedTuple):
@@ -39,7 +39,7 @@ class Writer(Protocol):
         """Adds the next frame."""
 
 
-class Pieces(Protocol):
+class ClipPieces(Protocol):
     """How a format's pieces are made and put together."""
 
     suffix: str
@@ -51,7 +51,7 @@ class Pieces(Protocol):
 
     def put_together(
         self, pieces: Sequence[Path], path: Path, settings: ExportSettings, whole: Whole,
-        progress: Progress,
+        progress: ToldProgress,
     ) -> None:  # fmt: skip
         """Makes the file of its pieces, in order; tells how many frames are in it so far."""
 
@@ -68,7 +68,7 @@ class EncodedPieces:
 
     def put_together(
         self, pieces: Sequence[Path], path: Path, settings: ExportSettings, whole: Whole,
-        progress: Progress,
+        progress: ToldProgress,
     ) -> None:  # fmt: skip
         join(pieces, path, settings.rate, self._codec, whole.sound())
 
@@ -121,7 +121,7 @@ class CollectedPieces:
 
     def put_together(
         self, pieces: Sequence[Path], path: Path, settings: ExportSettings, whole: Whole,
-        progress: Progress,
+        progress: ToldProgress,
     ) -> None:  # fmt: skip
         with self._open_whole(path, settings, whole.samples) as writer:
             for done, pixels in enumerate(read_lossless(pieces), start=1):
@@ -140,7 +140,7 @@ class StillPieces:
 
     def put_together(
         self, pieces: Sequence[Path], path: Path, settings: ExportSettings, whole: Whole,
-        progress: Progress,
+        progress: ToldProgress,
     ) -> None:  # fmt: skip
         path.write_bytes(pieces[0].read_bytes())
 

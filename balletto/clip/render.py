@@ -27,7 +27,7 @@ from .export_settings import ExportSettings, clip_times, seen_in
 from .formats import FORMATS, check_settings
 from .memory import give_back, keep_at_hand
 from .mixing import has_sound, mixed
-from .pieces import DrawnPieces, Progress, Whole
+from .pieces import DrawnPieces, ToldProgress, Whole
 
 SEGMENT_FRAMES = 240
 _SEGMENTS_A_WORKER, _FEWEST_FRAMES = 4, 8
@@ -95,7 +95,7 @@ def render_segment(
     settings: ExportSettings,
     part: range,
     path: Path,
-    progress: Progress,
+    progress: ToldProgress,
     threads: int,
 ) -> None:
     """Draws and encodes the clip's frames of those numbers into a piece at `path`, all in memory
@@ -114,7 +114,11 @@ def render_segment(
 
 
 def put_together(
-    scene: Scene, settings: ExportSettings, pieces: Sequence[Path], path: Path, progress: Progress
+    scene: Scene,
+    settings: ExportSettings,
+    pieces: Sequence[Path],
+    path: Path,
+    progress: ToldProgress,
 ) -> None:
     """Makes the clip of its pieces."""
     whole = Whole(partial(_samples, scene, settings), partial(_sound, scene, settings))
@@ -132,7 +136,7 @@ def _samples(scene: Scene, settings: ExportSettings) -> list[np.ndarray]:
 
 
 def render(
-    scene: Scene, settings: ExportSettings, path: Path, progress: Progress = lambda done: None
+    scene: Scene, settings: ExportSettings, path: Path, progress: ToldProgress = lambda done: None
 ) -> int:
     """Renders a clip to a file at `path`, which appears only when it is whole; the number of
     frames that it has. ClipError if it cannot be done."""
@@ -157,7 +161,7 @@ def _render_in_turn(
     settings: ExportSettings,
     parts: list[range],
     pieces: list[Path],
-    progress: Progress,
+    progress: ToldProgress,
 ) -> None:
     for part, piece in zip(parts, pieces, strict=True):
         if part.start:
@@ -166,7 +170,7 @@ def _render_in_turn(
         render_segment(scene, settings, part, piece, told, encoder_threads())
 
 
-def _told_from(before: int, progress: Progress, done: int) -> None:
+def _told_from(before: int, progress: ToldProgress, done: int) -> None:
     progress(before + done)
 
 
@@ -175,7 +179,7 @@ def _render_side_by_side(
     settings: ExportSettings,
     parts: list[range],
     pieces: list[Path],
-    progress: Progress,
+    progress: ToldProgress,
 ) -> None:
     """Segments in several processes, one for each core; progress goes on with each of them."""
     data, folders, done = to_data(scene), (scene.folder, scene.fonts_folder), 0

@@ -195,6 +195,8 @@ def _setting(situation: Situation, layer: str, line: str, data: Data) -> list[Da
         values["flurry.source"] = THINGS[things]
     if stroke := data.get("stroke"):
         values["stroke"] = {**(situation.layer(layer).get("stroke") or {}), **stroke}
+    if "text" in values:
+        edits.append({"name": "set-text", "layer": layer, "text": values.pop("text")})
     edits += [
         {"name": "set-value", "path": f"{layer}.{path}", "value": value}
         for path, value in values.items()

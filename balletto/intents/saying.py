@@ -12,7 +12,7 @@ from ..sentences.moves.wording import move_text
 from ..sentences.reader import (
     EVERYTHING,
     Context,
-    Said,
+    Meaning,
     context_of,
     move_of,
     read,
@@ -131,7 +131,7 @@ def _of_one(what: str, data: Data, index: int, layers: list[str]) -> Data:
     return data
 
 
-def _read(situation: Situation, line: str, layer: str, may_say: tuple[str, ...]) -> Said:
+def _read(situation: Situation, line: str, layer: str, may_say: tuple[str, ...]) -> Meaning:
     try:
         return read(line, context_of(situation.document, layer, may_say))
     except SayingError as fault:
@@ -194,7 +194,7 @@ def make_scene(situation: Situation, wanted: Data) -> Data:
 # What a line means so far
 
 
-class Asked(NamedTuple):
+class AskedLine(NamedTuple):
     """For what a line is typed: a layer; its move `move`, which is said anew, or with `goes_on`
     said more of; `current` is the move that it may go on with."""
 
@@ -204,7 +204,7 @@ class Asked(NamedTuple):
     current: str = ""
 
 
-def meaning_of(document: Scene, text: str, asked: Asked) -> Data:
+def meaning_of(document: Scene, text: str, asked: AskedLine) -> Data:
     """What a text that is typed means so far: `said`, in full words, and what that is; or the
     `fault`; `next`, what may come at its end; and `values`, where numbers and the like stand."""
     may_say = ("move",) if asked.move else EVERYTHING

@@ -24,7 +24,7 @@ from ..scene.values.keyable import (
 )
 from ..scene.values.measures import Measure
 from ..scene.values.quantities import Course, number_of, read_quantity
-from ..scene.values.quantity_reader import Context, QuantityError
+from ..scene.values.quantity_reader import QuantityContext, QuantityError
 
 Data = dict[str, Any]
 _SPREAD_SEED = 1  # of the chance of "random 10 to 90"
@@ -60,7 +60,7 @@ def _chance(index: int) -> float:
     return float(hash_random(_SPREAD_SEED, index, _CHANCE_OF, 0))
 
 
-def _context(document: Scene, wanted: Data, path: str) -> Context:
+def _context(document: Scene, wanted: Data, path: str) -> QuantityContext:
     typed = wanted["typed"]
     now, rest = number_of(typed.get("now")), number_of(typed.get("rest"))
     there = number_of(_safely(lambda: _there(document, wanted, path)))
@@ -68,7 +68,7 @@ def _context(document: Scene, wanted: Data, path: str) -> Context:
     found = keyable(document, path) if path else None
     if path and rest is None:
         rest = rest_of(path)
-    return Context(
+    return QuantityContext(
         rate=float(document.frames_a_second),
         side=side_of(document, path),
         now=now,

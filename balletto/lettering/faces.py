@@ -69,7 +69,7 @@ def _range(axis: hb.OTVarAxisInfo) -> tuple[float, float, float]:
 
 
 @dataclass(frozen=True, eq=False)
-class Part:
+class FacePart:
     """One file of a family at its axis values."""
 
     path: Path
@@ -80,7 +80,7 @@ class Part:
     _outlines: dict[int, tuple[Command, ...]] = field(default_factory=dict)
     _color_kinds: dict[int, str | None] = field(default_factory=dict)
 
-    def moved(self, changes: tuple[tuple[str, float], ...]) -> "Part":
+    def moved(self, changes: tuple[tuple[str, float], ...]) -> "FacePart":
         """This file with some axes moved by so much, in steps so fine that none is seen; each
         stays in its range, and one that the font lacks has no effect."""
         wanted = dict(changes)
@@ -152,14 +152,14 @@ def _is_unseen(point: str) -> bool:
 
 
 @lru_cache(maxsize=1024)
-def _part(path: Path, axes: tuple[tuple[str, float], ...]) -> Part:
+def _part(path: Path, axes: tuple[tuple[str, float], ...]) -> FacePart:
     file = _open(path)
     font = hb.Font(file.face)
     font.set_variations(dict(axes))
-    return Part(path, axes, font, file.covered, file.face.upem)
+    return FacePart(path, axes, font, file.covered, file.face.upem)
 
 
-def part_of_file(path: Path) -> Part:
+def part_of_file(path: Path) -> FacePart:
     """A font file as it is when nothing is said of its axes."""
     return _part(path, _clamped(_open(path).axes, {}))
 
@@ -180,7 +180,7 @@ _DRAW = _draw_functions()
 class Found(NamedTuple):
     """The file that a character is set in, and its family; None where no font has its glyph."""
 
-    part: Part
+    part: FacePart
     family: str | None
 
 
@@ -349,7 +349,7 @@ def resting_axes(family: Family, size: float) -> dict[str, float]:
     return dict(_clamped(axes_of(family), {"wght": 400.0, "opsz": size}))
 
 
-def _part_near(path: Path, axes: tuple[tuple[str, float], ...]) -> Part:
+def _part_near(path: Path, axes: tuple[tuple[str, float], ...]) -> FacePart:
     """A file at axis values as near to those wanted as it has them."""
     return _part(path, _clamped(_open(path).axes, dict(axes)))
 

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from ..scene.layers.title import Title
 from .families import Families
-from .lines import Line, set_lines
+from .lines import SetLine, set_lines
 from .units import is_blank
 
 _STEPS = 12  # halvings: the size is found to a four thousandth of what it may change by
@@ -66,7 +66,7 @@ def _sized(title: Title, factor: float, wrap: float | None) -> Title:
     return title.model_copy(update={"style": style, "runs": runs})
 
 
-def _width(line: Line) -> float:
+def _width(line: SetLine) -> float:
     """How wide a line is, without the white space at its ends."""
     cells = [line.cells[index] for index in line.order]
     seen = [cell for cell in cells if not is_blank(cell.text)]

@@ -13,7 +13,7 @@ from fontTools.ttLib.tables.DefaultTable import DefaultTable
 
 from ..apart import LostProcess, apart
 from ..scene.model import MAX_TEXT
-from .faces import Part, part_of_file
+from .faces import FacePart, part_of_file
 from .font_files import MOST_BYTES, FontAbout, FontFileError, about, fonts_in
 
 MOST_FONTS = 40  # of a collection
@@ -95,7 +95,7 @@ def _sanitize(path: Path, into: Path) -> None:
         raise FontFileError(f"its tables are damaged ({told})")
 
 
-def _paint(part: Part, number: int) -> None:
+def _paint(part: FacePart, number: int) -> None:
     """Paints a glyph that has layers, on a few pixels: what harms only harms this process."""
     paint = hb.RasterPaint()
     scale = _PAINTED_SIDE / max(part.units, 1)

@@ -16,7 +16,7 @@ from ..scene.layers.title import Title
 from ..scene.letters.characters import characters_of
 from .families import Families
 from .fitting import fitted
-from .lines import SHARES, Line, keeps_ligatures, set_lines
+from .lines import SHARES, SetLine, keeps_ligatures, set_lines
 from .own_fonts import families_of
 from .setting import Setting
 from .shaping import Cell, Glyph
@@ -170,7 +170,7 @@ def _laid_out(asked: _Asked) -> Layout:
     )
 
 
-def _shows(line: Line) -> bool:
+def _shows(line: SetLine) -> bool:
     return any(not is_blank(cell.text) for cell in line.cells)
 
 
@@ -187,7 +187,7 @@ def _members(words: list[int], lines: list[int]) -> dict[str, np.ndarray]:
     }
 
 
-def _rows(lines: list[Line], share: float) -> list[Row]:
+def _rows(lines: list[SetLine], share: float) -> list[Row]:
     rows, start = [], 0
     for line in lines:
         cells = [line.cells[index] for index in line.order]
@@ -205,7 +205,7 @@ def _rows(lines: list[Line], share: float) -> list[Row]:
     return rows
 
 
-def _character(cell: Cell, line: Line, number: int, word: int) -> Character:
+def _character(cell: Cell, line: SetLine, number: int, word: int) -> Character:
     glyphs = tuple(
         g.shifted(cell.x, line.baseline) for g in cell.glyphs if g.commands or g.is_colored
     )
@@ -225,7 +225,7 @@ def ink_of(glyphs: Sequence[Glyph]) -> tuple[float, float, float, float]:
     return min(lefts), min(tops), max(rights), max(bottoms)
 
 
-def _box(cell: Cell, line: Line) -> tuple[float, float, float, float]:
+def _box(cell: Cell, line: SetLine) -> tuple[float, float, float, float]:
     top = line.baseline - cell.setting.ascent
     return cell.x, top, cell.x + cell.advance, line.baseline + cell.setting.descent
 

@@ -20,7 +20,7 @@ SHARES = {"left": 0.0, "center": 0.5, "right": 1.0}
 
 
 @dataclass
-class Line:
+class SetLine:
     """A line as set: its cells in reading order, and the indices from left to right of those that
     are aligned."""
 
@@ -33,7 +33,7 @@ class Line:
     baseline: float = 0.0
 
 
-def set_lines(title: Title, families: Families, characters: tuple[str, ...]) -> list[Line]:
+def set_lines(title: Title, families: Families, characters: tuple[str, ...]) -> list[SetLine]:
     """The lines of a title."""
     settings = settings_of(title, families, len(characters))
     lines = []
@@ -118,7 +118,7 @@ def _width(cells: list[Cell]) -> float:
     return sum(cell.pitch for cell in cells[:end]) - cells[end - 1].setting.spacing
 
 
-def _line(cells: list[Cell], base: int, title: Title, own: Setting) -> Line:
+def _line(cells: list[Cell], base: int, title: Title, own: Setting) -> SetLine:
     order = visual_order(_line_levels(cells, base))
     x = 0.0
     for index in order:
@@ -132,7 +132,7 @@ def _line(cells: list[Cell], base: int, title: Title, own: Setting) -> Line:
         for cell in cells:
             cell.x -= shift
     settings = {id(cell.setting): cell.setting for cell in cells}.values() or [own]
-    return Line(
+    return SetLine(
         cells,
         order,
         base,
@@ -160,7 +160,7 @@ def _aligned(cells: list[Cell], order: list[int], is_wrapped: bool) -> list[int]
     return order[inked[0] : inked[-1] + 1] if inked else order
 
 
-def _stack(lines: list[Line]) -> None:
+def _stack(lines: list[SetLine]) -> None:
     """Gives each line its baseline, the middle of the whole block at y = 0."""
     baseline = 0.0
     for line in lines[1:]:

@@ -12,7 +12,7 @@ import uharfbuzz as hb
 from fontTools.unicodedata import script
 
 from .bidi import levels_of
-from .faces import Command, Extents, Found, Part
+from .faces import Command, Extents, FacePart, Found
 from .setting import Setting
 
 _JOINING = ("liga", "clig", "dlig", "hlig")
@@ -23,7 +23,7 @@ _NO_SCRIPT = ("Zyyy", "Zinh", "Zzzz")
 class Glyph:
     """A glyph of a font file, drawn at `x`, `y` px times `scale` (px for a font unit)."""
 
-    part: Part
+    part: FacePart
     number: int
     x: float
     y: float

@@ -27,12 +27,12 @@ from .recent import Recent
 from .spaces.gathering import ways_together
 from .spaces.off_picture import off_picture
 from .stagger import delays_of
-from .units import Part, Units, cells_among, is_of_whole_units, part_of, units_for
+from .units import UnitPart, Units, cells_among, is_of_whole_units, part_of, units_for
 
 # Over a longer course than this, what units have in common is no longer worth working out whole.
 MOST_FRAMES_ALIKE = 20_000
 # A point in a box, and whose box it is.
-Pivot = tuple[tuple[float, float], str]
+PivotPoint = tuple[tuple[float, float], str]
 
 
 @dataclass(frozen=True)
@@ -70,9 +70,9 @@ class Composite:
     member: np.ndarray = field(default_factory=_no_units)
     boxes: np.ndarray = field(default_factory=_no_units)
     edges: np.ndarray = field(default_factory=_no_units)
-    pivot: Pivot = ((0.5, 0.5), "unit")
+    pivot: PivotPoint = ((0.5, 0.5), "unit")
     values: dict[str, Any] = field(default_factory=dict)
-    turns: dict[Pivot, "Composite"] = field(default_factory=dict)
+    turns: dict[PivotPoint, "Composite"] = field(default_factory=dict)
     cell_tracking: np.ndarray | None = None
 
     def __getitem__(self, name: str) -> Any:
@@ -176,7 +176,7 @@ def compose(scene: Scene, title: Title, layout: Layout, times: np.ndarray) -> di
     return composites
 
 
-def _is_whole(layout: Layout, kind: str, move: Move, parts: dict[Any, Part]) -> bool:
+def _is_whole(layout: Layout, kind: str, move: Move, parts: dict[Any, UnitPart]) -> bool:
     return move.among is None or is_of_whole_units(layout, kind, parts[move.among])
 
 
@@ -238,17 +238,17 @@ class _Sum:
         composite = self._summed(moves, count, widened, whole)
         return self._narrowed(composite, whole) if spaced else composite
 
-    def of_some(self, moves: list[Move], part: Part) -> Composite:
+    def of_some(self, moves: list[Move], part: UnitPart) -> Composite:
         """Moves of units that are parts of others; all other letters are one unit more, at rest."""
         count = len(part.boxes)
         member = np.full(len(self.layout.characters), count)
         member[part.letters] = part.member
         boxes = np.concatenate([part.boxes.reshape(-1, 4), np.zeros((1, 4))])
         edges = np.concatenate([part.edges.reshape(-1, 2), np.zeros((1, 2), dtype=int)])
-        wider = Part(part.letters, member, boxes, part.centers, edges)
+        wider = UnitPart(part.letters, member, boxes, part.centers, edges)
         return self._summed(moves, count + 1, lambda _: (count + 1, np.arange(count)), wider)
 
-    def _narrowed(self, composite: Composite, whole: Part) -> Composite:
+    def _narrowed(self, composite: Composite, whole: UnitPart) -> Composite:
         """Values of all cells as those of the characters."""
         visible = self.layout.visible
 
@@ -262,7 +262,7 @@ class _Sum:
 
         return narrowed(composite)
 
-    def _empty(self, count: int, part: Part, *more: Any) -> Composite:
+    def _empty(self, count: int, part: UnitPart, *more: Any) -> Composite:
         shape = (len(self.times), count)
         return Composite(shape, self.kind, part.member, part.boxes, part.edges, *more)
 
@@ -271,7 +271,7 @@ class _Sum:
         moves: list[Move],
         count: int,
         widened: Callable[[Move], Widened | None],
-        part: Part,
+        part: UnitPart,
     ) -> Composite:
         pivots = list(dict.fromkeys(_pivot_of(move) for move in moves))
         composite = self._empty(count, part, pivots[0])
@@ -327,7 +327,7 @@ class _Sum:
             composite.join(name, _widened(way, *place) if place else way, np.ones(1))
 
 
-def _pivot_of(move: Move) -> Pivot:
+def _pivot_of(move: Move) -> PivotPoint:
     return move.pivot, move.pivot_of
 
 

@@ -56,7 +56,7 @@ def _tracks(part: Any, path: str) -> Iterator[tuple[str, Track[Any]]]:
             yield from _tracks(item, f"{path}.{index}")
 
 
-class Course(NamedTuple):
+class SampledCourse(NamedTuple):
     """A course sampled: `times` (n,) in frames of the scene, and for each of the value's numbers
     (parts) `values` (parts, n) and `speeds` (parts, n), in units a frame."""
 
@@ -65,7 +65,7 @@ class Course(NamedTuple):
     speeds: np.ndarray
 
 
-def sampled(scene: Scene, keyed: KeyedValue) -> Course:
+def sampled(scene: Scene, keyed: KeyedValue) -> SampledCourse:
     """The course of a keyed value over the whole scene, with both sides of each key.
 
     Colours are in OKLab. A speed is the change over the thousandth of a frame ahead; a jump in that
@@ -79,7 +79,7 @@ def sampled(scene: Scene, keyed: KeyedValue) -> Course:
     ahead = [_parts(keyed.track, times - keyed.start + _STEP * n / 3) for n in range(4)]
     # Of three parts of the step, two are beside a jump.
     speeds = np.median(np.diff(ahead, axis=0), axis=0) / (_STEP / 3)
-    return Course(times, values, speeds)
+    return SampledCourse(times, values, speeds)
 
 
 def _parts(track: Track[Any], times: np.ndarray) -> np.ndarray:

@@ -8,7 +8,7 @@ import numpy as np
 from ..scene.eases import ease_function
 from ..scene.moving.moves import Distribution, Stagger
 from ..scene.orders import ranks_of
-from .units import Group, Units
+from .units import UnitGroup, Units
 
 
 def delays_of(stagger: Stagger | None, units: Units) -> np.ndarray:
@@ -41,7 +41,9 @@ def levels_of(stagger: Stagger, units: Units) -> list[Level]:
         ranks = ranks_of(stagger, units)
         return [Level(stagger, ranks, _spread(stagger, ranks), [np.arange(len(units))])]
     groups = stagger.groups
-    group = units.find_group(groups.by) or Group(np.zeros(len(units), dtype=int), np.zeros((1, 2)))
+    group = units.find_group(groups.by) or UnitGroup(
+        np.zeros(len(units), dtype=int), np.zeros((1, 2))
+    )
     outer_ranks = ranks_of(groups, replace(units, centers=group.centers))
     outer = _spread(groups, outer_ranks)
     ranks, delays = np.zeros(len(units)), np.zeros(len(units))

@@ -17,7 +17,7 @@ from .spaces.along import text_path
 
 
 @dataclass(frozen=True)
-class Group:
+class UnitGroup:
     """Larger units: which of them each unit is in, (n,), and their rest centres, (m, 2)."""
 
     member: np.ndarray
@@ -41,7 +41,7 @@ class Units:
     """
 
     centers: np.ndarray
-    find_group: Callable[[str], Group | None] = _no_group
+    find_group: Callable[[str], UnitGroup | None] = _no_group
     length: int = 1
     rate: Fraction = Fraction(30)
     project: Callable[[np.ndarray, np.ndarray], np.ndarray] | None = None
@@ -69,7 +69,7 @@ Among = tuple[tuple[int, int], ...] | None
 
 
 @dataclass(frozen=True)
-class Part:
+class UnitPart:
     """The units of a kind of a title, or of some of its letters.
 
     letters: (k,) the characters that are in them; member: (k,) the unit of each
@@ -83,18 +83,20 @@ class Part:
     edges: np.ndarray
 
 
-def part_of(layout: Layout, kind: str, among: Among = None) -> Part:
+def part_of(layout: Layout, kind: str, among: Among = None) -> UnitPart:
     """The units of a kind: all, or with `among` what of them lies in ranges of the text."""
     if among is None:
         letters = np.arange(len(layout.characters))
         member = layout.member[kind]
-        return Part(letters, member, layout.boxes[kind], layout.centers[kind], layout.edges[kind])
+        return UnitPart(
+            letters, member, layout.boxes[kind], layout.centers[kind], layout.edges[kind]
+        )
     indices = np.array([character.index for character in layout.characters], dtype=int)
     letters = np.flatnonzero(_within(indices, among))
     _, member = np.unique(layout.member[kind][letters], return_inverse=True)
     boxes = layout.boxes["character"][letters]
     union, edges = unions(boxes, member), edges_of(boxes, member)
-    return Part(letters, member, union, (union[:, :2] + union[:, 2:]) / 2, letters[edges])
+    return UnitPart(letters, member, union, (union[:, :2] + union[:, 2:]) / 2, letters[edges])
 
 
 def _within(indices: np.ndarray, among: Among) -> np.ndarray:
@@ -104,7 +106,7 @@ def _within(indices: np.ndarray, among: Among) -> np.ndarray:
     return inside
 
 
-def is_of_whole_units(layout: Layout, kind: str, part: Part) -> bool:
+def is_of_whole_units(layout: Layout, kind: str, part: UnitPart) -> bool:
     """Whether the units of a part are whole words, lines or titles."""
     own = layout.member[kind]
     return bool(np.isin(own, own[part.letters]).sum() == len(part.letters))
@@ -149,13 +151,13 @@ def units_of(
         centers, member = part.centers, part.member
         larger = {by: layout.member[by][part.letters] for by in ("word", "line")}
 
-    def find_group(by: str) -> Group:
+    def find_group(by: str) -> UnitGroup:
         _, first = np.unique(member, return_index=True)  # a character of each unit
         of = larger[by][first]
         if among is None:
-            return Group(of, layout.centers[by])
+            return UnitGroup(of, layout.centers[by])
         known, of = np.unique(of, return_inverse=True)
-        return Group(of, layout.centers[by][known])
+        return UnitGroup(of, layout.centers[by][known])
 
     hear = partial(loudness_in, scene)
     return Units(centers, find_group, scene.length, scene.frames_a_second, project, hear)

@@ -40,7 +40,7 @@ FitKind = Literal["whole", "filled", "placed"]
 FIT_KINDS: tuple[str, ...] = get_args(FitKind)
 
 
-class Place(Model):
+class FitPlace(Model):
     """Where a layer stands in a shape: moved by px of the scene, and larger or smaller."""
 
     layer: Identifier
@@ -53,7 +53,7 @@ class Fit(Model):
 
     shape: Annotated[str, _SHAPE, AfterValidator(_known_shape)]
     by: FitKind = "whole"
-    places: tuple[Place, ...] = Field((), max_length=1000)
+    places: tuple[FitPlace, ...] = Field((), max_length=1000)
 
 
 class View(NamedTuple):
@@ -61,7 +61,7 @@ class View(NamedTuple):
     as it is by itself, by which letters are chosen."""
 
     origin: tuple[float, float] = (0.0, 0.0)
-    places: dict[str, Place] = {}
+    places: dict[str, FitPlace] = {}
     unfitted: Any = None
 
 

@@ -4,7 +4,7 @@ import re
 from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cache
-from typing import Any, NamedTuple
+from typing import Any, NamedTuple, Protocol
 
 from pydantic import ValidationError
 
@@ -42,7 +42,7 @@ from .layers.reader import (
     LayerReader,
     SettingReader,
     layer_phrases,
-    phrases_of_several,
+    quiet_phrases,
 )
 from .layers.shapes import A_PATH
 from .moves.clauses import CLAUSES, UNITS_OF_LAYERS, nouns
@@ -94,7 +94,7 @@ def context_of(scene: Scene, layer_id: Any, may_say: tuple[str, ...] = EVERYTHIN
     return Context(rate, getattr(layer, "text", None), may_say, kind, shape, has_copies, shapes)
 
 
-class Said(NamedTuple):
+class Meaning(NamedTuple):
     """What a sentence says: "move", "style", "effect" ..., and that as plain data. Of a scene, a
     place and a new layer it is what is said alone."""
 
@@ -127,7 +127,7 @@ def all_atoms() -> Atoms:
     ]
     for pattern in (*place_patterns(), *scene_patterns()):
         phrases += pattern.phrases()
-    return Atoms(phrases, list(phrases_of_several()), SHORT, frozenset(_units()))
+    return Atoms(phrases, list(quiet_phrases()), SHORT, frozenset(_units()))
 
 
 def _units() -> set[str]:
@@ -144,20 +144,35 @@ def _units() -> set[str]:
     return {unit.strip() for each in measures for unit in (each.unit, each.one)} - {""}
 
 
+class Reader(Protocol):
+    """What reads one kind of thing from a reading, clause by clause.
+
+    places: where in the text each value was said
+    """
+
+    @property
+    def reading(self) -> Reading: ...
+
+    @property
+    def places(self) -> dict[str, tuple[int, int]]: ...
+
+    def step(self) -> bool:
+        """Reads what comes next; False if it is not understood."""
+
+
 @dataclass
 class Attempt:
     """One way to read a text, as far as it went."""
 
     what: str
-    reader: Any
+    reader: Reader
     make: Callable[[], dict[str, Any]]
     check: Callable[[dict[str, Any]], Model | None] | None
     name: str = ""
 
     @property
     def reading(self) -> Reading:
-        found: Reading = self.reader.reading
-        return found
+        return self.reader.reading
 
     def run(self) -> "Attempt":
         """Reads as far as it is understood."""
@@ -172,14 +187,14 @@ class Attempt:
         return self.reading.atom() is None and known and bool(self.reading.atoms)
 
 
-def read(text: str, context: Context | None = None) -> Said:
+def read(text: str, context: Context | None = None) -> Meaning:
     """What a sentence says.
 
     SayingError if anything of it is not understood: nothing is dropped, and nothing is made.
     """
     context = context or Context()
     tried: list[Attempt] = []
-    for attempt in sorted(attempts(text, context), key=_tells_a_form, reverse=True):
+    for attempt in _in_order(attempts(text, context)):
         if not attempt.reading.atoms:
             raise SayingError("nothing is said: say “letters from 100 below”", 0, len(text))
         tried.append(attempt.run())
@@ -189,13 +204,20 @@ def read(text: str, context: Context | None = None) -> Said:
     raise fault_of(text, furthest.reading)
 
 
+def _in_order(found: list[Attempt]) -> list[Attempt]:
+    """Attempts in the order in which they are made: what tells a new shape by its form comes first.
+    “a line from ... to ...” does, also where a line is selected, of which “a line of 6 px” is just
+    the stroke."""
+    return sorted(found, key=_tells_a_form, reverse=True)
+
+
 def _tells_a_form(attempt: Attempt) -> bool:
-    """Whether it begins a new shape by its form: “a line from ... to ...” is one, also where a line
-    is selected, of which “a line of 6 px” is just the stroke."""
-    if attempt.what != "layer" or attempt.reading.atom() is None:
+    """Whether it begins a new shape by its form, told by a reading of its own."""
+    reading = attempt.reader.reading
+    if attempt.what != "layer" or reading.atom() is None:
         return False
-    reader: LayerReader = attempt.reader
-    return bool(reader.step() and reader.step() and reader.tells_a_form)
+    looking = LayerReader(Reading(reading.atoms, reading.reader, reading.rate))
+    return bool(looking.step() and looking.step() and looking.tells_a_form)
 
 
 def _begun(attempt: Attempt) -> int:
@@ -360,7 +382,7 @@ def _name_of(text: str) -> tuple[str, int]:
     return name.strip(), found.end()
 
 
-def _checked(text: str, attempt: Attempt) -> Said:
+def _checked(text: str, attempt: Attempt) -> Meaning:
     """What was said; SayingError where the scene would not take it, at its place in the text."""
     data = attempt.make()
     if attempt.name:
@@ -376,4 +398,4 @@ def _checked(text: str, attempt: Attempt) -> Said:
             raise SayingError(f"“{text[start:end]}”: {fault.message}", start, end) from None
         except QuantityError as refused:
             raise SayingError(str(refused), 0, len(text)) from None
-    return Said(attempt.what, data)
+    return Meaning(attempt.what, data)

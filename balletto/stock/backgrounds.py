@@ -18,7 +18,9 @@ from . import SIZE
 WIDTH, HEIGHT = SIZE
 RATE = 30
 _SMALL = 4  # soft pictures are worked out so many times smaller
-Draw = Callable[[float], np.ndarray]  # a share of the time to colours (height, width, 3) in 0..1
+DrawBackground = Callable[
+    [float], np.ndarray
+]  # a share of the time to colours (height, width, 3) in 0..1
 
 
 def _color(text: str) -> np.ndarray:
@@ -49,7 +51,7 @@ def _smooth(share: np.ndarray) -> np.ndarray:
     return share * share * (3 - 2 * share)
 
 
-def _drifting_colour() -> Draw:
+def _drifting_colour() -> DrawBackground:
     """Four soft colours that go round each other."""
     across, down = _places(_SMALL)
     spots = (  # colour, place, way, whole turns, size
@@ -71,7 +73,7 @@ def _drifting_colour() -> Draw:
     return draw
 
 
-def _soft_lights() -> Draw:
+def _soft_lights() -> DrawBackground:
     """Lights out of focus that rise and breathe."""
     random = np.random.default_rng(3)
     across, down = _places(2)
@@ -105,7 +107,7 @@ def _soft_lights() -> Draw:
     return draw
 
 
-def _stars() -> Draw:
+def _stars() -> DrawBackground:
     """A sky of stars that twinkle, before a band of mist."""
     random = np.random.default_rng(11)
     across, down = _places()
@@ -133,7 +135,7 @@ def _stars() -> Draw:
     return draw
 
 
-def _waves() -> Draw:
+def _waves() -> DrawBackground:
     """Five waves, one behind the other, each at a pace of its own."""
     across, down = _places()
     rows = (  # height, swell, waves across, whole turns, phase
@@ -154,7 +156,7 @@ def _waves() -> Draw:
     return draw
 
 
-def _stripes() -> Draw:
+def _stripes() -> DrawBackground:
     """Slanted stripes that move on by one of them."""
     across, down = _places()
     width = 0.16
@@ -168,7 +170,7 @@ def _stripes() -> Draw:
     return draw
 
 
-def _halftone() -> Draw:
+def _halftone() -> DrawBackground:
     """Dots whose sizes a wave goes through: white on black, so that it serves as a matte."""
     across, down = _places()
     pitch = 1 / 20
@@ -188,7 +190,7 @@ def _halftone() -> Draw:
     return draw
 
 
-def _paper() -> Draw:
+def _paper() -> DrawBackground:
     """Paper that was filmed sheet by sheet: eight sheets, eight a second."""
     random = np.random.default_rng(5)
     across, down = _places()
@@ -205,7 +207,7 @@ def _paper() -> Draw:
     return lambda share: sheets[int(share * 8) % 8]
 
 
-def _grain() -> Draw:
+def _grain() -> DrawBackground:
     """The grain of a film about an even grey: twelve pictures, twelve a second."""
     random = np.random.default_rng(8)
 
@@ -221,7 +223,7 @@ def _grain() -> Draw:
 class _Background:
     """How one is made: it lasts so many seconds; `factor` is that of x264, lower is finer."""
 
-    make: Callable[[], Draw]
+    make: Callable[[], DrawBackground]
     seconds: int
     factor: int
 

@@ -25,7 +25,7 @@ from balletto.scene.values.bezier_path import BezierPath, path_of
 from balletto.sentences.language.completions import complete
 from balletto.sentences.layers.places import place_text
 from balletto.sentences.reader import context_of, read
-from balletto.sentences.scenes.wording import say_scene
+from balletto.sentences.scenes.text import scene_as_text
 
 from .scenes import scene_data
 
@@ -326,10 +326,9 @@ class LookTest(TestCase):
 
     def test_said_and_read(self):
         scene = scene_along(along={"offset": 25, "rise": 12, "upright": True})
-        told = (
-            "Stands along “Orbit” at 25 %, raised by 12 px, letters upright, running its own way."
-        )
-        self.assertIn(told, say_scene(scene))
+        told = "Stands along “s1” at 25 %, raised by 12 px, letters upright, running its own way."
+        self.assertIn(told, scene_as_text(scene))
+        told = told.replace("s1", "Orbit")
         wanted = {"layer": "Orbit", "offset": 25, "rise": 12, "upright": True, "reverse": False}
         self.assertEqual(read(told), ("along", wanted))
         self.assertEqual(read("along “Orbit”, upright").data, {"layer": "Orbit", "upright": True})

@@ -14,8 +14,7 @@ from PIL import Image
 from balletto.motion.poses import poses
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
-from balletto.sentences.reader import Context, read
-from balletto.sentences.scenes.wording import layer_sentences
+from balletto.sentences.scenes.text import scene_as_text
 from web.command import main
 
 from .fonts import fonts_folder, square_font
@@ -63,7 +62,9 @@ class CommandTest(TestCase):
 
     def test_say_and_read(self):
         _, out, _ = self.run_command("say", self.file, "--layer", "t1")
-        self.assertTrue(out.startswith("Title “Title” (t1), frames 0 to 30\nSet in "), out)
+        self.assertTrue(
+            out.startswith("Title “Title” (t1), frames 0 to 30\nReads “Orbit”.\nSet in "), out
+        )
         for line in out.splitlines()[1:]:
             code, meant, _ = self.run_command("read", line, "--for", self.file, "--layer", "t1")
             self.assertEqual(code, 0, line)
@@ -94,16 +95,19 @@ class CommandTest(TestCase):
         self.assertEqual(code, 1)
         self.assertIn("is no folder with fonts", told)
 
-    def test_every_sentence_of_the_demo_is_understood(self):
-        for path in sorted((DEMO).glob("*.json")):
-            scene = files.from_data(json.loads(path.read_text()))
-            for layer in scene.layers:
-                _, *sentences = layer_sentences(scene, layer)
-                for sentence in sentences:
-                    if layer.kind == "shape" or "Works on all" in sentence:
-                        continue  # said, not read
-                    with self.subTest(sentence):
-                        read(sentence, Context(text=getattr(layer, "text", None)))
+    def test_make(self):
+        text, made = self.folder / "scene.txt", self.folder / "made.balletto.json"
+        text.write_text(self.run_command("say", self.file)[1])
+        self.assertEqual(self.run_command("make", text, "-o", made), (0, "", ""))
+        first, second = (files.parse(path.read_bytes()) for path in (self.file, made))
+        self.assertEqual(scene_as_text(second), scene_as_text(first))
+        text.write_text("A picture of nothing.")
+        code, _, told = self.run_command("make", text, "-o", made)
+        self.assertEqual(code, 1)
+        self.assertIn("line 1", told)
+        text.write_bytes(b"\xff\xfe")
+        self.assertIn("is not UTF-8 text", self.run_command("make", text, "-o", made)[2])
+        self.assertEqual(self.run_command("make", self.folder / "gone.txt", "-o", made)[0], 1)
 
     def test_schema(self):
         self.assertEqual(json.loads(self.run_command("schema")[1])["title"], "Balletto scene")

@@ -9,7 +9,7 @@ from balletto.motion.evaluate import trace
 from balletto.motion.poses import poses
 from balletto.motion.reach import reach_of
 from balletto.motion.stagger import delays_of
-from balletto.motion.units import Group, Units
+from balletto.motion.units import UnitGroup, Units
 from balletto.scene import files
 from balletto.scene.eases import ease_function
 from balletto.scene.moving.moves import Move, Stagger
@@ -65,7 +65,7 @@ class GoldenTest(TestCase):
             with self.subTest(entry["stagger"]):
                 stagger = Stagger.model_validate_json(json.dumps(entry["stagger"]))
                 words = np.array(entry["word_of_unit"])
-                groups = {"word": Group(words, np.zeros((words.max() + 1, 2)))}
+                groups = {"word": UnitGroup(words, np.zeros((words.max() + 1, 2)))}
                 got = delays_of(stagger, Units(np.zeros((len(words), 2)), groups.get))
                 np.testing.assert_allclose(got, entry["delays"], atol=CLOSE)
 

@@ -6,7 +6,7 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 
-from balletto.picture.canvases.canvas import DrawItem, Line, RecordingCanvas
+from balletto.picture.canvases.canvas import DrawItem, DrawnLine, RecordingCanvas
 from balletto.picture.canvases.svg_canvas import SvgCanvas
 from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.letterforms.hatching import HatchValues, strokes_of
@@ -172,7 +172,7 @@ class DrawnTest(TestCase):
         low, high = sorted((start, end))
         if high - low < 1e-3:
             return
-        line = Line(2, "#FFFFFF", seen=((low, high),)).within(first, last)
+        line = DrawnLine(2, "#FFFFFF", seen=((low, high),)).within(first, last)
         parts = line.seen if line else ()
         wanted = abs(last - first) * (high - low)
         self.assertAlmostEqual(sum(b - a for a, b in parts), wanted, delta=1e-9)

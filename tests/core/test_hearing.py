@@ -20,7 +20,7 @@ from balletto.scene.edits.copies import copied_layers
 from balletto.scene.edits.paths import start_of
 from balletto.scene.errors import SceneError
 from balletto.scene.files import from_data
-from balletto.scene.selectors.loudness import Loudness
+from balletto.scene.selectors.loudness import LoudnessSelector
 from balletto.sentences.moves.wording import move_text
 from balletto.sentences.reader import read
 
@@ -174,7 +174,7 @@ class SelectorTest(HearingTest):
             {"kind": "loudness", "sound": "a song.mp3", "gain": 1.5},
         ):
             move = self.scene(reach=[reach]).titles[0].moves[0]
-            made = Loudness.model_validate(read(move_text(move)).data["reach"][0])
+            made = LoudnessSelector.model_validate(read(move_text(move)).data["reach"][0])
             self.assertEqual(made, move.reach[0])
 
     def test_pulsing_with_the_music_is_one_phrase(self) -> None:

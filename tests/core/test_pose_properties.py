@@ -6,7 +6,7 @@ import numpy as np
 
 from balletto.lettering.layout import lay_out
 from balletto.motion.evaluate import compose
-from balletto.picture.canvases.canvas import DrawItem, Line, Window
+from balletto.picture.canvases.canvas import DrawItem, DrawnLine, SeenWindow
 from balletto.picture.composing.effect_values import ShadowValues
 from balletto.picture.composing.look import Look, mixed_photo
 from balletto.picture.frame import Picture, draw_frame
@@ -152,8 +152,8 @@ class ItemsTest(TestCase):
     """What is drawn is made anew from what it was: no field of it is lost on the way."""
 
     def test_all_fields_are_taken_along(self):
-        window = Window((0, 0, 1, 1), (0, 0, 0, 0), [1.0] * 9)
-        line = Line(2, "#445566")
+        window = SeenWindow((0, 0, 1, 1), (0, 0, 0, 0), [1.0] * 9)
+        line = DrawnLine(2, "#445566")
         matrix = [1.0, 0, 0, 0, 1, 0, 0, 0, 1]
         item = DrawItem("o", matrix, "#112233", 0.5, line, 3.0, True, window, 0.25, "within")
         usual = DrawItem("x", [], None, 1.0)

@@ -10,14 +10,14 @@ from hypothesis import strategies as st
 from balletto.scene.moving.ease_words import TRACK_EASES, read_ease
 from balletto.scene.values import measures as m
 from balletto.scene.values.measures import Measure
-from balletto.scene.values.quantities import Context, Course, QuantityError, read_quantity
+from balletto.scene.values.quantities import Course, QuantityContext, QuantityError, read_quantity
 
 CORNERS = Measure(" corners", low=3, high=200, one=" corner")
 GAIN = Measure(" dB", below="softer", above="louder", low=-100, high=40)
 TIMES = Measure(" ×", low=0.05)
 WEIGHT = Measure("", before="weight", low=100, high=900)
 
-HERE = Context(rate=30, now=40, rest=0)
+HERE = QuantityContext(rate=30, now=40, rest=0)
 WIDE = replace(HERE, side=1920)
 KEYED = replace(HERE, may_change=True)
 SEVERAL = replace(HERE, count=5, index=1, chance=0.25)

@@ -1,9 +1,6 @@
 """A scene is a text: what is said of it makes the same scene."""
 
 import json
-import subprocess
-import sys
-import tempfile
 from pathlib import Path
 from unittest import TestCase
 
@@ -49,24 +46,6 @@ class LawTest(TestCase):
                 self.assertEqual(whole(made_of(text)), whole(original))
                 besides = text.count("Besides, ")
                 self.assertLess(besides, text.count("\n") / 4, "most of it is said in words")
-
-    def test_by_the_command_line(self):
-        with tempfile.TemporaryDirectory() as folder:
-            source, text, made = (Path(folder) / name for name in ("a.json", "t.txt", "b.json"))
-            source.write_text(json.dumps(scene_data(name="Orbit")))
-            command = [sys.executable, "-m", "web"]
-            told = subprocess.run(
-                [*command, "say", source], capture_output=True, text=True, check=True
-            )
-            text.write_text(told.stdout)
-            subprocess.run([*command, "make", text, "-o", made], check=True)
-            first, second = (files.parse(path.read_bytes()) for path in (source, made))
-            self.assertEqual(whole(second), whole(first))
-            text.write_text("A picture of nothing.")
-            broken = subprocess.run([*command, "make", text, "-o", made], capture_output=True,
-                                    text=True, check=False)  # fmt: skip
-            self.assertEqual(broken.returncode, 1)
-            self.assertIn("line 1", broken.stderr)
 
 
 class TextTest(TestCase):

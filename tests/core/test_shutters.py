@@ -9,7 +9,7 @@ import skia
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from balletto.picture.canvases.canvas import DrawItem, Line
+from balletto.picture.canvases.canvas import DrawItem, DrawnLine
 from balletto.picture.canvases.skia_canvas import SkiaCanvas
 from balletto.picture.composing.compositing import CompositeNode, draw_node
 from balletto.picture.pixels.bitmaps import Bitmap, Photo
@@ -232,7 +232,7 @@ class StripsTest(TestCase):
         for way, few in ((0.2, 1), (3.9, 6), (200, 12)):
             with self.subTest(way):
                 lines = [
-                    Line(9, "#FFFFFF", seen=((0.1, 0.2 + way / 300 * n / 12),), whole=True)
+                    DrawnLine(9, "#FFFFFF", seen=((0.1, 0.2 + way / 300 * n / 12),), whole=True)
                     for n in range(12)
                 ]
                 items = [DrawItem(outline, placed(0, 0), None, 1.0, line) for line in lines]

@@ -10,6 +10,11 @@ from web.services.start import ROOT
 FOLDERS = (("balletto", "*.py"), ("web", "*.py"), ("web", "*.js"))
 
 
+# Classes, and names for types; those of numbers in models, which say what they count, are local.
+_CLASS = re.compile(r"^class ([A-Z]\w+)", re.MULTILINE)
+_TYPE = re.compile(r"^([A-Z][a-z]\w+) = ((?:dict|list|tuple|Callable|Literal)\[.*)$", re.MULTILINE)
+
+
 class WordsTest(SimpleTestCase):
     def test_every_name_on_the_page_exists(self):
         code = "\n".join(
@@ -25,6 +30,21 @@ class WordsTest(SimpleTestCase):
                     self.assertTrue((ROOT / name).exists())
                 else:
                     self.assertRegex(code, rf"\b{name}\b")
+
+    def test_a_name_means_one_thing(self):
+        """No two classes are called the same, nor is a class called as another type is."""
+        found = {}
+        for path in chain(*((ROOT / folder).rglob("*.py") for folder in ("balletto", "web"))):
+            if "migrations" in path.parts:
+                continue
+            text = path.read_text()
+            for name in _CLASS.findall(text):
+                found.setdefault(name, []).append(str(path.relative_to(ROOT)))
+            for name, meant in _TYPE.findall(text):
+                found.setdefault(name, []).append(meant)
+        # A scene is a document, and its record in the database.
+        several = {name: sorted(set(meant)) for name, meant in found.items() if name != "Scene"}
+        self.assertEqual({n: meant for n, meant in several.items() if len(meant) > 1}, {})
 
     def test_no_name_of_the_code_stands_on_a_page(self):
         """What is read on pages is words: a renaming once put a class where "Asked" stood."""

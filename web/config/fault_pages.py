@@ -16,7 +16,7 @@ _AGAIN_S = 3  # until a page that could not be shown is asked for again by itsel
 
 
 @dataclass(frozen=True)
-class Fault:
+class FaultPage:
     """What went wrong, and what to do."""
 
     status: int
@@ -24,31 +24,33 @@ class Fault:
     told: str
 
 
-NOT_FOUND = Fault(
+NOT_FOUND = FaultPage(
     404,
     "Nothing is here",
     "What this address named was removed, or belongs to another account.",
 )
-REFUSED = Fault(403, "This is not allowed", "The account that you use may not open this.")
-TOO_OLD = Fault(
+REFUSED = FaultPage(403, "This is not allowed", "The account that you use may not open this.")
+TOO_OLD = FaultPage(
     403,
     "This page was open for too long",
     "Nothing was changed. Go back, load the page anew, and do it again.",
 )
-UNREADABLE = Fault(400, "This cannot be read", "The address or what was sent with it is damaged.")
-BROKEN = Fault(
+UNREADABLE = FaultPage(
+    400, "This cannot be read", "The address or what was sent with it is damaged."
+)
+BROKEN = FaultPage(
     500,
     "Balletto has a fault here",
     "It was written into the log, and nothing that was kept is lost: go back and try again.",
 )
-AWAY = Fault(
+AWAY = FaultPage(
     503,
     "One moment",
     "What keeps the scenes does not answer just now. Nothing that was kept is lost.",
 )
 
 
-def _shown(request: HttpRequest, fault: Fault) -> HttpResponse:
+def _shown(request: HttpRequest, fault: FaultPage) -> HttpResponse:
     # A form is not sent again by itself.
     again_s = _AGAIN_S if fault is AWAY and request.method == "GET" else None
     context = {"request": request, "fault": fault, "again_s": again_s}

@@ -10,11 +10,11 @@ from web.projects import history
 from web.projects.access import own_scene
 from web.projects.models import Revision, Scene
 
-from .view_model import Selection, WorkbenchView
+from .view_model import PageSelection, WorkbenchView
 
 
 def answer_parts(
-    request: HttpRequest, scene: Scene, revision: Revision, selection: Selection
+    request: HttpRequest, scene: Scene, revision: Revision, selection: PageSelection
 ) -> HttpResponse:
     """The parts of the page that show the scene, the selection and the history."""
     view = WorkbenchView(request, scene, revision, selection)
@@ -39,7 +39,7 @@ def walk(request: HttpRequest, scene_id: int, step: Any) -> HttpResponse:
     except history.NothingToDo as error:
         return refused(str(error))
     scene.refresh_from_db(fields=history.CHANGED_FIELDS)
-    return answer_parts(request, scene, revision, Selection.of(request.POST))
+    return answer_parts(request, scene, revision, PageSelection.of(request.POST))
 
 
 def base_of(request: HttpRequest) -> int:

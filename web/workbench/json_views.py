@@ -35,8 +35,8 @@ from web.projects.access import own_scene
 
 from .keyframe_rows import rows
 
-Said = Mapping[str, str]  # the values of a request
-Part = tuple[str, bytes]  # kind and bytes of an answer, or of a part of one
+RequestValues = Mapping[str, str]  # the values of a request
+AnswerPart = tuple[str, bytes]  # kind and bytes of an answer, or of a part of one
 
 
 @require_GET
@@ -51,7 +51,7 @@ def numbers(
     return (unchanging if lasts else momentary)(HttpResponse(data, content_type=kind))
 
 
-def numbers_with(document: Scene, number: int, said: Said) -> dict[str, Part]:
+def numbers_with(document: Scene, number: int, said: RequestValues) -> dict[str, AnswerPart]:
     """The numbers of the names `also` that there are, by these names."""
     parts = {}
     for name in said.get("also", "").split(","):
@@ -61,11 +61,11 @@ def numbers_with(document: Scene, number: int, said: Said) -> dict[str, Part]:
     return parts
 
 
-def _as_json(answer: dict[str, Any]) -> Part:
+def _as_json(answer: dict[str, Any]) -> AnswerPart:
     return "application/json", json.dumps(answer, separators=(",", ":")).encode()
 
 
-def motion(document: Scene, number: int, said: Said) -> dict[str, Any]:
+def motion(document: Scene, number: int, said: RequestValues) -> dict[str, Any]:
     """Timing and weights of all moves of the title `layer`, over the whole scene.
 
     Weights are hundredths as signed bytes, row after row of the sampled frames, in base 64.
@@ -108,14 +108,14 @@ def _spans(document: Any) -> dict[str, Any]:
     return {layer.id: layer.span for layer in document.layers}
 
 
-def _layer(document: Scene, said: Said) -> Layer:
+def _layer(document: Scene, said: RequestValues) -> Layer:
     try:
         return document.layer(said.get("layer", ""))
     except KeyError:
         raise Http404 from None
 
 
-def keyframes(document: Scene, number: int, said: Said) -> dict[str, Any]:
+def keyframes(document: Scene, number: int, said: RequestValues) -> dict[str, Any]:
     """The keyed values of the layers `layers` (t1,t2); with curves=1 their courses too."""
     wanted = said.get("layers", "").split(",")
     with_curves = said.get("curves") == "1"
@@ -152,7 +152,7 @@ def _hundredths(values: np.ndarray) -> str:
     return base64.b64encode(whole.tobytes()).decode()
 
 
-def places_at(document: Scene, number: int, said: Said) -> dict[str, Any]:
+def places_at(document: Scene, number: int, said: RequestValues) -> dict[str, Any]:
     """Corners of the layers, and of the characters of `layer`, in a frame; its way, and what of its
     `move` can be dragged."""
     layer, move = said.get("layer"), said.get("move")
@@ -174,7 +174,7 @@ def places_at(document: Scene, number: int, said: Said) -> dict[str, Any]:
     return found
 
 
-def values_at(document: Scene, number: int, said: Said) -> dict[str, Any]:
+def values_at(document: Scene, number: int, said: RequestValues) -> dict[str, Any]:
     """The keyed values of the layer `layer` in a frame, by their paths; colours as "#RRGGBB"."""
     values = {}
     for row in keyed_values(_layer(document, said)):
@@ -183,7 +183,7 @@ def values_at(document: Scene, number: int, said: Said) -> dict[str, Any]:
     return values
 
 
-NUMBERS: dict[str, Callable[[Scene, int, Said], dict[str, Any]]] = {
+NUMBERS: dict[str, Callable[[Scene, int, RequestValues], dict[str, Any]]] = {
     "motion": motion,
     "keyframes": keyframes,
     "places": places_at,

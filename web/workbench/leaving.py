@@ -16,7 +16,7 @@ from web.projects.models import Revision, Scene
 from .answers import base_of, refused
 from .edits.edit_requests import EditRequest
 from .edits.requested_edits import requested_edit
-from .view_model import Selection
+from .view_model import PageSelection
 
 MOST_LEFT = 200  # steps that are made when a page is left
 _WALKS: dict[str, Callable[..., Revision]] = {"undo": history.undo, "redo": history.redo}
@@ -57,7 +57,7 @@ def _made(request: HttpRequest, scene: Scene, base: int, step: Data) -> int:
     def made() -> Revision:
         if walk is not None:
             return walk(scene.pk, base, request.user)
-        selection = Selection.of({key: str(value) for key, value in step.items()})
+        selection = PageSelection.of({key: str(value) for key, value in step.items()})
         seen = step.get("seen")
         asked = EditRequest(request, scene, selection)
         edit = requested_edit(asked, step.get("edit"), seen if isinstance(seen, int) else 0)

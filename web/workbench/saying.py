@@ -3,7 +3,7 @@
 from django.http import HttpRequest, JsonResponse
 from django.views.decorators.http import require_GET, require_http_methods
 
-from balletto.intents.saying import Asked, meaning_of
+from balletto.intents.saying import AskedLine, meaning_of
 from balletto.scene import files
 from balletto.scene.errors import SceneError
 from balletto.sentences.scenes.text import scene_as_text, scene_from_text
@@ -39,7 +39,7 @@ def saying(request: HttpRequest, scene_id: int) -> JsonResponse:
     """What the text that is typed means so far, as `meaning_of` tells it, with drawings."""
     scene = own_scene(request, scene_id)
     told = request.GET
-    asked = Asked(
+    asked = AskedLine(
         told.get("layer", ""),
         told.get("move", ""),
         "goes_on" in told,

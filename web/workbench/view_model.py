@@ -53,7 +53,7 @@ _MOST_ADDED = 24  # of them, that are offered as layers
 
 
 @dataclass(frozen=True)
-class Selection(situation.Selection):
+class PageSelection(situation.Selection):
     """What a person has selected, as the page says it with each request; `opened` are the ids of
     the parts that are open: what others tell under "More" is left out.
     """
@@ -61,7 +61,7 @@ class Selection(situation.Selection):
     opened: frozenset[str] = frozenset()
 
     @classmethod
-    def of(cls, data: Any) -> "Selection":
+    def of(cls, data: Any) -> "PageSelection":
         """The selection in a request's GET or POST values; what is not usable is left out."""
 
         def whole(name: str) -> int | None:
@@ -97,7 +97,7 @@ class WorkbenchView:
     """A scene at a revision with a selection, for the templates."""
 
     def __init__(
-        self, request: HttpRequest, scene: Scene, revision: Revision, selection: Selection
+        self, request: HttpRequest, scene: Scene, revision: Revision, selection: PageSelection
     ):
         self.scene = scene
         self.revision = revision

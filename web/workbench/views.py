@@ -21,7 +21,12 @@ from balletto.scene.errors import SceneError
 from balletto.scene.files import json_of
 from balletto.scene.moving.presets import presets, without
 from balletto.scene.values import measures
-from balletto.scene.values.quantities import Context, QuantityError, number_of, read_quantity
+from balletto.scene.values.quantities import (
+    QuantityContext,
+    QuantityError,
+    number_of,
+    read_quantity,
+)
 from web.library.bundle import bundle, document_in
 from web.library.store import folder_of, opened
 from web.pictures import frames
@@ -44,7 +49,7 @@ from .answers import (
 from .edits.edit_requests import EditRequest
 from .edits.requested_edits import requested_edit
 from .json_views import numbers_with
-from .view_model import Selection, WorkbenchView
+from .view_model import PageSelection, WorkbenchView
 
 MOST_REVISIONS = 300  # that the list of the history shows
 MOST_IN_A_RUN = 16
@@ -55,7 +60,7 @@ def workbench(request: HttpRequest, scene_id: int) -> HttpResponse:
     """The page."""
     scene = own_scene(request, scene_id)
     head = history.newest(scene)
-    view = WorkbenchView(request, scene, head, Selection.of(request.GET))
+    view = WorkbenchView(request, scene, head, PageSelection.of(request.GET))
     # The page asks for what is new: looking at a scene changes nothing.
     is_behind = bool(renewals(scene, head.document, request.user.pk))
     context = {"view": view, "file_form": SceneFileForm(), "is_behind": is_behind}
@@ -66,7 +71,7 @@ def workbench(request: HttpRequest, scene_id: int) -> HttpResponse:
 def parts(request: HttpRequest, scene_id: int) -> HttpResponse:
     """The parts that depend on the selection, for the scene as it is now."""
     scene = own_scene(request, scene_id)
-    return answer_parts(request, scene, history.newest(scene), Selection.of(request.GET))
+    return answer_parts(request, scene, history.newest(scene), PageSelection.of(request.GET))
 
 
 @require_POST
@@ -82,7 +87,7 @@ def edit(request: HttpRequest, scene_id: int) -> HttpResponse:
     except ValueError:
         return refused("The edit is not JSON.")
     try:
-        asked = EditRequest(request, scene, Selection.of(request.POST))
+        asked = EditRequest(request, scene, PageSelection.of(request.POST))
         if request.POST.get("preview"):
             return _preview(asked, requested_edit(asked, wanted, seen_of(request)))
         before = asked.data
@@ -118,7 +123,7 @@ def read(request: HttpRequest, scene_id: int) -> HttpResponse:
     measure = READ.get(request.GET.get("of", ""), measures.FRAMES)
     rate = float(frames.document_at(scene, scene.digest).frames_a_second)
     try:
-        context = Context(rate=rate, now=number_of(request.GET.get("now", "")))
+        context = QuantityContext(rate=rate, now=number_of(request.GET.get("now", "")))
         value = read_quantity(request.GET.get("text", ""), measure, context)
     except QuantityError as error:
         return refused(str(error))
@@ -156,9 +161,9 @@ def _box(data: Any) -> int:
 
 def _selection_after(
     request: HttpRequest, wanted: dict[str, Any], before: dict[str, Any], revision: Revision
-) -> Selection:
+) -> PageSelection:
     """After an edit what was added is selected, alone; otherwise the selection stays."""
-    selection = Selection.of(request.POST)
+    selection = PageSelection.of(request.POST)
     layers = revision.document.get("layers", [])
     if wanted.get("name") in ("add-move", "say"):
         title = next((layer for layer in layers if layer["id"] == wanted.get("layer")), None)

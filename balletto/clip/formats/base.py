@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from ..pieces import Pieces
+from ..pieces import ClipPieces
 
 
 @dataclass(frozen=True)
@@ -21,7 +21,7 @@ class Format:
     title: str
     about: str
     suffix: str
-    pieces: Pieces
+    pieces: ClipPieces
     bytes_a_pixel: float
     shown_as: str = "picture"
     needs_even: bool = False

@@ -14,8 +14,8 @@ from ...scene.layers import Layer
 from ...scene.layers.base import Transform
 from ...scene.values.tracks import changes_over_time, value_at
 
-Values = np.ndarray | float
-Parts = Sequence[Values] | np.ndarray  # one for each axis
+Numeric = np.ndarray | float
+Parts = Sequence[Numeric] | np.ndarray  # one for each axis
 
 
 class Space(NamedTuple):
@@ -106,7 +106,7 @@ def scaled_about(pivot: tuple[float, float], factors: np.ndarray) -> Space:
     return Space(linear[:, None], (point - linear @ point)[:, None])
 
 
-def turn(linear: np.ndarray, turns: Parts, scale: Parts, skew: Values = 0.0) -> None:
+def turn(linear: np.ndarray, turns: Parts, scale: Parts, skew: Numeric = 0.0) -> None:
     """Fills `linear` (..., 3, 3) with Rz Ry Rx, the skew and the scale.
 
     Angles about x, y, z in degrees, positive clockwise seen along the axis; a positive skew leans
@@ -130,7 +130,7 @@ def turn(linear: np.ndarray, turns: Parts, scale: Parts, skew: Values = 0.0) -> 
             linear[..., row, 1] += lean * across
 
 
-def _sine_and_cosine(degrees: Values) -> tuple[Values, Values]:
+def _sine_and_cosine(degrees: Numeric) -> tuple[Numeric, Numeric]:
     if isinstance(degrees, float) and degrees == 0:
         return 0.0, 1.0
     radians = np.radians(degrees)

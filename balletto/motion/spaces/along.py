@@ -21,7 +21,7 @@ from .affine import STILL, Space
 _LEAST_SCALE = 1e-6
 
 
-class Stand(NamedTuple):
+class PathStand(NamedTuple):
     """Where letters stand: points (..., 2) on the path, or off it as far as the title is raised,
     and the turns (..., 2, 2) from the straight line to the way that leads on there."""
 
@@ -55,7 +55,7 @@ class TextPath:
         lengths = {time: self.at(time).length for time in np.unique(times).tolist()}
         return share * np.vectorize(lengths.__getitem__)(times)
 
-    def stand(self, times: np.ndarray, across: np.ndarray) -> Stand:
+    def stand(self, times: np.ndarray, across: np.ndarray) -> PathStand:
         """Where what stands `across` (t, n) px of the straight line stands at times (t, 1) or
         (t, n)."""
         way = -1.0 if self._along.reverse else 1.0
@@ -72,7 +72,7 @@ class TextPath:
         right = directions * way
         turns = np.stack([right, right[..., ::-1] * (-1.0, 1.0)], axis=-1)
         rise = value_at(self._along.rise, times)
-        return Stand(points - turns[..., 1] * rise[..., None], turns)
+        return PathStand(points - turns[..., 1] * rise[..., None], turns)
 
     def points(self, times: np.ndarray, points: np.ndarray) -> np.ndarray:
         """Where points (n, 2) of the straight title, or (t, n, 2), stand at times (t, 1) or (t, n):

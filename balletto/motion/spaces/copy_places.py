@@ -16,7 +16,7 @@ COPIES = ("copy", "column", "row")
 _X, _Y, _TURN, _SCALE = 0, 1, 3, 6
 
 
-class Stand(NamedTuple):
+class CopyStand(NamedTuple):
     """Where copies stand, how they are turned, how large and opaque they are: (times, n, 2), and
     (times, n) each."""
 
@@ -26,7 +26,7 @@ class Stand(NamedTuple):
     opacity: np.ndarray
 
 
-def stand_of(formation: Formation, times: np.ndarray) -> Stand:
+def stand_of(formation: Formation, times: np.ndarray) -> CopyStand:
     """Places, turns and the rest by the formation alone, with its chance."""
     places, turns = formation.places(times)
     count = formation.number
@@ -43,7 +43,7 @@ def stand_of(formation: Formation, times: np.ndarray) -> Stand:
 
     aside = np.stack([by_chance(chance.x, _X), by_chance(chance.y, _Y)], axis=-1)
     opacity = np.clip(by_share(last.opacity, 1.0), 0.0, 1.0) * formation.seen(times)
-    return Stand(
+    return CopyStand(
         places + aside,
         turns + by_share(last.turn, 0.0) + by_chance(chance.turn, _TURN),
         by_share(last.scale, 1.0) * (1 + by_chance(chance.scale, _SCALE)),

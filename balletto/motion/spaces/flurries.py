@@ -23,7 +23,7 @@ _DIRECTION, _SPEED, _LIFE, _PLACE, _PLACE_DOWN, _SPIN, _SIZE, _TURN, _SOURCE, _C
 _LEAST_DRAG = 1e-9  # a second: below it there is none
 
 
-class Pieces(NamedTuple):
+class FlurryPieces(NamedTuple):
     """The pieces of a flurry at some times, about the origin of its layer: (times, n).
 
     born: the frame that each is born at, (n,); x, y in px; rotation in degrees; size as a factor;
@@ -41,7 +41,7 @@ class Pieces(NamedTuple):
     color: np.ndarray | None
 
 
-def pieces_at(scene: Scene, flurry: Flurry, looks: int, times: np.ndarray) -> Pieces:
+def pieces_at(scene: Scene, flurry: Flurry, looks: int, times: np.ndarray) -> FlurryPieces:
     """The pieces at `times` (t,) in frames of the scene; `looks` is how many there are to choose
     from. What may change over time is for each piece as it was when it was born."""
     count, rate, length = flurry.count, float(scene.frames_a_second), float(scene.length)
@@ -76,7 +76,7 @@ def pieces_at(scene: Scene, flurry: Flurry, looks: int, times: np.ndarray) -> Pi
         return np.broadcast_to(values, shape)
 
     place = wide(start[:, 0] + x), wide(start[:, 1] + y)
-    return Pieces(born, *place, wide(turn), wide(size), wide(opacity), source, color)
+    return FlurryPieces(born, *place, wide(turn), wide(size), wide(opacity), source, color)
 
 
 def looks_of(scene: Scene, flurry: Flurry) -> int:

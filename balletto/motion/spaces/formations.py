@@ -10,7 +10,7 @@ from ...scene.layers import Layer
 from ...scene.pose import both_of, limited
 from ..stagger import delays_of
 from .affine import Space
-from .copy_places import COPIES, Stand, copy_places, members_of, stand_of
+from .copy_places import COPIES, CopyStand, copy_places, members_of, stand_of
 from .layer_motion import composed_moves, moves_of, unit_space, units_at
 
 
@@ -58,7 +58,7 @@ def copies_at(scene: Scene, layer: Layer, times: np.ndarray) -> Copies:
     return _told(stand, space, looks, times[:, None] - delays)
 
 
-def _space_of(stand: Stand) -> Space:
+def _space_of(stand: CopyStand) -> Space:
     """The maps of copies in the space of their layer: put in their place, turned, scaled."""
     shape = stand.turns.shape
     turned = np.radians(stand.turns)
@@ -72,7 +72,7 @@ def _space_of(stand: Stand) -> Space:
     return Space(linear, shift)
 
 
-def _told(stand: Stand, space: Space, looks: dict[str, Any], shown: np.ndarray) -> Copies:
+def _told(stand: CopyStand, space: Space, looks: dict[str, Any], shown: np.ndarray) -> Copies:
     return Copies(
         space,
         space.shift[..., 0],

@@ -22,7 +22,7 @@ from .along import TextPath, text_path
 from .layer_motion import moved_space
 
 
-class Placed(NamedTuple):
+class PlacedLetters(NamedTuple):
     """Characters in the picture: matrices (times, n, 3, 3), opacities (times, n), and whether
     each stands before the camera (times, n)."""
 
@@ -39,7 +39,7 @@ def place(
     times: np.ndarray,
     shrunk: np.ndarray | None = None,
     middles: np.ndarray | None = None,
-) -> Placed:
+) -> PlacedLetters:
     """Every character of a title at `times`: title, line, word and character moves nested.
 
     shrunk: factors (times,) by which the title as a whole is scaled besides, about its pivot
@@ -68,7 +68,7 @@ def place(
         space = space.after(bent)
     depth = (space.linear[..., 2, :2] * middle).sum(-1) + space.shift[..., 2]
     shape = (len(times), layout.count("character"))
-    return Placed(
+    return PlacedLetters(
         np.broadcast_to(through_camera(space, scene), (*shape, 3, 3)),
         np.broadcast_to(opacities, shape),
         np.broadcast_to(scene.camera.distance + depth > 1, shape),

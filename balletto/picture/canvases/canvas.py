@@ -28,7 +28,7 @@ class Gradient:
     colors: tuple[str, ...]
 
 
-class Line(NamedTuple):
+class DrawnLine(NamedTuple):
     """A line along an outline: around what it fills, or if it is `whole` along all its contours.
 
     dashes: lengths on and off, and how far they are moved along
@@ -45,7 +45,7 @@ class Line(NamedTuple):
     whole: bool = False
     each: bool = False
 
-    def within(self, first: float, end: float) -> "Line | None":
+    def within(self, first: float, end: float) -> "DrawnLine | None":
         """What of it lies between two shares of what is seen of it; None if that is nothing."""
         if min(first, end) <= 0 and max(first, end) >= 1:
             return self
@@ -84,10 +84,10 @@ class DrawItem(NamedTuple):
     matrix: Matrix
     fill: str | Gradient | Photo | None
     opacity: float
-    line: Line | None = None
+    line: DrawnLine | None = None
     blur: float = 0.0
     is_copy: bool = False
-    window: "Window | None" = None
+    window: "SeenWindow | None" = None
     filled: float = 1.0
     within: Any = None
 
@@ -113,7 +113,7 @@ class DrawItem(NamedTuple):
         )
 
 
-class Window(NamedTuple):
+class SeenWindow(NamedTuple):
     """A window at a time: a box in the space of a layer, left, top, right, bottom, over how many px
     it fades in from each of these sides, and the way from there to the picture."""
 
@@ -143,7 +143,7 @@ class EffectValues(NamedTuple):
         return self.model.apply(buffer, dict(self.values), scale)
 
 
-class Cut(NamedTuple):
+class MaskCut(NamedTuple):
     """A mask at a time: a form in the picture, softened, and how it is joined to those before."""
 
     outline: Any
@@ -182,7 +182,7 @@ class Canvas(Protocol):
     def apply(self, effects: Sequence[EffectValues]) -> None:
         """Does effects to the open buffer, one after another."""
 
-    def cut(self, cuts: Sequence[Cut]) -> None:
+    def cut(self, cuts: Sequence[MaskCut]) -> None:
         """Leaves of the open buffer what its masks let through."""
 
     def close(self, blend: str, opacity: float) -> None:
@@ -191,7 +191,9 @@ class Canvas(Protocol):
     def close_as_matte(self, by: str, invert: bool) -> None:
         """Ends a buffer, which is not drawn: it says what is left of the one it was opened on."""
 
-    def adjust(self, effects: Sequence[EffectValues], cuts: Sequence[Cut], opacity: float) -> None:
+    def adjust(
+        self, effects: Sequence[EffectValues], cuts: Sequence[MaskCut], opacity: float
+    ) -> None:
         """Does effects to all that has been drawn, where masks let them."""
 
 
@@ -226,7 +228,7 @@ class RecordingCanvas:
     def apply(self, effects: Sequence[EffectValues]) -> None:
         self.calls += [("apply", effect.kind, dict(effect.values)) for effect in effects]
 
-    def cut(self, cuts: Sequence[Cut]) -> None:
+    def cut(self, cuts: Sequence[MaskCut]) -> None:
         self.calls.append(("cut", list(cuts)))
 
     def close(self, blend: str, opacity: float) -> None:
@@ -235,5 +237,7 @@ class RecordingCanvas:
     def close_as_matte(self, by: str, invert: bool) -> None:
         self.calls.append(("matte", by, invert))
 
-    def adjust(self, effects: Sequence[EffectValues], cuts: Sequence[Cut], opacity: float) -> None:
+    def adjust(
+        self, effects: Sequence[EffectValues], cuts: Sequence[MaskCut], opacity: float
+    ) -> None:
         self.calls.append(("adjust", [effect.kind for effect in effects], list(cuts), opacity))

@@ -16,11 +16,11 @@ from ..letterforms.outlines import Commands
 from ..letterforms.windows import close_window, open_window
 from ..pixels.bitmaps import Box, Photo
 from ..shutter.motion_blur import mean_in_linear_light
-from .canvas import Cut, DrawItem, EffectValues, Gradient, Line
+from .canvas import DrawItem, DrawnLine, EffectValues, Gradient, MaskCut
 from .gradients import fill_with_gradient
 from .photos import draw_photo, without_edges
 from .skia_outlines import Outline
-from .sprite_cache import NOTHING, Placed, SpriteCache
+from .sprite_cache import NOTHING, PlacedSprite, SpriteCache
 
 # By their names of the W3C's "Compositing and Blending".
 BLEND_MODES = {
@@ -164,7 +164,7 @@ class SkiaCanvas:
     def _draw_all(self, items: Sequence[DrawItem]) -> None:
         self._draw_placed(items, self._sprites.placed(items, self._buffers[-1], self._pixel))
 
-    def _draw_placed(self, items: Sequence[DrawItem], placed: Sequence[Placed]) -> None:
+    def _draw_placed(self, items: Sequence[DrawItem], placed: Sequence[PlacedSprite]) -> None:
         """Draws items, some of them as sprites, within their windows."""
         for window, pairs in groupby(zip(items, placed, strict=True), lambda pair: pair[0].window):
             if window is not None:
@@ -173,7 +173,7 @@ class SkiaCanvas:
             if window is not None:
                 close_window(self._canvas, window, self._scale)
 
-    def _draw_each(self, pairs: Iterable[tuple[DrawItem, Placed]]) -> None:
+    def _draw_each(self, pairs: Iterable[tuple[DrawItem, PlacedSprite]]) -> None:
         # One tight loop: at an item in 30 microseconds, every look-up tells.
         canvas, paint, scale = self._canvas, self._paint, self._scale
         make_matrix, concat = skia.Matrix.MakeAll, skia.Matrix.Concat
@@ -217,7 +217,7 @@ class SkiaCanvas:
         outline: Outline,
         fill: str | Gradient | Photo | None,
         opacity: float,
-        line: Line | None,
+        line: DrawnLine | None,
         blur: float,
         filled: float,
     ) -> None:
@@ -254,7 +254,7 @@ class SkiaCanvas:
             paint.setMaskFilter(skia.MaskFilter.MakeBlur(skia.kNormal_BlurStyle, blur, True))
         return paint
 
-    def _draw_line(self, outline: Outline, line: Line, opacity: float, blur: float) -> None:
+    def _draw_line(self, outline: Outline, line: DrawnLine, opacity: float, blur: float) -> None:
         paint = self._new_paint(opacity, blur)
         paint.setColor(paint.getAlpha() << 24 | _rgb(line.color))
         paint.setStyle(skia.Paint.kStroke_Style)
@@ -303,7 +303,7 @@ class SkiaCanvas:
         buffer: PixelBuffer,
         items: Sequence[DrawItem],
         canvas: skia.Canvas,
-        placed: Sequence[Placed],
+        placed: Sequence[PlacedSprite],
     ) -> None:
         self._buffers.append(buffer)
         self._aim()
@@ -324,7 +324,7 @@ class SkiaCanvas:
             buffer = effect.applied(buffer, scale).within(scale.edges)
         return buffer
 
-    def cut(self, cuts: Sequence[Cut]) -> None:
+    def cut(self, cuts: Sequence[MaskCut]) -> None:
         buffer = self._buffers[-1]
         self._let_through(let_through(cuts, buffer, self._pixel))
 
@@ -360,7 +360,9 @@ class SkiaCanvas:
         buffer.put_on(fitted.canvas, buffer.left - below.left, buffer.top - below.top)
         self._let_through(matte_of(fitted, by, invert))
 
-    def adjust(self, effects: Sequence[EffectValues], cuts: Sequence[Cut], opacity: float) -> None:
+    def adjust(
+        self, effects: Sequence[EffectValues], cuts: Sequence[MaskCut], opacity: float
+    ) -> None:
         below = self._buffers[-1]
         share = let_through(cuts, below, self._pixel) if cuts else None
         left, top, right, bottom = 0, 0, *below.size

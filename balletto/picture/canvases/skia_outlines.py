@@ -7,7 +7,7 @@ import numpy as np
 import skia
 
 from ..letterforms.outlines import WITHOUT, Commands
-from .canvas import Line
+from .canvas import DrawnLine
 
 
 class Outline:
@@ -84,7 +84,7 @@ class Outline:
             left = None
         return self if left is None else Outline(left)
 
-    def along(self, line: Line) -> skia.Path:
+    def along(self, line: DrawnLine) -> skia.Path:
         """What a line runs along: all contours or the edge, as far as it is seen."""
         path = self.path if line.whole else self.edge
         if line.seen is None:

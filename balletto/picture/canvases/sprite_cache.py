@@ -35,7 +35,7 @@ _SOFTEST = 500  # px of the scene: softer is nothing, however large it is drawn
 _LEAST_SOFT = 1.0  # px: what is less soft is filled where it stands, copy or not
 
 # Draws an item, as opaque as can be, on a canvas through a matrix.
-Draw = Callable[[skia.Canvas, skia.Matrix, DrawItem], None]
+DrawSprite = Callable[[skia.Canvas, skia.Matrix, DrawItem], None]
 
 
 class Sprite(NamedTuple):
@@ -51,7 +51,7 @@ class Sprite(NamedTuple):
 
 # What stands for an item: its sprite, and the pixel of a buffer where the first of it lies;
 # NOTHING, if nothing of it is seen; None, if it is drawn where it stands.
-Placed = tuple[Sprite, int, int] | Literal["nothing"] | None
+PlacedSprite = tuple[Sprite, int, int] | Literal["nothing"] | None
 NOTHING: Literal["nothing"] = "nothing"
 
 Linear = tuple[float, float, float, float]
@@ -61,14 +61,16 @@ Pixel = tuple[int, int]
 class SpriteCache:
     """The sprites that a canvas has made; `draw` makes them. The oldest go."""
 
-    def __init__(self, draw: Draw):
+    def __init__(self, draw: DrawSprite):
         self._draw = draw
         self._kept: dict[Any, Sprite] = {}
         self._bytes = 0
 
-    def placed(self, items: Sequence[DrawItem], buffer: PixelBuffer, scale: Scale) -> list[Placed]:
+    def placed(
+        self, items: Sequence[DrawItem], buffer: PixelBuffer, scale: Scale
+    ) -> list[PlacedSprite]:
         """What stands for each of these items on a buffer."""
-        placed: list[Placed] = [None] * len(items)
+        placed: list[PlacedSprite] = [None] * len(items)
         for number, linear, soft, phase, pixel in _wanted(items, buffer, scale):
             item = items[number]
             fill: Any = item.fill

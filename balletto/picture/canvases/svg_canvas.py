@@ -16,7 +16,7 @@ from ...raster.svg_filters import color_matrix, flooded, gaussian_blur, number
 from ..letterforms.outlines import Commands
 from ..pixels.bitmaps import Box, Photo
 from ..stills import straight_rgba
-from .canvas import Cut, DrawItem, EffectValues, Gradient, Line, Matrix, Window
+from .canvas import DrawItem, DrawnLine, EffectValues, Gradient, MaskCut, Matrix, SeenWindow
 from .skia_canvas import SkiaCanvas
 from .skia_outlines import Outline
 
@@ -109,7 +109,7 @@ class SvgCanvas:
         path, transform = _placed(item.within.path, item.matrix)
         return self._define("clipPath", "", f'<path d="{_data(path)}"{transform}/>')
 
-    def _within(self, parts: list[str], window: Window) -> list[str]:
+    def _within(self, parts: list[str], window: SeenWindow) -> list[str]:
         """Parts as far as they lie within a window."""
         if list(window.matrix[6:]) != [0, 0, 1]:
             raise NotInSvg(
@@ -140,7 +140,7 @@ class SvgCanvas:
         content = _rectangle(f"url(#{gradient})")
         return self._define("mask", f'{_REGION} mask-type="alpha"', content)
 
-    def _line(self, item: DrawItem, line: Line) -> str:
+    def _line(self, item: DrawItem, line: DrawnLine) -> str:
         placed, transform = _placed(item.outline.along(line), item.matrix)
         width = line.width * (1 if transform else _scale_of(item.matrix))
         dashes = ""
@@ -209,7 +209,7 @@ class SvgCanvas:
     def _wrap(self, looks: str) -> None:
         self._groups[-1] = [_group(self._groups[-1], looks)] if self._groups[-1] else []
 
-    def cut(self, cuts: Sequence[Cut]) -> None:
+    def cut(self, cuts: Sequence[MaskCut]) -> None:
         self._wrap(f'mask="url(#{self._mask(cuts)})"')
 
     def close(self, blend: str, opacity: float) -> None:
@@ -229,7 +229,9 @@ class SvgCanvas:
         name = self._define("mask", f'{_REGION} mask-type="{by}"', "".join(inside))
         self._wrap(f'mask="url(#{name})"')
 
-    def adjust(self, effects: Sequence[EffectValues], cuts: Sequence[Cut], opacity: float) -> None:
+    def adjust(
+        self, effects: Sequence[EffectValues], cuts: Sequence[MaskCut], opacity: float
+    ) -> None:
         before = self._groups[-1]
         self.apply(effects)
         looks = [] if opacity >= 1 else [f'opacity="{number(opacity)}"']
@@ -275,7 +277,7 @@ class SvgCanvas:
         rows = [[-1, 0, 0, 0, 1], [0, -1, 0, 0, 1], [0, 0, -1, 0, 1], [0, 0, 0, 1, 0]]
         return self._colors(rows)
 
-    def _mask(self, cuts: Sequence[Cut]) -> str:
+    def _mask(self, cuts: Sequence[MaskCut]) -> str:
         """Masks one after another, as light: what is white lets through."""
         content = [_rectangle("#000000" if cuts[0].mode == "add" else "#FFFFFF")]
         for cut in cuts:
@@ -287,7 +289,7 @@ class SvgCanvas:
                 content.append(_group([_rectangle(color)], inside))
         return self._define("mask", f'{_REGION} mask-type="luminance"', "".join(content))
 
-    def _covered(self, cut: Cut) -> str:
+    def _covered(self, cut: MaskCut) -> str:
         """The form of a mask: opaque where it lets through."""
         path, transform = _placed(cut.outline.path, cut.matrix)
         line = ""

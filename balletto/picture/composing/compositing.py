@@ -9,7 +9,7 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from typing import NamedTuple
 
-from ..canvases.canvas import Canvas, Cut, DrawItem, EffectValues
+from ..canvases.canvas import Canvas, DrawItem, EffectValues, MaskCut
 from ..pixels.bitmaps import Box
 from .boxes import common, widened
 
@@ -47,7 +47,7 @@ class CompositeNode:
     blend: str = "normal"
     opacity: float = 1.0
     effects: tuple[EffectValues, ...] = ()
-    cuts: tuple[Cut, ...] = ()
+    cuts: tuple[MaskCut, ...] = ()
     matte: DrawnMatte | None = None
     adjusts: bool = False
     find_box: Callable[[], Box | None] = field(default=lambda: None, compare=False)

@@ -15,7 +15,7 @@ from ...scene.layers import Layer
 from ...scene.values.colors import hex_of
 from ...scene.values.pace import times_a_second
 from ...scene.values.tracks import changes_over_time, is_color, value_at
-from ..canvases.canvas import DrawItem, EffectValues, Gradient, Line, Matrix
+from ..canvases.canvas import DrawItem, DrawnLine, EffectValues, Gradient, Matrix
 from ..pixels.bitmaps import Photo
 
 _FAINTEST = 0.5 / 255  # what is less opaque changes no pixel
@@ -168,7 +168,8 @@ def as_copies(items: list[DrawItem], width: float) -> list[DrawItem]:
     if not width:
         return [item if item.is_copy else item.as_copy() for item in seen]
     return [
-        item._replace(fill=None, line=Line(width, one_color(item)), is_copy=True) for item in seen
+        item._replace(fill=None, line=DrawnLine(width, one_color(item)), is_copy=True)
+        for item in seen
     ]
 
 

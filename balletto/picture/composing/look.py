@@ -8,9 +8,9 @@ from typing import Any
 import numpy as np
 
 from ...raster.coloring import mixed_colors, mixed_pixels
-from ...scene.pose import PROPERTIES, Tint, join_of, limited
+from ...scene.pose import PROPERTIES, ColorTint, join_of, limited
 from ...scene.values.colors import hex_of_bytes, oklab, srgb_bytes
-from ..canvases.canvas import DrawItem, Gradient, Line
+from ..canvases.canvas import DrawItem, DrawnLine, Gradient
 from ..pixels.bitmap_store import BITMAPS
 from ..pixels.bitmaps import Bitmap, Photo
 
@@ -29,7 +29,7 @@ class ColorChange:
     """What moves make of colours at some times: a tint, (times,) and (times, 3), and then a matrix
     on red, green and blue, (times, 3, 3). None changes nothing."""
 
-    tint: Tint | None = None
+    tint: ColorTint | None = None
     mixing: np.ndarray | None = None
 
     @property
@@ -123,7 +123,7 @@ class Look:
         """What fills a form."""
         return fill if fill is None or self.fill.is_nothing else self.fill.fills(fill)[0]
 
-    def lined(self, line: Line | None) -> Line | None:
+    def lined(self, line: DrawnLine | None) -> DrawnLine | None:
         """The line of a form, wider, in its colour, as far as it is drawn."""
         if line is None:
             return None
@@ -154,9 +154,9 @@ def plain_looks(count: int) -> list[Look]:
 
 def _row(name: str, values: Any, row: int) -> Any:
     """The values of one of some times, (1,); one for all times is that at each."""
-    if isinstance(values, Tint):
+    if isinstance(values, ColorTint):
         keep, add = np.asarray(values.keep).reshape(-1), np.asarray(values.add).reshape(-1, 3)
-        return Tint(keep[_within(row, keep)], add[_within(row, add)])
+        return ColorTint(keep[_within(row, keep)], add[_within(row, add)])
     values = np.asarray(values).reshape(-1)
     return values[_within(row, values)]
 
@@ -195,7 +195,7 @@ class JoinedLooks:
         count = (tint.keep if mixing is None else mixing).shape[1]
         return [
             ColorChange(
-                tint and Tint(tint.keep[:, number], tint.add[:, number]),
+                tint and ColorTint(tint.keep[:, number], tint.add[:, number]),
                 None if mixing is None else mixing[:, number],
             )
             for number in range(count)

@@ -15,11 +15,11 @@ from ...scene.forms.primitives import moved
 from ...scene.layers import Layer
 from ...scene.masks import SOFTEST_MASK, Mask
 from ...scene.values.tracks import value_at
-from ..canvases.canvas import Canvas, Cut
+from ..canvases.canvas import Canvas, MaskCut
 from ..letterforms.outlines import prepared
 
 
-def cuts_of(canvas: Canvas, scene: Scene, layer: Layer, frame: float) -> tuple[Cut, ...]:
+def cuts_of(canvas: Canvas, scene: Scene, layer: Layer, frame: float) -> tuple[MaskCut, ...]:
     """The masks of a layer that are on, in a frame."""
     masks = [mask for mask in layer.masks if mask.on]
     if not masks:
@@ -31,10 +31,10 @@ def cuts_of(canvas: Canvas, scene: Scene, layer: Layer, frame: float) -> tuple[C
     return tuple(_cut(canvas, mask, picture if mask.fixed else own, at) for mask in masks)
 
 
-def _cut(canvas: Canvas, mask: Mask, matrix: list[float], at: np.ndarray) -> Cut:
+def _cut(canvas: Canvas, mask: Mask, matrix: list[float], at: np.ndarray) -> MaskCut:
     form = mask.outline(at)
     center, turned = value_at(mask.center, at).tolist(), float(value_at(mask.rotation, at))
-    return Cut(
+    return MaskCut(
         prepared(moved(form, center, turned), canvas.outline),
         matrix,
         mask.mode,
@@ -53,7 +53,7 @@ _JOINS: dict[str, Callable[[np.ndarray, np.ndarray], np.ndarray]] = {
 }
 
 
-def let_through(cuts: Sequence[Cut], buffer: PixelBuffer, scale: Scale) -> np.ndarray:
+def let_through(cuts: Sequence[MaskCut], buffer: PixelBuffer, scale: Scale) -> np.ndarray:
     """How much masks let through of a buffer, (height, width), 0..255."""
     width, height = buffer.size
     share = np.full((height, width), 0 if cuts[0].mode == "add" else 255, dtype=np.uint8)
@@ -62,7 +62,7 @@ def let_through(cuts: Sequence[Cut], buffer: PixelBuffer, scale: Scale) -> np.nd
     return share
 
 
-def _coverage(cut: Cut, buffer: PixelBuffer, scale: Scale) -> np.ndarray:
+def _coverage(cut: MaskCut, buffer: PixelBuffer, scale: Scale) -> np.ndarray:
     """How much a mask covers each pixel of a buffer, 0..255; softened from beyond its edges too."""
     soft = cut.feather * (scale.across + scale.down) / 2
     # What is softened over many pixels is drawn on fewer, and stretched after.
@@ -85,7 +85,7 @@ def _coverage(cut: Cut, buffer: PixelBuffer, scale: Scale) -> np.ndarray:
     return share if cut.opacity >= 1 else cv2.convertScaleAbs(share, alpha=cut.opacity)
 
 
-def _drawn(cut: Cut, matrix: skia.Matrix, width: int, height: int) -> np.ndarray:
+def _drawn(cut: MaskCut, matrix: skia.Matrix, width: int, height: int) -> np.ndarray:
     """A mask without its softness: how much of each pixel it covers, (height, width), 0..255."""
     alpha = np.zeros((height, width), dtype=np.uint8)
     info = skia.ImageInfo.Make(width, height, skia.kAlpha_8_ColorType, skia.kPremul_AlphaType)

@@ -18,7 +18,7 @@ from ...scene.forms.flurry import (
 )
 from ...scene.layers.flurry import FlurryLayer
 from ...scene.values.tracks import value_at
-from ..canvases.canvas import Canvas, DrawItem, Line
+from ..canvases.canvas import Canvas, DrawItem, DrawnLine
 from ..composing.boxes import around, boxes_of, widened
 from ..composing.effect_values import shadow_at, with_shadows
 from ..composing.look import Look
@@ -45,7 +45,7 @@ _IN_PLACE = np.eye(3).reshape(-1).tolist()
 _NOTHING = _Look([], around([]))
 
 
-def _of_one(outline: Any, box: Box, fill: Any, line: Line | None) -> _Look:
+def _of_one(outline: Any, box: Box, fill: Any, line: DrawnLine | None) -> _Look:
     """A look that is one outline."""
     return _Look([DrawItem(outline, _IN_PLACE, fill, 1.0, line)], box)
 
@@ -200,7 +200,7 @@ def _letters_of(layout: Layout, prepare: Any) -> list[_Look]:
             for verb, numbers in commands
         )
         setting = character.setting
-        line = Line(setting.outline, setting.outline_color) if setting.outline > 0 else None
+        line = DrawnLine(setting.outline, setting.outline_color) if setting.outline > 0 else None
         box = widened((left - x, top - y, right - x, bottom - y), setting.outline)
         found.append(_of_one(prepare(moved), box, fill, line))
     return found
@@ -231,7 +231,7 @@ def _through(matrix: list[float], inner: list[float]) -> list[float]:
     return made
 
 
-def _colored(fill: Any, line: Line | None, color: str) -> tuple[Any, Line | None]:
+def _colored(fill: Any, line: DrawnLine | None, color: str) -> tuple[Any, DrawnLine | None]:
     """A fill, or where there is none the line, of another colour; pictures stay."""
     if fill is None:
         return fill, line and line._replace(color=color)

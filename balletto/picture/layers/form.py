@@ -10,7 +10,7 @@ from ...motion.spaces.layer_motion import moved_matrices, moved_values
 from ...scene.document import Scene
 from ...scene.forms.primitives import rectangle
 from ...scene.values.tracks import BLOCK, value_at
-from ..canvases.canvas import Canvas, DrawItem, Gradient, Line
+from ..canvases.canvas import Canvas, DrawItem, DrawnLine, Gradient
 from ..composing.boxes import around, box_through, widened
 from ..composing.compositing import Drawn
 from ..composing.effect_values import as_copies, shadow_at, trail_of, values_of, with_shadows
@@ -30,10 +30,10 @@ class Form(NamedTuple):
 
     commands: Commands
     fill: str | Gradient | Photo | None
-    line: Line | None = None
+    line: DrawnLine | None = None
 
 
-class State(NamedTuple):
+class FormState(NamedTuple):
     """How a form is at a time: its way to the picture (3, 3), what moves make of its look, and how
     opaque it is with both."""
 
@@ -55,7 +55,7 @@ class PreparedForm(PreparedLayer):
     def __init__(self, scene: Scene, layer: Any, prepare: Prepare):
         super().__init__(scene, layer, prepare)
         self._prepared: tuple[Commands, Any] | None = None
-        self._states: dict[float, State] = {}
+        self._states: dict[float, FormState] = {}
 
     def form(self, time: float) -> Form | None:
         """What it draws at a time; None if nothing."""
@@ -93,7 +93,7 @@ class PreparedForm(PreparedLayer):
             finders.append(find_box)
         return items, lambda: around([widened(find(), width) for find in finders])
 
-    def _state(self, time: float) -> State:
+    def _state(self, time: float) -> FormState:
         """How it is at a time. Whole frames are worked out together with those around them."""
         states = self._states  # once: another thread may put others in their place meanwhile
         if time not in states:
@@ -102,7 +102,7 @@ class PreparedForm(PreparedLayer):
             self._states = states = self._worked_out(times)
         return states[time]
 
-    def _worked_out(self, times: np.ndarray) -> dict[float, State]:
+    def _worked_out(self, times: np.ndarray) -> dict[float, FormState]:
         layer = self._layer
         matrices = moved_matrices(self._scene, layer, times)
         values = moved_values(self._scene, layer, times)
@@ -111,7 +111,7 @@ class PreparedForm(PreparedLayer):
         opaque = [
             opacity * look.opacity for opacity, look in zip(opacities.tolist(), looks, strict=True)
         ]
-        states = map(State, matrices, looks, opaque)
+        states = map(FormState, matrices, looks, opaque)
         return dict(zip(times.tolist(), states, strict=True))
 
     def _plain(

@@ -9,7 +9,7 @@ from ...motion.spaces.layer_motion import moved_values
 from ...scene.document import Scene
 from ...scene.forms.stroke import Stroke
 from ...scene.layers.shape import ShapeLayer
-from ..canvases.canvas import Gradient, Line
+from ..canvases.canvas import DrawnLine, Gradient
 from ..composing.effect_values import displacement_at, further, plain_over
 from ..letterforms.appearance import gradient_over
 from ..letterforms.outlines import Commands, displaced
@@ -30,7 +30,7 @@ class PreparedShape(PreparedForm):
 
     def __init__(self, scene: Scene, layer: ShapeLayer, prepare: Prepare):
         super().__init__(scene, layer, prepare)
-        self._lines: dict[float, Line | None] = {}
+        self._lines: dict[float, DrawnLine | None] = {}
 
     @classmethod
     def rest_box(cls, scene: Scene, layer: ShapeLayer, frame: float) -> RestBox:
@@ -45,7 +45,7 @@ class PreparedShape(PreparedForm):
         commands = self._commands(time)
         return Form(commands, self._fill(commands), line)
 
-    def _line_at(self, time: float) -> Line | None:
+    def _line_at(self, time: float) -> DrawnLine | None:
         """Its stroke at a time; worked out together with the other times that are drawn now."""
         lines = self._lines  # once: another thread may put others in their place meanwhile
         if time not in lines:
@@ -80,18 +80,18 @@ class PreparedShape(PreparedForm):
         return gradient_over(fill, box_of(commands))
 
 
-def stroke_at(stroke: Stroke, time: float) -> Line | None:
+def stroke_at(stroke: Stroke, time: float) -> DrawnLine | None:
     """A stroke at a time; None if there is nothing of it."""
     return strokes_at(stroke, np.array([time]))[0]
 
 
-def strokes_at(stroke: Stroke, times: np.ndarray) -> list[Line | None]:
+def strokes_at(stroke: Stroke, times: np.ndarray) -> list[DrawnLine | None]:
     """A stroke at each of some times; None where there is nothing of it."""
     dashes = stroke.dashes or ()
     even = dashes if len(dashes) % 2 == 0 else dashes * 2
     changing = (stroke.width, stroke.color, stroke.first, stroke.last, stroke.travel)
     columns = [plain_over(value, times) for value in (*changing, stroke.dash_shift)]
-    found: list[Line | None] = []
+    found: list[DrawnLine | None] = []
     for width, color, first, last, travel, shift in zip(*columns, strict=True):
         seen = _seen(first / 100, last / 100, travel / 100)
         if width <= 0 or seen == ():
@@ -99,7 +99,7 @@ def strokes_at(stroke: Stroke, times: np.ndarray) -> list[Line | None]:
             continue
         ends, joins, each = stroke.ends, stroke.joins, stroke.each
         dashed = (even, shift) if even else None
-        found.append(Line(width, color, ends, joins, dashed, seen, True, each))
+        found.append(DrawnLine(width, color, ends, joins, dashed, seen, True, each))
     return found
 
 

@@ -26,7 +26,7 @@ from ...scene.effects.trail import Trail
 from ...scene.forms.primitives import polygon
 from ...scene.layers.title import Title
 from ...scene.values.tracks import changes_over_time, value_at
-from ..canvases.canvas import UNSEEN, Canvas, DrawItem, Window
+from ..canvases.canvas import UNSEEN, Canvas, DrawItem, SeenWindow
 from ..composing.boxes import around, boxes_of, widened
 from ..composing.compositing import Drawn
 from ..composing.effect_values import (
@@ -72,7 +72,7 @@ class _Block:
     opacities: np.ndarray
     appearance: Appearance
     axes: dict[str, np.ndarray]
-    windows: list[list[Window]] | None = None
+    windows: list[list[SeenWindow]] | None = None
     ways: Ways | None = None
 
     @cached_property

@@ -13,7 +13,7 @@ from ...motion.evaluate import Composite
 from ...raster.coloring import mixed_colors
 from ...scene.letters.style import RoundGradient
 from ...scene.values.colors import hex_of, hex_of_bytes, oklab, srgb_bytes
-from ..canvases.canvas import Gradient, Line
+from ..canvases.canvas import DrawnLine, Gradient
 from ..composing.look import Fill, JoinedLooks
 
 _GRADIENT_STEPS = 16  # between two colours, so that they mix as in OKLab
@@ -31,7 +31,7 @@ class Appearance:
     """
 
     fills: list[list[Fill]]
-    lines: list[list[Line | None]]
+    lines: list[list[DrawnLine | None]]
     blurs: list[list[float]]
     displacements: list[list[float]]
     shadows: list[list[float]]
@@ -50,7 +50,7 @@ def appearance_of(
     looks = JoinedLooks(composites.values())
     widths = _widths(layout, looks)
     blurs, displacements = looks.number("blur"), looks.number("displace")
-    plain_lines: list[Line | None] = [None] * len(layout.characters)
+    plain_lines: list[DrawnLine | None] = [None] * len(layout.characters)
     margin = widths / 2 + 3 * blurs + 2 * displacements
     is_colored = any(character.is_colored for character in layout.characters)
     return Appearance(
@@ -116,7 +116,7 @@ def _by_frame(columns: list[list[Any]], frames: int) -> list[list[Any]]:
 
 def _lines(
     layout: Layout, looks: JoinedLooks, widths: np.ndarray, frames: int, is_each: bool
-) -> list[list[Line | None]]:
+) -> list[list[DrawnLine | None]]:
     """The lines of letters, as far as moves draw them."""
     changes = looks.changes("outline_color")
     widths = np.broadcast_to(widths, (frames, len(layout.characters)))
@@ -125,13 +125,13 @@ def _lines(
         color = character.setting.outline_color
         colors = [color] * frames if changes is None else changes[number].colors(color)
         each = zip(widths[:, number].tolist(), colors, strict=True)
-        columns.append([Line(width, color) if width > 0 else None for width, color in each])
+        columns.append([DrawnLine(width, color) if width > 0 else None for width, color in each])
     return _drawn_lines(layout, looks, _by_frame(columns, frames), is_each)
 
 
 def _drawn_lines(
-    layout: Layout, looks: JoinedLooks, lines: list[list[Line | None]], is_each: bool
-) -> list[list[Line | None]]:
+    layout: Layout, looks: JoinedLooks, lines: list[list[DrawnLine | None]], is_each: bool
+) -> list[list[DrawnLine | None]]:
     ends, starts = looks.number("drawn"), looks.number("drawn_from")
     if np.ndim(ends) == 0 and np.ndim(starts) == 0:
         return lines

@@ -18,7 +18,7 @@ import uharfbuzz as hb
 from PIL import Image
 
 from ...apart import LostProcess, apart
-from ...lettering.faces import Part, part_of_file
+from ...lettering.faces import FacePart, part_of_file
 from ...lettering.shaping import Glyph
 from ...scene.forms.svg_bounds import MOST_BYTES, svg_root
 from ..pixels.bitmap_store import BITMAPS
@@ -77,7 +77,9 @@ def _drawn(
 _Way = tuple[float, float, float]
 
 
-def _painted(part: Part, number: int, color: str, way: _Way, size: tuple[int, ...]) -> np.ndarray:
+def _painted(
+    part: FacePart, number: int, color: str, way: _Way, size: tuple[int, ...]
+) -> np.ndarray:
     """A glyph in layers, or in one colour, as HarfBuzz paints it."""
     scale, x, y = way
     paint = hb.RasterPaint()
@@ -126,7 +128,7 @@ def _picture_of(path: Path, number: int, kind: str, size: tuple[int, int]) -> np
     return _PICTURES[kind](part_of_file(path), number, size)
 
 
-def _png(part: Part, number: int, size: tuple[int, int]) -> np.ndarray:
+def _png(part: FacePart, number: int, size: tuple[int, int]) -> np.ndarray:
     part.font.ppem = (2**15, 2**15)  # the largest that there is
     content = part.font.get_glyph_color_png(number).data
     with Image.open(io.BytesIO(content)) as image:
@@ -138,7 +140,7 @@ def _png(part: Part, number: int, size: tuple[int, int]) -> np.ndarray:
     return np.ascontiguousarray(np.asarray(own)[..., [2, 1, 0, 3]])
 
 
-def _svg(part: Part, number: int, size: tuple[int, int]) -> np.ndarray:
+def _svg(part: FacePart, number: int, size: tuple[int, int]) -> np.ndarray:
     """The glyph of a document, which may hold those of others: only its own element is drawn
     (OpenType 1.9, "SVG"). Its space is that of the glyph, y down."""
     content = part.font.face.get_glyph_color_svg(number).data
@@ -169,7 +171,7 @@ def _svg(part: Part, number: int, size: tuple[int, int]) -> np.ndarray:
     return pixels
 
 
-_PICTURES: dict[str, Callable[[Part, int, tuple[int, int]], np.ndarray]] = {
+_PICTURES: dict[str, Callable[[FacePart, int, tuple[int, int]], np.ndarray]] = {
     "png": _png,
     "svg": _svg,
 }

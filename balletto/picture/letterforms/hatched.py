@@ -7,7 +7,7 @@ from typing import Any, NamedTuple
 from ...scene.document import Scene
 from ...scene.effects.hatch import Hatch
 from ...scene.layers import Layer
-from ..canvases.canvas import DrawItem, Line
+from ..canvases.canvas import DrawItem, DrawnLine
 from ..composing.effect_values import one_color, plain_at, tick_at
 from .hatching import HatchValues, Strokes, strokes_of
 from .outlines import Commands
@@ -94,7 +94,7 @@ def _hatched(
         color = hatching.color or one_color(item)
         # The points of a stroke stand close: rounded corners would cost much and show nowhere.
         ends = "flat" if is_whole else "round"
-        line = Line(width, color, ends, "cut", whole=True)
+        line = DrawnLine(width, color, ends, "cut", whole=True)
         within = None if hatching.strokes.overshoot > 0 else item.outline
         opacity = item.opacity * item.filled
         items.insert(

@@ -10,7 +10,7 @@ from ...motion.spaces.along import TextPath, text_path
 from ...motion.spaces.layer_motion import moved_matrices
 from ...scene.document import Scene
 from ...scene.layers.title import Title
-from ..canvases.canvas import Window
+from ..canvases.canvas import SeenWindow
 
 # By the name of a window's boxes, that of the units whose boxes they are.
 _UNITS = {"line": "line", "word": "word", "unit": "character", "title": "title"}
@@ -26,7 +26,7 @@ def boxes_of_window(title: Title, layout: Layout) -> np.ndarray:
 
 def windows_at(
     scene: Scene, title: Title, layout: Layout, times: np.ndarray
-) -> list[list[Window]] | None:
+) -> list[list[SeenWindow]] | None:
     """For each time the window of each character; None if it has none."""
     window = title.window
     if window is None:
@@ -37,14 +37,14 @@ def windows_at(
         return _along(scene, title, layout, path, times)
     found = []
     for matrix in moved_matrices(scene, title, times).reshape(-1, 9).tolist():
-        each = [Window(tuple(box), window.softened, matrix) for box in boxes.tolist()]
+        each = [SeenWindow(tuple(box), window.softened, matrix) for box in boxes.tolist()]
         found.append([each[number] for number in layout.member[kind].tolist()])
     return found
 
 
 def _along(
     scene: Scene, title: Title, layout: Layout, path: TextPath, times: np.ndarray
-) -> list[list[Window]]:
+) -> list[list[SeenWindow]]:
     """Along a path the window of each letter is as that of the straight line, turned to where the
     letter stands at rest."""
     assert title.window is not None
@@ -53,14 +53,14 @@ def _along(
     boxes = boxes_of_window(title, layout)[layout.member[_UNITS[title.window.of]]].tolist()
     return [
         [
-            Window(tuple(box), title.window.softened, matrix)
+            SeenWindow(tuple(box), title.window.softened, matrix)
             for box, matrix in zip(boxes, row, strict=True)
         ]
         for row in matrices.reshape(len(times), -1, 9).tolist()
     ]
 
 
-def open_window(canvas: skia.Canvas, window: Window, to_memory: Any) -> None:
+def open_window(canvas: skia.Canvas, window: SeenWindow, to_memory: Any) -> None:
     """Lets only what is within a window be drawn from now on; `to_memory` leads from the picture
     to the pixels of the canvas. Until `close_window`."""
     placed = _placed(window, to_memory)
@@ -71,7 +71,7 @@ def open_window(canvas: skia.Canvas, window: Window, to_memory: Any) -> None:
         canvas.saveLayer()
 
 
-def close_window(canvas: skia.Canvas, window: Window, to_memory: Any) -> None:
+def close_window(canvas: skia.Canvas, window: SeenWindow, to_memory: Any) -> None:
     """Fades what was drawn since at the soft edges of a window, and lets all be drawn again."""
     if any(window.soft):
         canvas.setMatrix(_placed(window, to_memory))
@@ -81,12 +81,12 @@ def close_window(canvas: skia.Canvas, window: Window, to_memory: Any) -> None:
     canvas.restore()
 
 
-def _placed(window: Window, to_memory: Any) -> skia.Matrix:
+def _placed(window: SeenWindow, to_memory: Any) -> skia.Matrix:
     matrix = skia.Matrix.MakeAll(*window.matrix)
     return skia.Matrix.Concat(to_memory, matrix) if to_memory else matrix
 
 
-def _fades(window: Window) -> list[skia.Paint]:
+def _fades(window: SeenWindow) -> list[skia.Paint]:
     """What lets through nothing at an edge, and all from where it is not soft any more."""
     left, top, right, bottom = window.box
     ways = (((left, 0), (1, 0)), ((0, top), (0, 1)), ((right, 0), (-1, 0)), ((0, bottom), (0, -1)))

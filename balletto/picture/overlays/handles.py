@@ -24,7 +24,7 @@ MOST_DOTS = 600
 _DIGITS = 2
 _APART = 12  # px from point to point of a path
 _STEPS = 8  # into which an edge of a wedge is cut, along a path
-Point = list[float]
+PlainPoint = list[float]
 
 
 def way(scene: Scene, title: Title) -> dict[str, Any] | None:
@@ -73,7 +73,7 @@ def _through(matrix: np.ndarray, points: np.ndarray) -> np.ndarray:
     return np.stack([x, y], axis=1) / np.maximum(w, 1e-6)[:, None]
 
 
-def _plain(point: np.ndarray) -> Point:
+def _plain(point: np.ndarray) -> PlainPoint:
     return [round(float(number), _DIGITS) for number in point]
 
 
@@ -180,12 +180,12 @@ class _Line:
         length = max(1.0, float(np.hypot(*(last - first))))
         return len(self.boxes) / length * (1 if self.is_forward else -1)
 
-    def across(self, rank: float) -> list[Point]:
+    def across(self, rank: float) -> list[PlainPoint]:
         """The line of an edge: its upper and its lower end."""
         _, top, _, bottom = self._box(rank)
         return [_plain(self._point(rank, y)) for y in (top, bottom)]
 
-    def wedge(self, profile: list[tuple[float, float]]) -> list[Point]:
+    def wedge(self, profile: list[tuple[float, float]]) -> list[PlainPoint]:
         """A polygon below the letters, as high at each rank as its share; none over several lines
         of text."""
         if not self.is_single:

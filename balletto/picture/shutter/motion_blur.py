@@ -25,9 +25,9 @@ from .shutter_samples import Samples, evened, needed_samples, some_of
 from .shutter_strips import strips_of
 
 # Draws samples on a canvas that shows the place of a buffer, one more each time that it is asked.
-Draw = Callable[[PixelBuffer, Samples, skia.Canvas], Iterator[None]]
-Color = str  # "#RRGGBB"
-Mean = Callable[[PixelBuffer, Samples, Draw], PixelBuffer]
+DrawSamples = Callable[[PixelBuffer, Samples, skia.Canvas], Iterator[None]]
+HexColor = str  # "#RRGGBB"
+Mean = Callable[[PixelBuffer, Samples, DrawSamples], PixelBuffer]
 
 _MANY = 6  # samples: of so many each may be a fraction of a pixel off
 _LINEAR = [0, 1, 3, 4, 6, 7]  # the numbers of a matrix that do not just move
@@ -39,7 +39,7 @@ _STEPS = 2**12  # of linear light, that are told apart
 
 
 def mean_in_linear_light(
-    buffer: PixelBuffer, samples: Samples, draw: Draw, scale: Scale
+    buffer: PixelBuffer, samples: Samples, draw: DrawSamples, scale: Scale
 ) -> PixelBuffer:
     """An empty buffer, filled with the mean of what samples of items make, premultiplied. Where
     nothing moves the middle one is drawn, and elsewhere as many as look like all."""
@@ -86,7 +86,7 @@ def _with_copies(samples: Samples, matrices: np.ndarray, is_moving: np.ndarray) 
     ]
 
 
-def _mean_for(colors: frozenset[Color] | None) -> Mean:
+def _mean_for(colors: frozenset[HexColor] | None) -> Mean:
     """The quickest way to a mean in linear light of items of these colours."""
     if colors is not None and len(colors) <= 1:
         return _mean_of_one_color
@@ -94,13 +94,13 @@ def _mean_for(colors: frozenset[Color] | None) -> Mean:
     return partial(_mean_of_inks, inks) if inks else _linear_mean
 
 
-def _mean_of_one_color(buffer: PixelBuffer, samples: Samples, draw: Draw) -> PixelBuffer:
+def _mean_of_one_color(buffer: PixelBuffer, samples: Samples, draw: DrawSamples) -> PixelBuffer:
     # It keeps its colour, so the mean of plain numbers is the mean in linear light as well.
     total, count = _plain_sum(buffer, samples, draw)
     return buffer.like(cv2.convertScaleAbs(total, alpha=1 / count))
 
 
-def _colors_of(samples: Samples) -> frozenset[Color] | None:
+def _colors_of(samples: Samples) -> frozenset[HexColor] | None:
     """The colours of all items; None if some of these have more than plain colours."""
     found: set[Any] = set()
     for items in samples:
@@ -111,7 +111,7 @@ def _colors_of(samples: Samples) -> frozenset[Color] | None:
     return frozenset(found) if all(isinstance(color, str) for color in found) else None
 
 
-def _plain_sum(buffer: PixelBuffer, samples: Samples, draw: Draw) -> tuple[np.ndarray, int]:
+def _plain_sum(buffer: PixelBuffer, samples: Samples, draw: DrawSamples) -> tuple[np.ndarray, int]:
     """The sum of the plain numbers, (height, width, 4), and of how many samples it is."""
     one = PixelBuffer.empty(buffer.left, buffer.top, buffer.right, buffer.bottom)
     drawing = draw(one, samples, one.canvas)
@@ -134,11 +134,11 @@ class _Inks(NamedTuple):
     """
 
     linear: np.ndarray
-    primaries: tuple[dict[Color, Color], ...]
+    primaries: tuple[dict[HexColor, HexColor], ...]
 
 
 @lru_cache(maxsize=256)
-def _inks_for(colors: frozenset[Color]) -> _Inks | None:
+def _inks_for(colors: frozenset[HexColor]) -> _Inks | None:
     """Inks from which all of these colours can be mixed; None if not a few passes do."""
     names = sorted(colors)
     light = np.array([light_of(name) for name in names])
@@ -187,7 +187,9 @@ def _mixtures(light: np.ndarray, inks: np.ndarray) -> tuple[np.ndarray, np.ndarr
     return shares, np.linalg.norm((coded(shares @ inks) - coded(light)) * _SEEN, axis=1)
 
 
-def _mean_of_inks(inks: _Inks, buffer: PixelBuffer, samples: Samples, draw: Draw) -> PixelBuffer:
+def _mean_of_inks(
+    inks: _Inks, buffer: PixelBuffer, samples: Samples, draw: DrawSamples
+) -> PixelBuffer:
     planes: list[np.ndarray] = []  # how much is seen of each ink but black, (height, width), summed
     for primaries in inks.primaries:
         printed = [[_printed(item, primaries) for item in items] for items in samples]
@@ -208,7 +210,7 @@ def _mean_of_inks(inks: _Inks, buffer: PixelBuffer, samples: Samples, draw: Draw
     return buffer.like(cv2.merge(made))
 
 
-def _printed(item: DrawItem, primaries: dict[Color, Color]) -> DrawItem:
+def _printed(item: DrawItem, primaries: dict[HexColor, HexColor]) -> DrawItem:
     """An item in the colours of a pass."""
     fill: str | None = item.fill  # type: ignore[assignment]  # _colors_of has seen to it
     line = item.line and item.line._replace(color=primaries[item.line.color])
@@ -219,7 +221,7 @@ def _printed(item: DrawItem, primaries: dict[Color, Color]) -> DrawItem:
 _CODED = coded((np.arange(_STEPS) + 0.5) / _STEPS).astype(np.float32)
 
 
-def _linear_mean(buffer: PixelBuffer, samples: Samples, draw: Draw) -> PixelBuffer:
+def _linear_mean(buffer: PixelBuffer, samples: Samples, draw: DrawSamples) -> PixelBuffer:
     """As right whatever is drawn, in a few times as long."""
     one = PixelBuffer.empty(buffer.left, buffer.top, buffer.right, buffer.bottom)
     drawing = draw(one, samples, one.canvas)

@@ -11,7 +11,7 @@ import numpy as np
 
 from ...raster.pixel_buffer import Scale
 from ...scene.values.colors import light_of
-from ..canvases.canvas import UNSEEN, DrawItem, Line
+from ..canvases.canvas import UNSEEN, DrawItem, DrawnLine
 
 Samples = Sequence[Sequence[DrawItem]]
 
@@ -128,7 +128,7 @@ def _steps_of_outlines(samples: Samples) -> np.ndarray:
     return steps
 
 
-def _numbers_of(line: Line, item: DrawItem) -> list[float]:
+def _numbers_of(line: DrawnLine, item: DrawItem) -> list[float]:
     """What may change gradually of a line, in px."""
     ends = [end for part in line.seen or () for end in part]
     length = item.outline.length if ends else 0.0
@@ -148,7 +148,7 @@ def differs_gradually(item: DrawItem, other: DrawItem) -> bool:
     )
 
 
-def _are_of_one_kind(line: Line | None, other: Line | None) -> bool:
+def _are_of_one_kind(line: DrawnLine | None, other: DrawnLine | None) -> bool:
     if line is None or other is None:
         return False
     return (

@@ -12,7 +12,7 @@ from ..changes import Change, get
 from ..model import Frames
 from ..values.tracks import is_track
 from .base import Document, Edit, edit
-from .keyframes import Key, Rows, track_of
+from .keyframes import KeyData, Rows, track_of
 from .layers import family_of, with_new_ids
 from .links import loosened, with_links
 from .paths import (
@@ -126,7 +126,7 @@ class PasteKeys(Edit):
         return f"{number} keyframe{'s' if number != 1 else ''} pasted at frame {self.at:g}"
 
 
-def copied_keys(document: Document, keys: Rows) -> dict[str, list[Key]]:
+def copied_keys(document: Document, keys: Rows) -> dict[str, list[KeyData]]:
     """Selected keys as `paste-keys` takes them. SceneError if they are not there."""
     first = min(
         track_of(document, path, indices)[1]["keys"][index]["at"] + start_of(document, path)

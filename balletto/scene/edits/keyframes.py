@@ -19,7 +19,7 @@ from ..values.tracks import is_track
 from .base import Document, Edit, edit
 from .paths import find, frames, frames_said, owner_of, pointer_to, start_of, title_of
 
-Key = dict[str, Any]
+KeyData = dict[str, Any]
 Rows = dict[str, tuple[int, ...]]
 
 _EASE: TypeAdapter[Any] = TypeAdapter(Ease)
@@ -43,8 +43,8 @@ class KeysEdit(Edit):
         return changes
 
     def edited(
-        self, document: Document, path: str, keys: list[Key], indices: list[int]
-    ) -> list[Key]:
+        self, document: Document, path: str, keys: list[KeyData], indices: list[int]
+    ) -> list[KeyData]:
         """The keys of a row after the edit; `indices` are those selected, in order."""
         raise NotImplementedError
 
@@ -76,7 +76,7 @@ def track_of(document: Document, path: str, indices: tuple[int, ...]) -> tuple[A
     return pointer, track
 
 
-def retimed(keys: list[Key], times: dict[int, float]) -> list[Key]:
+def retimed(keys: list[KeyData], times: dict[int, float]) -> list[KeyData]:
     """The keys with those at the given indices at other times, in order of time."""
     moved = [{**keys[index], "at": frames(at)} for index, at in times.items()]
     taken = {key["at"] for key in moved}
@@ -95,8 +95,8 @@ class ShiftKeys(KeysEdit):
     by: Frames
 
     def edited(
-        self, document: Document, path: str, keys: list[Key], indices: list[int]
-    ) -> list[Key]:
+        self, document: Document, path: str, keys: list[KeyData], indices: list[int]
+    ) -> list[KeyData]:
         return retimed(keys, {index: keys[index]["at"] + self.by for index in indices})
 
     def label(self, document: Document) -> str:
@@ -112,8 +112,8 @@ class StretchKeys(KeysEdit):
     factor: float = Field(gt=0, le=1000)
 
     def edited(
-        self, document: Document, path: str, keys: list[Key], indices: list[int]
-    ) -> list[Key]:
+        self, document: Document, path: str, keys: list[KeyData], indices: list[int]
+    ) -> list[KeyData]:
         about = self.about - start_of(document, path)
         times = {index: about + (keys[index]["at"] - about) * self.factor for index in indices}
         return retimed(keys, times)
@@ -129,8 +129,8 @@ class AlignKeys(KeysEdit):
     at: Frames
 
     def edited(
-        self, document: Document, path: str, keys: list[Key], indices: list[int]
-    ) -> list[Key]:
+        self, document: Document, path: str, keys: list[KeyData], indices: list[int]
+    ) -> list[KeyData]:
         by = self.at - start_of(document, path) - keys[indices[0]]["at"]
         return retimed(keys, {index: keys[index]["at"] + by for index in indices})
 
@@ -143,8 +143,8 @@ class ReverseKeys(KeysEdit):
     """Turns keys round in time: the last comes first, and the way between them runs backwards."""
 
     def edited(
-        self, document: Document, path: str, keys: list[Key], indices: list[int]
-    ) -> list[Key]:
+        self, document: Document, path: str, keys: list[KeyData], indices: list[int]
+    ) -> list[KeyData]:
         times, start = self.times(document), start_of(document, path)
         total = min(times) + max(times) - 2 * start
         turned = list(keys)
@@ -173,12 +173,12 @@ def backwards(track: dict[str, Any], total: float | None = None) -> dict[str, An
     return {"keys": turned, **{name: way for name, way in ends.items() if way}}
 
 
-def _eased(key: Key, ease: Any) -> Key:
+def _eased(key: KeyData, ease: Any) -> KeyData:
     plain = {name: value for name, value in key.items() if name != "ease"}
     return plain if ease == "linear" else {**plain, "ease": ease}
 
 
-def _handles_swapped(key: Key) -> Key:
+def _handles_swapped(key: KeyData) -> KeyData:
     swapped = {"in": "out", "out": "in"}
     return {swapped.get(name, name): value for name, value in key.items()}
 
@@ -223,8 +223,8 @@ class RemoveKeys(KeysEdit):
     """Takes keys away; where none is left, the value of the first stays."""
 
     def edited(
-        self, document: Document, path: str, keys: list[Key], indices: list[int]
-    ) -> list[Key]:
+        self, document: Document, path: str, keys: list[KeyData], indices: list[int]
+    ) -> list[KeyData]:
         return [key for index, key in enumerate(keys) if index not in indices]
 
     def label(self, document: Document) -> str:
@@ -242,8 +242,8 @@ class EaseKeys(KeysEdit):
     ease: Any
 
     def edited(
-        self, document: Document, path: str, keys: list[Key], indices: list[int]
-    ) -> list[Key]:
+        self, document: Document, path: str, keys: list[KeyData], indices: list[int]
+    ) -> list[KeyData]:
         eased = stretches(len(keys), indices)
         return [_eased(key, self.ease) if index in eased else key for index, key in enumerate(keys)]
 
@@ -263,8 +263,8 @@ class FlattenKeys(KeysEdit):
     """Lets the curve come to the selected keys and leave them level, so that none is passed."""
 
     def edited(
-        self, document: Document, path: str, keys: list[Key], indices: list[int]
-    ) -> list[Key]:
+        self, document: Document, path: str, keys: list[KeyData], indices: list[int]
+    ) -> list[KeyData]:
         flat = [dict(key) for key in keys]
         for index, (key, _) in enumerate(pairwise(keys)):
             handles = handles_of(key.get("ease", "linear"))

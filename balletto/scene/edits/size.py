@@ -14,7 +14,7 @@ from .base import Document, Edit, edit
 from .paths import frames
 
 Data = dict[str, Any]
-Filling = Literal["whole", "filled", "stay"]
+FillingChoice = Literal["whole", "filled", "stay"]
 
 
 @edit("set-size")
@@ -27,7 +27,7 @@ class SetSize(Edit):
     """
 
     size: tuple[int, int]
-    fit: Filling = "whole"
+    fit: FillingChoice = "whole"
 
     passes_locks: ClassVar[bool] = True
 

@@ -20,7 +20,7 @@ LineWidth = Annotated[float, Number("a number of pixels", Counts.PICTURE_LENGTH,
 _APART = 1 / 3
 
 
-class Outline(Effect):
+class OutlineEffect(Effect):
     """A line of `width` around all of the layer together, beneath it."""
 
     rank: ClassVar = 90

@@ -19,11 +19,11 @@ _WORDS = {
 }  # fmt: skip
 
 Command = tuple[str, tuple[float, ...]]
-Commands = tuple[Command, ...]
+PathCommands = tuple[Command, ...]
 
 
 @lru_cache(maxsize=512)
-def commands_of(drawing: str) -> Commands:
+def commands_of(drawing: str) -> PathCommands:
     """The commands (move, line, quad, curve, close, end) of SVG path data, with their numbers
     x, y, x, y, ...; arcs come as curves. ValueError if it is none.
 

@@ -4,19 +4,19 @@ import math
 
 import numpy as np
 
-from .outlines import Commands
+from .outlines import PathCommands
 
 # How far the handles of a cubic stand out that follows a quarter of a circle.
 _QUARTER = 4 / 3 * math.tan(math.pi / 8)
 
 
-def polygon(points: list[tuple[float, float]]) -> Commands:
+def polygon(points: list[tuple[float, float]]) -> PathCommands:
     """A closed way through points."""
     first, *rest = points
     return (("move", first), *(("line", point) for point in rest), ("close", ()))
 
 
-def rectangle(width: float, height: float, corner: float = 0.0) -> Commands:
+def rectangle(width: float, height: float, corner: float = 0.0) -> PathCommands:
     """A rectangle, its corners rounded by a radius, which fits into it."""
     x, y = width / 2, height / 2
     r = max(0.0, min(corner, x, y))
@@ -37,12 +37,12 @@ def rectangle(width: float, height: float, corner: float = 0.0) -> Commands:
     )
 
 
-def ellipse(width: float, height: float) -> Commands:
+def ellipse(width: float, height: float) -> PathCommands:
     """A whole ellipse in a box, from its top on, clockwise."""
     return (*arc(width, height, -90, 360), ("close", ()))
 
 
-def arc(width: float, height: float, start: float, sweep: float) -> Commands:
+def arc(width: float, height: float, start: float, sweep: float) -> PathCommands:
     """A part of an ellipse, as cubics of at most 90 degrees, each within 0.03 % of it."""
     sweep = max(-360.0, min(360.0, sweep))
     count = max(1, math.ceil(abs(sweep) / 90))
@@ -61,13 +61,13 @@ def arc(width: float, height: float, start: float, sweep: float) -> Commands:
     return tuple(commands)
 
 
-def star(corners: int, outer: float, inner: float) -> Commands:
+def star(corners: int, outer: float, inner: float) -> PathCommands:
     """Corners in turn on an outer and an inner circle, the first at the top."""
     radii = (outer, inner)
     return polygon([_on_circle(radii[n % 2], n / (2 * corners)) for n in range(2 * corners)])
 
 
-def regular(corners: int, radius: float) -> Commands:
+def regular(corners: int, radius: float) -> PathCommands:
     """A regular polygon, its first corner at the top."""
     return polygon([_on_circle(radius, n / corners) for n in range(corners)])
 
@@ -77,7 +77,7 @@ def _on_circle(radius: float, turn: float) -> tuple[float, float]:
     return radius * math.sin(angle), -radius * math.cos(angle)
 
 
-def moved(commands: Commands, by: list[float], turned: float) -> Commands:
+def moved(commands: PathCommands, by: list[float], turned: float) -> PathCommands:
     """An outline turned by degrees, clockwise, then shifted."""
     cos, sin = math.cos(math.radians(turned)), math.sin(math.radians(turned))
     matrix = np.array([[cos, sin], [-sin, cos]])

@@ -22,7 +22,7 @@ from .svg_bounds import named_in, svg_root, used_by
 
 MOST_SHAPES = 300
 _DEEPEST = 40  # groups in groups
-Style = dict[str, str]
+StyleData = dict[str, str]
 _INHERITED = (
     "fill", "stroke", "stroke-width", "stroke-linecap", "stroke-linejoin", "stroke-dasharray",
     "fill-opacity", "stroke-opacity", "color",
@@ -43,7 +43,7 @@ class _Here:
     """What holds where an element stands: the way to the picture, its style, how opaque it is."""
 
     transform: Transform = Identity
-    style: Style = field(default_factory=dict)
+    style: StyleData = field(default_factory=dict)
     opacity: float = 1.0
     depth: int = 0
 
@@ -133,7 +133,7 @@ class _Reader:
             for each in (target if _tag(target) == "symbol" else [target])
         ]
 
-    def _styled(self, element: Element) -> Style:
+    def _styled(self, element: Element) -> StyleData:
         """What is said of an element: by attributes, by its classes, by its own style."""
         said = dict(element.attrib)
         for name in element.get("class", "").split():
@@ -166,7 +166,7 @@ class _Reader:
             "transform": place,
         }
 
-    def _fill(self, style: Style) -> Any:
+    def _fill(self, style: StyleData) -> Any:
         paint = style.get("fill", "black")
         if gradient := self._gradient(paint):
             return gradient
@@ -229,7 +229,7 @@ def _tag(element: Element) -> str:
     return str(element.tag).rpartition("}")[2]
 
 
-def _declared(text: str) -> Style:
+def _declared(text: str) -> StyleData:
     """Declarations of CSS, by their properties."""
     pairs = (each.partition(":") for each in text.split(";") if ":" in each)
     return {name.strip(): value.replace("!important", "").strip() for name, _, value in pairs}
@@ -248,7 +248,7 @@ def _share(text: str) -> float:
     return min(max(_portion(text), 0.0), 1.0)
 
 
-def _color(paint: str, style: Style) -> str | None:
+def _color(paint: str, style: StyleData) -> str | None:
     """A colour as ours are said; None for none, and for what is no colour."""
     paint = style.get("color", "black") if paint == "currentColor" else paint
     if paint in ("none", "transparent", "inherit") or "url(" in paint:

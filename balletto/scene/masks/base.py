@@ -4,7 +4,7 @@ from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 
-from ..forms.outlines import Commands
+from ..forms.outlines import PathCommands
 from ..kinds import Kind
 from ..model import Counts, Degrees, Number, Opacity
 from ..values import measures
@@ -62,6 +62,6 @@ class Mask(Kind):
     expand: Changing[Expansion] = 0
     opacity: Changing[Opacity] = 1
 
-    def outline(self, at: np.ndarray) -> Commands:
+    def outline(self, at: np.ndarray) -> PathCommands:
         """Its form at a frame, an array of no dimensions, about the origin."""
         raise NotImplementedError

@@ -141,11 +141,15 @@ def beside(preset: dict[str, Any], layer: dict[str, Any], move: str) -> dict[str
     return {name: made[name] for name in preset.get("with", ())}
 
 
-def _sized_for(preset: dict[str, Any], document: dict[str, Any], layer: dict[str, Any]) -> "_Sized":
+def _sized_for(
+    preset: dict[str, Any], document: dict[str, Any], layer: dict[str, Any]
+) -> "_SizedForPreset":
     width, height = document["size"]
     in_picture = (width / _WIDTH, height / _HEIGHT)
     size = layer.get("style", {}).get("size", _SIZE) / _SIZE
-    return _Sized(min(in_picture) if preset.get("measure") == "picture" else size, in_picture)
+    return _SizedForPreset(
+        min(in_picture) if preset.get("measure") == "picture" else size, in_picture
+    )
 
 
 class _OnWholeFrames(Rewriter):
@@ -181,7 +185,7 @@ def _rounded(value: float) -> float:
     return round(value, 0 if abs(value) >= 10 else 1)
 
 
-class _Sized(Rewriter):
+class _SizedForPreset(Rewriter):
     """Lengths of the pose as large as the type, points and radii of the picture at its size."""
 
     def __init__(self, scale: float, in_picture: tuple[float, float]):

@@ -46,7 +46,7 @@ class Ordered(Model):
         return self
 
 
-class Placed(Protocol):
+class PlacedUnits(Protocol):
     """Units as orders see them."""
 
     @property
@@ -57,7 +57,7 @@ class Placed(Protocol):
         """These in the picture at times (t, 1): (t, n, 2)."""
 
 
-def ranks_of(ordered: Ordered, units: Placed, indices: np.ndarray | None = None) -> np.ndarray:
+def ranks_of(ordered: Ordered, units: PlacedUnits, indices: np.ndarray | None = None) -> np.ndarray:
     """The rank of each unit, (n,), or of those at `indices` alone; ranks need not be whole."""
     order = ORDERS[ordered.order]
     centers = units.centers if indices is None else units.centers[indices]

@@ -10,11 +10,24 @@ from pydantic import Field, StringConstraints
 from ..kinds import modules_in
 from ..model import needs, one_of
 from .base import FOUND, PoseProperty
-from .joins import SUM, Join, Tint
+from .joins import SUM, ColorTint, Join
 
 __all__ = [
-    "PROPERTIES", "Asked", "Join", "OneSided", "PoseProperty", "PropertyName", "PropertyNames",
-    "Tint", "X", "both_of", "chance_number", "join_of", "limited", "parts_of", "rest_of_property",
+    "PROPERTIES",
+    "Asked",
+    "ColorTint",
+    "Join",
+    "OneSided",
+    "PoseProperty",
+    "PropertyName",
+    "PropertyNames",
+    "X",
+    "both_of",
+    "chance_number",
+    "join_of",
+    "limited",
+    "parts_of",
+    "rest_of_property",
 ]  # fmt: skip
 
 modules_in(__name__, __path__)

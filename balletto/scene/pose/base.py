@@ -8,10 +8,10 @@ import numpy as np
 
 from ..model import Color
 from ..values.measures import Measure
-from .joins import SUM, TINT, Join, Tint
+from .joins import SUM, TINT, ColorTint, Join
 
 # From the values of a property at some times to matrices (..., 3, 3) on red, green and blue.
-Mixing = Callable[[np.ndarray], np.ndarray]
+MixingOf = Callable[[np.ndarray], np.ndarray]
 HOME, AWAY = "home", "away"  # where a verb leads
 
 
@@ -66,7 +66,7 @@ class PoseProperty:
     is_of_letters: bool = False
     preset_part: str = ""
     verbs: tuple[Verb, ...] = ()
-    mixes: Mixing | None = None
+    mixes: MixingOf | None = None
 
     @property
     def is_color(self) -> bool:
@@ -75,7 +75,7 @@ class PoseProperty:
     @property
     def rest(self) -> float | None:
         """The value that changes nothing; a colour has none."""
-        return None if isinstance(self.join.rest, Tint) else float(self.join.rest)
+        return None if isinstance(self.join.rest, ColorTint) else float(self.join.rest)
 
     @property
     def parts(self) -> tuple[str, ...]:

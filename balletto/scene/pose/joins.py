@@ -7,16 +7,16 @@ from typing import Any, NamedTuple
 import numpy as np
 
 
-class Tint(NamedTuple):
+class ColorTint(NamedTuple):
     """What moves do to a colour c of a style, in OKLab: keep * c + add; numbers or arrays."""
 
     keep: Any
     add: Any
 
-    def after(self, outer: "Tint") -> "Tint":
+    def after(self, outer: "ColorTint") -> "ColorTint":
         """This tint on top of another."""
         keep = self.keep if np.isscalar(self.keep) else self.keep[..., None]
-        return Tint(outer.keep * self.keep, outer.add * keep + self.add)
+        return ColorTint(outer.keep * self.keep, outer.add * keep + self.add)
 
 
 @dataclass(frozen=True)
@@ -47,16 +47,16 @@ def _multiplied(combined: Any, weight: np.ndarray, away: np.ndarray) -> Any:
     return combined * (1 + weight * (away - 1))
 
 
-def _tinted(combined: Tint, weight: np.ndarray, away: np.ndarray) -> Tint:
+def _tinted(combined: ColorTint, weight: np.ndarray, away: np.ndarray) -> ColorTint:
     share = np.clip(weight, 0.0, 1.0)
-    return Tint(1 - share, share[..., None] * away).after(combined)
+    return ColorTint(1 - share, share[..., None] * away).after(combined)
 
 
 SUM = Join(0.0, _summed, lambda outer, inner: outer + inner, _columns)
 PRODUCT = Join(1.0, _multiplied, lambda outer, inner: outer * inner, _columns)
 TINT = Join(
-    Tint(1.0, 0.0),
+    ColorTint(1.0, 0.0),
     _tinted,
     lambda outer, inner: inner.after(outer),
-    lambda tint, units: Tint(tint.keep[:, units], tint.add[:, units]),
+    lambda tint, units: ColorTint(tint.keep[:, units], tint.add[:, units]),
 )

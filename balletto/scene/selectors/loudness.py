@@ -22,7 +22,7 @@ _BANDS = (
 Smoothing = Annotated[float, Number("a number of frames", Counts.DURATION, ge=0, le=100_000)]
 
 
-class Loudness(Selector):
+class LoudnessSelector(Selector):
     """How loud a sound is at the time, from 0 in silence to 1 at its loudest, times `gain`.
 
     `sound` is a layer, heard as its gain and its fades say, or a file, heard from frame 0 on;

@@ -5,7 +5,7 @@ from typing import ClassVar, Literal
 import numpy as np
 
 from ..forms import primitives
-from ..forms.outlines import Commands
+from ..forms.outlines import PathCommands
 from ..model import Degrees, Size2
 from ..values import measures
 from ..values.tracks import Changing, value_at
@@ -33,7 +33,7 @@ class Arc(Shape):
     angle: Changing[Degrees] = -90
     sweep: Changing[Degrees] = 270
 
-    def outline(self, at: np.ndarray) -> Commands:
+    def outline(self, at: np.ndarray) -> PathCommands:
         width, height = value_at(self.size, at).tolist()
         angle, sweep = float(value_at(self.angle, at)), float(value_at(self.sweep, at))
         return primitives.arc(width, height, angle, sweep)

@@ -4,7 +4,7 @@ from typing import Annotated, Any, ClassVar
 
 import numpy as np
 
-from ..forms.outlines import Commands
+from ..forms.outlines import PathCommands
 from ..kinds import Kind
 from ..model import Counts, Number
 from ..values import measures
@@ -28,6 +28,6 @@ class Shape(Kind):
     is_line: ClassVar[bool] = False
     needed: ClassVar[dict[str, Any]] = {}
 
-    def outline(self, at: np.ndarray) -> Commands:
+    def outline(self, at: np.ndarray) -> PathCommands:
         """Its outline at a frame, an array of no dimensions."""
         raise NotImplementedError

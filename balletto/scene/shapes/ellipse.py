@@ -5,7 +5,7 @@ from typing import ClassVar, Literal
 import numpy as np
 
 from ..forms import primitives
-from ..forms.outlines import Commands
+from ..forms.outlines import PathCommands
 from ..model import Size2
 from ..values.tracks import Changing, value_at
 from ..values.wording import Wording
@@ -21,5 +21,5 @@ class Ellipse(Shape):
     kind: Literal["ellipse"]
     size: Changing[Size2] = (300, 300)
 
-    def outline(self, at: np.ndarray) -> Commands:
+    def outline(self, at: np.ndarray) -> PathCommands:
         return primitives.ellipse(*value_at(self.size, at).tolist())

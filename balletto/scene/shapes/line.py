@@ -5,7 +5,7 @@ from typing import ClassVar, Literal
 import numpy as np
 from pydantic import Field
 
-from ..forms.outlines import Commands
+from ..forms.outlines import PathCommands
 from ..values.points import Point
 from ..values.tracks import Changing, value_at
 from ..values.wording import Said, Wording
@@ -27,6 +27,6 @@ class Line(Shape):
     start: Changing[Point] = Field((-300, 0), alias="from")
     end: Changing[Point] = Field((300, 0), alias="to")
 
-    def outline(self, at: np.ndarray) -> Commands:
+    def outline(self, at: np.ndarray) -> PathCommands:
         start, end = value_at(self.start, at), value_at(self.end, at)
         return ("move", tuple(start.tolist())), ("line", tuple(end.tolist()))

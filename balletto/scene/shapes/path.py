@@ -4,7 +4,7 @@ from typing import ClassVar, Literal
 
 import numpy as np
 
-from ..forms.outlines import Commands, Drawing, commands_of
+from ..forms.outlines import Drawing, PathCommands, commands_of
 from ..values.wording import Wording
 from .base import Shape
 
@@ -19,5 +19,5 @@ class Path(Shape):
     kind: Literal["path"]
     path: Drawing
 
-    def outline(self, at: np.ndarray) -> Commands:
+    def outline(self, at: np.ndarray) -> PathCommands:
         return commands_of(self.path)

@@ -5,7 +5,7 @@ from typing import ClassVar, Literal
 import numpy as np
 
 from ..forms import primitives
-from ..forms.outlines import Commands
+from ..forms.outlines import PathCommands
 from ..model import Distance
 from ..values import measures
 from ..values.tracks import Changing, value_at
@@ -27,5 +27,5 @@ class Polygon(Shape):
     corners: Corners = 6
     radius: Changing[Distance] = 150
 
-    def outline(self, at: np.ndarray) -> Commands:
+    def outline(self, at: np.ndarray) -> PathCommands:
         return primitives.regular(self.corners, float(value_at(self.radius, at)))

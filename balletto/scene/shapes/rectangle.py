@@ -5,7 +5,7 @@ from typing import ClassVar, Literal
 import numpy as np
 
 from ..forms import primitives
-from ..forms.outlines import Commands
+from ..forms.outlines import PathCommands
 from ..model import Distance, Size2
 from ..values import measures
 from ..values.tracks import Changing, value_at
@@ -27,6 +27,6 @@ class Rectangle(Shape):
     size: Changing[Size2] = (600, 200)
     corner: Changing[Distance] = 0
 
-    def outline(self, at: np.ndarray) -> Commands:
+    def outline(self, at: np.ndarray) -> PathCommands:
         width, height = value_at(self.size, at).tolist()
         return primitives.rectangle(width, height, float(value_at(self.corner, at)))

@@ -5,7 +5,7 @@ from typing import ClassVar, Literal
 import numpy as np
 
 from ..forms import primitives
-from ..forms.outlines import Commands
+from ..forms.outlines import PathCommands
 from ..model import Distance
 from ..values import measures
 from ..values.tracks import Changing, value_at
@@ -32,6 +32,6 @@ class Star(Shape):
     outer: Changing[Distance] = 150
     inner: Changing[Distance] = 70
 
-    def outline(self, at: np.ndarray) -> Commands:
+    def outline(self, at: np.ndarray) -> PathCommands:
         outer, inner = float(value_at(self.outer, at)), float(value_at(self.inner, at))
         return primitives.star(self.corners, outer, inner)

@@ -4,7 +4,7 @@ from functools import cached_property, lru_cache
 
 import numpy as np
 
-from ..forms.outlines import Commands
+from ..forms.outlines import PathCommands
 
 _MOST_PIECES = 64  # of a cubic, whose lengths are tabled
 _MOST_ROWS = 2**16  # of that table, where there are that many cubics
@@ -113,7 +113,7 @@ class BezierPath:
 
 @lru_cache(maxsize=32)  # a MB or two each at the most, where a path has as many parts as it may
 def path_of(
-    commands: Commands, scale: tuple[float, float], pivot: tuple[float, float]
+    commands: PathCommands, scale: tuple[float, float], pivot: tuple[float, float]
 ) -> BezierPath:
     """The longest contour of an outline, scaled about a point of its plane."""
     scaled = [
@@ -132,7 +132,7 @@ def _about_as_long(cubics: np.ndarray) -> float:
 _SAME_POINT = 1e-6  # px
 
 
-def _contours(commands: Commands) -> list[tuple[np.ndarray, bool]]:
+def _contours(commands: PathCommands) -> list[tuple[np.ndarray, bool]]:
     """The contours of an outline as cubics (k, 4, 2), and whether each is closed."""
     contours: list[tuple[list[np.ndarray], bool]] = []
     here = first = np.zeros(2)

@@ -26,7 +26,7 @@ from .quantity_reader import (
     DIRECTIONS,
     FILLERS,
     LARGEST,
-    Context,
+    QuantityContext,
     QuantityError,
     QuantityReader,
     would_do,
@@ -56,12 +56,14 @@ def number_of(value: Any) -> float | None:
     return number if abs(number) < LARGEST else None
 
 
-def read_quantity(text: str, measure: Measure, context: Context | None = None) -> float | Course:
+def read_quantity(
+    text: str, measure: Measure, context: QuantityContext | None = None
+) -> float | Course:
     """The value of a typed text, as it stands in a file; or, where it may, a course of keyframes.
 
     QuantityError if it is not understood, or is out of the limits of the measure.
     """
-    context = context or Context()
+    context = context or QuantityContext()
     if len(text) > MOST_LETTERS:
         raise QuantityError(f"at most {MOST_LETTERS} letters can be read here")
     for sign, plain in _SIGNS.items():
@@ -84,7 +86,7 @@ def _is_list(text: str) -> bool:
 # Spreads over several layers
 
 
-def _spread(found: re.Match[str], measure: Measure, context: Context) -> float:
+def _spread(found: re.Match[str], measure: Measure, context: QuantityContext) -> float:
     if context.count < 2:
         told = "“10 to 90” spreads values over several layers: select more than one"
         raise QuantityError(told, found.start(2))
@@ -96,7 +98,7 @@ def _spread(found: re.Match[str], measure: Measure, context: Context) -> float:
 # Courses
 
 
-def _course(text: str, measure: Measure, context: Context) -> Course:
+def _course(text: str, measure: Measure, context: QuantityContext) -> Course:
     if not context.may_change:
         told = "this value holds for the whole time, so it takes no keyframes: one value would do"
         raise QuantityError(told)
@@ -143,7 +145,7 @@ _PARTS = re.compile(
 
 
 def _point(
-    piece: str, index: int, measure: Measure, context: Context, before: list[dict[str, Any]]
+    piece: str, index: int, measure: Measure, context: QuantityContext, before: list[dict[str, Any]]
 ) -> tuple[dict[str, Any], Any]:
     """A key without its ease, and the ease that stands behind it."""
     if not piece.strip():
@@ -168,7 +170,7 @@ def _point(
     return {"at": _whole(at), "value": value}, ease
 
 
-def _time(text: str, index: int, context: Context) -> float:
+def _time(text: str, index: int, context: QuantityContext) -> float:
     return QuantityReader(text, FRAME, replace(context, now=None, side=None), index).whole()
 
 

@@ -52,7 +52,7 @@ class QuantityError(ValueError):
 
 
 @dataclass(frozen=True)
-class Context:
+class QuantityContext:
     """What a reader knows of where a value stands; numbers are as they stand in a file.
 
     rate: frames a second; side: px that 100 % mean, None where no share of a side is meant;
@@ -71,7 +71,7 @@ class Context:
     may_change: bool = False
 
 
-def would_do(measure: Measure, context: Context) -> str:
+def would_do(measure: Measure, context: QuantityContext) -> str:
     """Examples of what can be typed, in words."""
     said = [f"“{measure.say(_example(measure))}”"]
     if _is_time(measure):
@@ -105,7 +105,7 @@ class _Token(NamedTuple):
 class QuantityReader:
     """Reads one value; `index` is where its text begins in what was typed."""
 
-    def __init__(self, text: str, measure: Measure, context: Context, index: int = 0):
+    def __init__(self, text: str, measure: Measure, context: QuantityContext, index: int = 0):
         self._measure, self._context = measure, context
         self._tokens = self._found(_without_name(text, measure), index)
         self._next = 0

@@ -2,18 +2,14 @@
 
 import re
 from collections.abc import Iterator
-from typing import NamedTuple
+from functools import singledispatch
+from typing import Any, NamedTuple
 
-from ..layers.formation_reader import FormationReader
 from ..layers.part_reader import PartReader
-from ..layers.place_reader import PlaceReader
-from ..layers.reader import LayerReader, SettingReader
 from ..moves.clauses import CLAUSES, RARE, nouns
 from ..moves.reader import MoveReader
 from ..moves.selectors import COMBINE, selector_patterns
 from ..reader import Attempt, Context, attempts
-from ..scenes.reader import SceneReader
-from ..titles.reader import RunReader, StyleReader
 from .letters import quoted
 from .terms import EaseOf, Element, NameOf, OrderOf
 from .tokens import SayingError
@@ -89,7 +85,7 @@ def _after(attempt: Attempt, context: Context) -> Iterator[tuple[int, str, str]]
             place = 90 + rank if needed.is_rare else rank
             yield place, words, _group_of(needed.element, attempt.what)
     if reading.atom() is None:
-        yield from _OPEN[type(attempt.reader)](attempt)
+        yield from _open(attempt.reader, attempt.what)
 
 
 def _group_of(element: Element, usual: str) -> str:
@@ -98,9 +94,18 @@ def _group_of(element: Element, usual: str) -> str:
     return "order" if isinstance(element, OrderOf) else usual
 
 
-def _of_move(attempt: Attempt) -> Iterator[tuple[int, str, str]]:
+@singledispatch
+def _open(reader: Any, what: str) -> Iterator[tuple[int, str, str]]:
+    """What was not said yet: of a style, a place, a scene or a layer."""
+    often = [pattern for pattern in reader.open_parts() if not pattern.is_rare]
+    for rank, pattern in enumerate(often):
+        for words in pattern.likely():
+            yield 30 + rank, words, what
+
+
+@_open.register
+def _of_move(reader: MoveReader, what: str) -> Iterator[tuple[int, str, str]]:
     """Clauses that were not said yet, and selectors."""
-    reader: MoveReader = attempt.reader
     selectors = reader.draft.selectors
     if selectors:
         for rank, pattern in enumerate(selectors[-1].open_parts()):
@@ -119,34 +124,12 @@ def _of_move(attempt: Attempt) -> Iterator[tuple[int, str, str]]:
         yield 60, joined + " ".join(e.told()[0] for e in patterns.heads[0].elements), "by"
 
 
-def _of_part(attempt: Attempt) -> Iterator[tuple[int, str, str]]:
+@_open.register
+def _of_part(reader: PartReader, what: str) -> Iterator[tuple[int, str, str]]:
     """What was not said of a part yet; of one that is not known yet, what it begins with."""
-    reader: PartReader = attempt.reader
     patterns = reader.open_parts() if reader.is_known else list(reader.kind.heads)
     if reader.reading.atoms and not reader.is_known:
         return
     for rank, pattern in enumerate(patterns):
         for words in pattern.likely():
-            yield rank * 2 + (40 if not reader.is_known else 0), words, attempt.what
-
-
-def _of_others(attempt: Attempt) -> Iterator[tuple[int, str, str]]:
-    """What was not said of a style, a place, a scene or a layer yet."""
-    reader: StyleReader | PlaceReader | SceneReader | LayerReader | FormationReader = attempt.reader
-    often = [pattern for pattern in reader.open_parts() if not pattern.is_rare]
-    for rank, pattern in enumerate(often):
-        for words in pattern.likely():
-            yield 30 + rank, words, attempt.what
-
-
-_OPEN = {
-    MoveReader: _of_move,
-    PartReader: _of_part,
-    StyleReader: _of_others,
-    RunReader: _of_others,
-    PlaceReader: _of_others,
-    SceneReader: _of_others,
-    LayerReader: _of_others,
-    SettingReader: _of_others,
-    FormationReader: _of_others,
-}
+            yield rank * 2 + (40 if not reader.is_known else 0), words, what

@@ -5,7 +5,7 @@ from dataclasses import replace
 
 from ...scene.values.measures import Measure
 from ...scene.values.quantities import read_quantity
-from ...scene.values.quantity_reader import Context, QuantityError
+from ...scene.values.quantity_reader import QuantityContext, QuantityError
 
 
 def number_in(raw: str, measure: Measure, rate: float) -> float | int:
@@ -16,7 +16,7 @@ def number_in(raw: str, measure: Measure, rate: float) -> float | int:
         if " " in unit:  # one of several words is cut off here
             raw = raw.strip().removesuffix(unit)
     open_measure = replace(measure, low=None, high=None)
-    value = read_quantity(raw, open_measure, Context(rate=rate))
+    value = read_quantity(raw, open_measure, QuantityContext(rate=rate))
     if not isinstance(value, int | float):
         raise QuantityError("one value is needed here")
     return int(value) if value == int(value) else value

@@ -26,16 +26,16 @@ from .terms import (
     OrderOf,
     PairOf,
     Reading,
+    ReadValues,
     SidesOf,
     TimeOf,
-    Values,
 )
 
 # Words that stand alone, so that what is before and after them may be left out.
 MARKS = ("from", "to", "by", "at", "over", "every", "within")
 
 
-def _taken(element: Element, reading: Reading, into: Values) -> bool:
+def _taken(element: Element, reading: Reading, into: ReadValues) -> bool:
     """Whether an element is there; why not, if a value does not fit, is noted."""
     reading.refused = ""
     try:
@@ -54,7 +54,7 @@ class Pattern:
     sets: tuple[tuple[str, Any], ...] = ()
     is_rare: bool = False
 
-    def match(self, reading: Reading) -> Values | None:
+    def match(self, reading: Reading) -> ReadValues | None:
         """The values, and reading goes on behind; or None, and it stays."""
         start, values = reading.at, dict(self.sets)
         for number, element in enumerate(self.elements):
@@ -107,7 +107,7 @@ class PatternReader:
     """
 
     reading: Reading
-    values: Values = field(default_factory=dict)
+    values: ReadValues = field(default_factory=dict)
     places: dict[str, tuple[int, int]] = field(default_factory=dict)
 
     @property
@@ -131,7 +131,7 @@ class PatternReader:
                 return True
         return False
 
-    def keep(self, pattern: Pattern, values: Values) -> None:
+    def keep(self, pattern: Pattern, values: ReadValues) -> None:
         """Takes what was read."""
         self.values |= values
 

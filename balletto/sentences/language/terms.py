@@ -54,14 +54,14 @@ class Needed(NamedTuple):
     is_rare: bool
 
 
-Values = dict[str, Any]
+ReadValues = dict[str, Any]
 _NONE = object()
 
 
 class Element:
     """A part of a pattern."""
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         """Reads it into values, and says whether it was there; QuantityError if a value stands
         there that does not fit."""
         raise NotImplementedError
@@ -81,7 +81,7 @@ class Literal(Element):
     def phrase(self) -> Phrase:
         return spelt(self.words)
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         atom = reading.atom()
         if atom is None or atom.phrase != self.phrase or atom.kind in ("value", "string"):
             return False
@@ -99,7 +99,7 @@ class Option(Element):
     name: str
     options: tuple[tuple[Any, str], ...]
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         atom = reading.atom()
         if atom is None:
             return False
@@ -145,7 +145,7 @@ class NumberOf(Element):
     example: float | None = None
     is_plain: bool = False
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         atom = reading.atom()
         if atom is None or atom.kind not in ("value", "listed"):
             return False
@@ -200,7 +200,7 @@ class PairOf(Element):
     words: tuple[str, str] = ("across", "down")
     measure: Measure = PIXELS
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         atom = reading.atom()
         if atom is None or atom.kind not in ("value", "listed"):
             return False
@@ -218,7 +218,7 @@ class PairOf(Element):
         reading.at += 4 if has_end else 3
         return True
 
-    def _moving(self, tree: Any, reading: Reading, into: Values) -> bool:
+    def _moving(self, tree: Any, reading: Reading, into: ReadValues) -> bool:
         if tree.data == "tie":
             into[self.name] = tie_of(tree, reading.rate)
         else:
@@ -240,7 +240,7 @@ class ColorOf(Element):
 
     name: str
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         atom = reading.atom()
         if atom is None:
             return False
@@ -285,7 +285,7 @@ class EaseOf(Element):
 
     name: str
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         atom = reading.atom()
         if atom is None or atom.kind != "ease":
             return False
@@ -301,7 +301,7 @@ class EaseOf(Element):
 class OrderOf(Element):
     """An order, with what it needs: it gives several values."""
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         atom = reading.atom()
         if atom is None or atom.kind != "order":
             return False
@@ -321,7 +321,7 @@ class OrderOf(Element):
             return self._point(reading, into)
         return True
 
-    def _point(self, reading: Reading, into: Values) -> bool:
+    def _point(self, reading: Reading, into: ReadValues) -> bool:
         Literal("at").take(reading, into)
         if PairOf("point").take(reading, into):
             return True
@@ -338,7 +338,7 @@ class ListOf(Element):
     name: str
     measure: Measure
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         numbers: list[float | int] = []
         while (atom := reading.atom()) and (atom.kind == "listed" or atom.is_plain):
             raws = [atom.raw]
@@ -360,7 +360,7 @@ class SidesOf(Element):
     name: str
     how: Said
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         sides = [0.0] * len(self.how.parts)
         taken, start = False, reading.at
         while self._one(reading, sides):
@@ -419,7 +419,7 @@ class NamesOf(Element):
     name: str
     nouns: tuple[tuple[str, str], ...]  # property, noun
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         names = []
         while (atom := reading.atom()) and atom.kind == "word":
             name = next((name for name, noun in self.nouns if spelt(noun) == atom.phrase), None)
@@ -440,7 +440,7 @@ class StringOf(Element):
 
     name: str
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         atom = reading.atom()
         if atom is None or atom.kind != "string":
             return False
@@ -456,7 +456,7 @@ class StringOf(Element):
 class NameOf(Option):
     """A name within marks, or one of some options."""
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         return super().take(reading, into) or StringOf(self.name).take(reading, into)
 
 
@@ -466,7 +466,7 @@ class TimeOf(Element):
 
     name: str
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         Literal("frame").take(reading, into)
         return NumberOf(self.name, FRAME).take(reading, into)
 
@@ -480,7 +480,7 @@ class Maybe(Element):
 
     element: Element
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         atom = reading.atom()
         if atom is not None and not atom.is_parted:
             self.element.take(reading, into)

@@ -15,7 +15,7 @@ from ...scene.forms.flurry import (
 from ...scene.forms.flurry_starts import THINGS
 from ..language.letters import quoted
 from ..wording.parts import say_part
-from ..wording.pieces import Aside, Choice, Color, Number, Pieces, joined, said
+from ..wording.pieces import Aside, Choice, ColorPiece, NumberPiece, Pieces, joined, said
 from ..wording.texts import text_of
 
 OWN_THINGS = "things of their own"
@@ -25,12 +25,12 @@ COLORED, COPIES = "coloured {}", "copies of {}"
 def say_flurry(path: str, flurry: Flurry, things: tuple[tuple[Any, str], ...] = ()) -> list[Pieces]:
     """All that is said of it: what is thrown and how; from where, when and in which colours.
     `things` are what else of the scene could be thrown, as it is kept and as it is told."""
-    count = Number(f"{path}.count", COUNT.label, value=flurry.count, measure=PIECES)
+    count = NumberPiece(f"{path}.count", COUNT.label, value=flurry.count, measure=PIECES)
     what = said("A flurry of {} {}", count, _things(path, flurry, things))
     births = say_part(f"{path}.births", flurry.births, BIRTHS)
     place = say_part(f"{path}.place", flurry.place, flurry.place.wording)
     colors: list[Pieces] = [
-        (Color(f"{path}.colors.{number}", f"Colour {number + 1}", value=color),)
+        (ColorPiece(f"{path}.colors.{number}", f"Colour {number + 1}", value=color),)
         for number, color in enumerate(flurry.colors)
     ]
     more = [said(COLORED, joined(colors))] if colors else []

@@ -10,7 +10,7 @@ from ...scene.formations.base import COPIES
 from ...scene.forms.flurry import BIRTHS, FLIGHT, FLURRY, PIECES, PLACE_KINDS, Births, Flurry
 from ...scene.forms.flurry_starts import STARTS, THINGS
 from ..language.rules import Pattern, row
-from ..language.terms import ColorOf, Literal, NumberOf, Option, Reading, StringOf, Values
+from ..language.terms import ColorOf, Literal, NumberOf, Option, Reading, ReadValues, StringOf
 from ..wording.values import OWN_COURSE
 from .flurries import OWN_THINGS
 from .part_reader import PartKind, PartReader, kind_of_wording
@@ -77,7 +77,7 @@ class FlurryReader:
     """Reads what is said of a flurry besides that it is one."""
 
     reading: Reading
-    said: Values = field(default_factory=dict)
+    said: ReadValues = field(default_factory=dict)
     colors: list[str] = field(default_factory=list)
     places: dict[str, tuple[int, int]] = field(default_factory=dict)
 

@@ -10,7 +10,7 @@ from ...scene.formations import FORMATION_KINDS
 from ...scene.formations.base import CHANCE, LAST, CopyChance, LastCopy
 from ...scene.values.measures import DEGREES, FRAMES
 from ..language.rules import Pattern, element_for, parts_of, row
-from ..language.terms import EaseOf, Literal, NumberOf, OrderOf, Reading, Values
+from ..language.terms import EaseOf, Literal, NumberOf, OrderOf, Reading, ReadValues
 from .part_reader import PartKind, PartReader, kind_of_wording
 
 
@@ -77,7 +77,7 @@ class FormationReader:
 
     reading: Reading
     kind: str = ""
-    delay: Values = field(default_factory=dict)
+    delay: ReadValues = field(default_factory=dict)
     places: dict[str, tuple[int, int]] = field(default_factory=dict)
 
     def __post_init__(self) -> None:

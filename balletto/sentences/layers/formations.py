@@ -8,7 +8,7 @@ from ...scene.values.measures import DEGREES, FRAMES
 from ...scene.values.wording import Wording
 from ..moves.wording import SPREAD
 from ..wording.parts import say_part
-from ..wording.pieces import Aside, Number, Pieces, said
+from ..wording.pieces import Aside, NumberPiece, Pieces, said
 from ..wording.texts import text_of
 from ..wording.values import ease_pieces, order_pieces
 
@@ -22,7 +22,7 @@ def say_formation(path: str, formation: Formation) -> Pieces:
     for number, sector in enumerate(getattr(formation, "cut", None) or ()):
         here, label = f"{path}.cut.{number}", f"Sector {number + 1}"
         ends = (
-            Number(f"{here}.{end}", f"{label}, {name}", value=sector[end], measure=DEGREES)
+            NumberPiece(f"{here}.{end}", f"{label}, {name}", value=sector[end], measure=DEGREES)
             for end, name in enumerate(("start", "end"))
         )
         pieces += said(SECTOR, *ends)
@@ -50,10 +50,10 @@ def _delay(path: str, delay: Any) -> Pieces:
     """How much later each copy shows what the layer does."""
     order = order_pieces(path, delay, "Order of the copies")
     if delay.span is not None:
-        span = Number(f"{path}.span", "Delay of the last", value=delay.span, measure=FRAMES)
+        span = NumberPiece(f"{path}.span", "Delay of the last", value=delay.span, measure=FRAMES)
         pieces = said(DELAYED_WITHIN, span, order)
     else:
-        gap = Number(f"{path}.gap", "Delay", value=delay.gap or 0.0, measure=FRAMES)
+        gap = NumberPiece(f"{path}.gap", "Delay", value=delay.gap or 0.0, measure=FRAMES)
         pieces = said(DELAYED, gap, order)
     ease = ease_pieces(f"{path}.curve", delay.curve, "Spread of the delays")
     return (*pieces, Aside("Delays of copies", said(SPREAD, ease), delay.curve == "linear"))

@@ -52,7 +52,7 @@ MEDIA: dict[str, Wording] = {
 }
 # By the kind of layer, which kind its file is of.
 FILE_KINDS = {"picture": "still", "video": "video", "sound": "sound"}
-Options = tuple[tuple[str, str], ...]
+NameOptions = tuple[tuple[str, str], ...]
 
 
 def media_wording(layer: Layer) -> Wording | None:
@@ -60,7 +60,7 @@ def media_wording(layer: Layer) -> Wording | None:
     return CLICKING if isinstance(layer, ClicksLayer) else MEDIA.get(layer.kind)
 
 
-def say_media(layer: Layer, options: Options = ()) -> Pieces:
+def say_media(layer: Layer, options: NameOptions = ()) -> Pieces:
     """What a layer shows or plays; `options` are the files, or scenes, to choose from, each as it
     is kept and as it is told. Nothing for a layer that shows nothing from elsewhere."""
     wording = media_wording(layer)
@@ -73,7 +73,7 @@ def say_media(layer: Layer, options: Options = ()) -> Pieces:
     return say_part(layer.id, layer, wording, **{name: (choice,)})
 
 
-def name_choice(path: str, name: str, how: Said, options: Options = ()) -> Choice:
+def name_choice(path: str, name: str, how: Said, options: NameOptions = ()) -> Choice:
     """A file or a scene that is chosen by its name."""
     if options and name not in dict(options):
         options = ((name, name), *options)

@@ -26,9 +26,9 @@ from ..language.terms import (
     NumberOf,
     Option,
     Reading,
+    ReadValues,
     SidesOf,
     StringOf,
-    Values,
 )
 from ..moves.wording import OFF
 
@@ -69,7 +69,7 @@ class PartReader:
 
     reading: Reading
     kind: PartKind
-    values: Values = field(default_factory=dict)
+    values: ReadValues = field(default_factory=dict)
     done: set[str] = field(default_factory=set)
     is_known: bool = False
     places: dict[str, tuple[int, int]] = field(default_factory=dict)
@@ -240,9 +240,9 @@ class _TurnedRound(Element):
     name: str
     how: Any
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         start = reading.at
-        number: Values = {}
+        number: ReadValues = {}
         words = "soft" if self.name == "soft" else "larger"
         if NumberOf("value", self.how.measure or LENGTH_PX).take(reading, number):
             atom = reading.atom()

@@ -8,7 +8,7 @@ from lark import Tree
 
 from ...scene.values import measures
 from ..language.rules import Pattern, PatternReader, elements_of, row
-from ..language.terms import Element, Literal, NumberOf, Option, Reading, Values
+from ..language.terms import Element, Literal, NumberOf, Option, Reading, ReadValues
 from ..language.tokens import tie_of
 
 # Places in words: the side of the picture across and down that a layer stands at; it stays where it
@@ -36,7 +36,7 @@ class _TieOf(Element):
 
     name: str
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         atom = reading.atom()
         if atom is None or not isinstance(atom.parts, Tree) or atom.parts.data != "tie":
             return False

@@ -12,7 +12,17 @@ from ...scene.values.measures import (
     Measure,
 )
 from ...scene.values.tracks import Tied, Track
-from ..wording.pieces import Keys, Link, Number, Part, Pieces, Unshown, Usual, joined, said
+from ..wording.pieces import (
+    Component,
+    Keys,
+    Link,
+    NumberPiece,
+    Pieces,
+    Unshown,
+    Usual,
+    joined,
+    said,
+)
 from ..wording.texts import course_text, text_of
 
 STANDS = "Stands {} across, {} down and {}"
@@ -32,7 +42,7 @@ _PARTS: dict[str, tuple[tuple[str, Measure, float | None], ...]] = {
 def say_place(layer: Layer) -> Pieces:
     """Where a layer stands, how it is turned, how large and how opaque it is."""
     path, value = f"{layer.id}.transform.opacity", layer.transform.opacity
-    number = Number(path, "Opacity", path, value=value, measure=OPACITY, rest=1)
+    number = NumberPiece(path, "Opacity", path, value=value, measure=OPACITY, rest=1)
     if layer.works_below:
         return said(ALL_BELOW, said(OPAQUE, number))
     clauses = [_stands(layer), _turned(layer), _sized(layer), said(OPAQUE, number)]
@@ -82,11 +92,11 @@ def place_text(layer: Layer) -> str:
     return text_of(say_place(layer))
 
 
-def _parts(layer: Layer, name: str) -> list[Part]:
+def _parts(layer: Layer, name: str) -> list[Component]:
     """Each number of a place, a turn or a size."""
     path, value = f"{layer.id}.transform.{name}", getattr(layer.transform, name)
     return [
-        Part(path, label, path, value=value, index=index, measure=measure, rest=rest)
+        Component(path, label, path, value=value, index=index, measure=measure, rest=rest)
         for index, (label, measure, rest) in enumerate(_PARTS[name])
     ]
 

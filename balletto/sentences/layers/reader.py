@@ -15,7 +15,16 @@ from ...scene.shapes import SHAPE_KINDS, Shape
 from ...scene.values.measures import DEGREES, LENGTH_PX, WHOLE
 from ...stock.shapes import SHAPES
 from ..language.rules import Pattern, PatternReader, row
-from ..language.terms import COLORS, ColorOf, Literal, NumberOf, Reading, StringOf, TimeOf, Values
+from ..language.terms import (
+    COLORS,
+    ColorOf,
+    Literal,
+    NumberOf,
+    Reading,
+    ReadValues,
+    StringOf,
+    TimeOf,
+)
 from ..titles.reader import StyleReader
 from .flurry_reader import FlurryReader, flurry_heads
 from .formation_reader import FormationReader
@@ -55,7 +64,7 @@ def shape_heads() -> tuple[Head, ...]:
     return tuple(head for head in _heads_of_one() if head.shape)
 
 
-def form_reader(reading: Reading, head: Head, values: Values) -> PartReader:
+def form_reader(reading: Reading, head: Head, values: ReadValues) -> PartReader:
     """Reads what more is said of the form of a shape, once its head has said some values."""
     reader = PartReader(reading, _form(head.shape))
     reader.values, reader.done = values, set(values)
@@ -137,7 +146,7 @@ def _spans() -> tuple[Pattern, ...]:
 def layer_phrases() -> Iterator[str]:
     """All words that layers are known by."""
     patterns = [head.pattern for head in _heads_of_one()]
-    patterns += [*_fills(), *_spans(), *setting_patterns()]
+    patterns += [*_fills(), *_spans()]
     shapes = [kind for kind, model in SHAPE_KINDS.items() if not model.needed]
     for kind in (*map(_form, shapes), _line()):
         patterns += [*kind.heads, *kind.parts]
@@ -145,10 +154,11 @@ def layer_phrases() -> Iterator[str]:
         yield from pattern.phrases()
 
 
-def phrases_of_several() -> Iterator[str]:
-    """The words for several layers at once, which are understood, but not suggested."""
-    for head in _heads():
-        yield from head.pattern.phrases()
+def quiet_phrases() -> Iterator[str]:
+    """The words for several layers at once, and of settings, which are understood, but not
+    suggested."""
+    for pattern in (*(head.pattern for head in _heads()), *setting_patterns()):
+        yield from pattern.phrases()
 
 
 class _SpanReader(PatternReader):
@@ -179,7 +189,7 @@ class _FillReader(PatternReader):
             closed |= set() if is_gradient else {"color"}
         return [each for each in super().open_parts() if not each.names() & closed]
 
-    def keep(self, pattern: Pattern, values: Values) -> None:
+    def keep(self, pattern: Pattern, values: ReadValues) -> None:
         self.colors += [values.pop(name) for name in ("color", "stop") if name in values]
         super().keep(pattern, values)
 
@@ -195,7 +205,7 @@ class LayerReader:
 
     reading: Reading
     head: Head | None = None
-    said: Values = field(default_factory=dict)
+    said: ReadValues = field(default_factory=dict)
     count: int = 1
     places: dict[str, tuple[int, int]] = field(default_factory=dict)
 

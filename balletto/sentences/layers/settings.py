@@ -10,19 +10,21 @@ from ...scene.layers import LAYER_KINDS, Layer
 from ...scene.layers.base import BLENDS
 from ...scene.layers.title import Title
 from ...scene.values.measures import FRAME, PIXELS
+from ..language.letters import quoted
 from ..language.rules import Pattern, PatternReader, elements_of
-from ..language.terms import Element, NumberOf, Option, Reading, TimeOf
-from ..wording.pieces import Choice, Number, Pieces, said
+from ..language.terms import Element, NumberOf, Option, Reading, StringOf, TimeOf
+from ..wording.pieces import Choice, NumberPiece, Pieces, said
 
-Options = tuple[tuple[Any, str], ...]
+SettingOptions = tuple[tuple[Any, str], ...]
 
 
 @dataclass(frozen=True)
-class Setting:
+class LayerSetting:
     """A value of a layer, or several.
 
     words: how it is said, with "{}" for each value; paths, labels: of each, below the layer
-    options: of a choice; for numbers none: pixels, or if they are `frames` these
+    options: of a choice; for numbers none: pixels, or if they are `frames` these; what `is_name`
+        stands within marks
     usual: what a new layer has, of which the text says nothing
     """
 
@@ -30,8 +32,9 @@ class Setting:
     paths: tuple[str, ...]
     labels: tuple[str, ...]
     usual: Any
-    options: Options = ()
+    options: SettingOptions = ()
     frames: bool = False
+    is_name: bool = False
     edit: Callable[[Layer, int], dict[str, Any]] | None = None
     suits: Callable[[type[Layer]], bool] = lambda kind: True
 
@@ -46,13 +49,14 @@ class Setting:
         named = enumerate(zip(self.paths, self.labels, self.values(layer), strict=True))
         return said(f"{self.words}.", *(self._piece(layer, *each) for each in named))
 
-    def _piece(self, layer: Layer, index: int, named: tuple[str, str, Any]) -> Choice | Number:
+    def _piece(self, layer: Layer, index: int, named: tuple[str, str, Any]) -> Choice | NumberPiece:
         path, label, value = f"{layer.id}.{named[0]}", named[1], named[2]
-        if self.options:
-            return Choice(path, label, value=value, options=self.options)
+        if self.options or self.is_name:
+            other = quoted(value) if self.is_name else "own"
+            return Choice(path, label, value=value, options=self.options, other=other)
         edit = self.edit(layer, index) if self.edit else None
         measure, rest = (FRAME, None) if self.frames else (PIXELS, 0)
-        return Number(path, label, edit=edit, value=value, measure=measure, rest=rest)
+        return NumberPiece(path, label, edit=edit, value=value, measure=measure, rest=rest)
 
     def pattern(self) -> Pattern:
         """What reads it."""
@@ -66,6 +70,8 @@ class Setting:
     def _element(self, path: str) -> Element:
         if self.options:
             return Option(path, self.options)
+        if self.is_name:
+            return StringOf(path)
         return TimeOf(path) if self.frames else NumberOf(path, PIXELS, is_plain=True)
 
 
@@ -84,21 +90,21 @@ def _is_title(kind: type[Layer]) -> bool:
     return issubclass(kind, Title)
 
 
-SPAN = Setting(
+SPAN = LayerSetting(
     "Shown from {} to {}",
     ("span.0", "span.1"),
     ("First frame", "Frame where it has gone"),
     None,
     frames=True,
 )
-BLEND = Setting(
+BLEND = LayerSetting(
     "Blended {} with what lies behind",
     ("blend",),
     ("Blend",),
     "normal",
     tuple((name, name.replace("-", " ")) for name in BLENDS),
 )
-PIVOT = Setting(
+PIVOT = LayerSetting(
     "Turns and grows about {} across, {} down",
     ("transform.pivot.0", "transform.pivot.1"),
     ("Pivot across", "Pivot down"),
@@ -106,7 +112,7 @@ PIVOT = Setting(
     edit=_pivot_edit,
     suits=lambda kind: kind.has_place,
 )
-DRAW_ORDER = Setting(
+DRAW_ORDER = LayerSetting(
     "Where letters overlap, {} is in front",
     ("draw_order",),
     ("Draw order",),
@@ -114,9 +120,10 @@ DRAW_ORDER = Setting(
     (("reading", "the last"), ("reverse", "the first"), ("depth", "the nearest")),
     suits=_is_title,
 )
+WORDS = LayerSetting("Reads {}", ("text",), ("Words",), None, is_name=True, suits=_is_title)
 # What else a layer is, where it is not as usual: each a choice of two.
 SWITCHES = tuple(
-    Setting("{}", (path,), (label,), False, ((False, no), (True, yes)), suits=suits)
+    LayerSetting("{}", (path,), (label,), False, ((False, no), (True, yes)), suits=suits)
     for path, label, no, yes, suits in (
         ("hold_center", "Centre of its lines", "Lets the centre go", "Holds the centre", _is_title),
         ("drawn_each", "Contours that are drawn", "Draws contours one by one",
@@ -125,11 +132,11 @@ SWITCHES = tuple(
         ("locked", "Lock", "Not locked", "Locked", lambda kind: True),
     )
 )  # fmt: skip
-ON = Setting("{}", ("on",), ("Layer",), True, ((True, "Switched on"), (False, "Switched off")))
-SETTINGS = (SPAN, BLEND, PIVOT, DRAW_ORDER, *SWITCHES, ON)
+ON = LayerSetting("{}", ("on",), ("Layer",), True, ((True, "Switched on"), (False, "Switched off")))
+SETTINGS = (SPAN, WORDS, BLEND, PIVOT, DRAW_ORDER, *SWITCHES, ON)
 
 
-def settings_of(kind: str) -> list[Setting]:
+def settings_of(kind: str) -> list[LayerSetting]:
     """The settings that a kind of layer has; all, if it is not known."""
     model = LAYER_KINDS.get(kind)
     return [setting for setting in SETTINGS if model is None or setting.suits(model)]
@@ -140,7 +147,7 @@ def said_settings(layer: Layer) -> list[Pieces]:
     return [
         setting.say(layer)
         for setting in settings_of(layer.kind)
-        if setting is not SPAN and not setting.is_usual(layer)
+        if setting not in (SPAN, WORDS) and not setting.is_usual(layer)
     ]
 
 

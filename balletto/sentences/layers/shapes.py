@@ -8,7 +8,7 @@ from ...scene.values.measures import DEGREES
 from ...stock.shapes import SHAPES
 from ..language.letters import quoted
 from ..wording.parts import say_part
-from ..wording.pieces import Choice, Color, Number, Pieces, joined, said
+from ..wording.pieces import Choice, ColorPiece, NumberPiece, Pieces, joined, said
 from ..wording.texts import text_of
 
 A_PATH = "a path drawn as"
@@ -80,14 +80,15 @@ def _fill(layer: ShapeLayer) -> Pieces:
     if kind == "none":
         return (choice,)
     if kind == "color":
-        return said("{} {}", choice, Color(path, "Colour of the fill", path, value=value))
+        return said("{} {}", choice, ColorPiece(path, "Colour of the fill", path, value=value))
     colors: list[Pieces] = [
-        (Color(f"{path}.colors.{n}", f"Colour {n + 1}", value=color),)
+        (ColorPiece(f"{path}.colors.{n}", f"Colour {n + 1}", value=color),)
         for n, color in enumerate(value["colors"])
     ]
     pieces = said("{} from {}", choice, joined(colors, " to "))
     if kind == "round":
         return pieces
-    angle = Number(f"{path}.angle", "Angle of the gradient", value=value["angle"], measure=DEGREES,
-                   rest=90)  # fmt: skip
+    angle = NumberPiece(
+        f"{path}.angle", "Angle of the gradient", value=value["angle"], measure=DEGREES, rest=90
+    )
     return said("{} turned {}", pieces, angle)

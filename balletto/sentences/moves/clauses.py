@@ -21,9 +21,9 @@ from ..language.terms import (
     Option,
     OrderOf,
     Reading,
+    ReadValues,
     StringOf,
     TimeOf,
-    Values,
 )
 from . import wording as words
 from .draft import MoveDraft
@@ -56,7 +56,7 @@ def nouns() -> tuple[tuple[str, str], ...]:
 
 RARE = 90  # the rank from which on clauses are understood, but not offered
 
-Act = Callable[["MoveDraft", Values], None]
+Act = Callable[["MoveDraft", ReadValues], None]
 
 
 @dataclass(frozen=True)
@@ -114,18 +114,18 @@ def _words(text: str) -> Pattern:
 def _who() -> list[Clause]:
     """Units, and of which letters."""
 
-    def unit(draft: MoveDraft, values: Values) -> None:
+    def unit(draft: MoveDraft, values: ReadValues) -> None:
         draft.data["unit"] = values["unit"]
         draft.by = False
 
-    def letters(draft: MoveDraft, values: Values) -> None:
+    def letters(draft: MoveDraft, values: ReadValues) -> None:
         ranges = draft.data.setdefault("among", [])
         ranges.append([values["first"] - 1, values["last"]])
 
-    def no_letters(draft: MoveDraft, _: Values) -> None:
+    def no_letters(draft: MoveDraft, _: ReadValues) -> None:
         draft.data.setdefault("among", [])
 
-    def written(draft: MoveDraft, values: Values) -> None:
+    def written(draft: MoveDraft, values: ReadValues) -> None:
         ranges = draft.data.setdefault("among", [])
         found = place_in(draft.text, values["words"])
         if found is None:
@@ -154,7 +154,7 @@ def _poses() -> list[Clause]:
         return lambda draft, values: draft.set_pose(name, values[name])
 
     def keyed(name: str) -> Act:
-        def add(draft: MoveDraft, values: Values) -> None:
+        def add(draft: MoveDraft, values: ReadValues) -> None:
             ease = {"ease": values["ease"]} if "ease" in values else {}
             draft.add_key(name, {"at": values["at"], "value": values[name], **ease})
 
@@ -177,7 +177,7 @@ def _poses() -> list[Clause]:
     clauses.append(Clause(down, setting("y"), "pose.y", 95))
     for side, sign in (("to the left", -1), ("to the right", 1)):
 
-        def aside(draft: MoveDraft, values: Values, sign: int = sign) -> None:
+        def aside(draft: MoveDraft, values: ReadValues, sign: int = sign) -> None:
             draft.set_pose("x", sign * values["x"])
 
         clauses.append(
@@ -194,7 +194,7 @@ _LESS_LIKELY = 7  # than those that say how likely they are
 
 
 def _axes() -> list[Clause]:
-    def axis(draft: MoveDraft, values: Values) -> None:
+    def axis(draft: MoveDraft, values: ReadValues) -> None:
         draft.set_pose(f"axes.{values['axis']}", values["value"])
 
     named = tuple((tag, called) for tag, called in AXES.items())
@@ -206,10 +206,10 @@ def _axes() -> list[Clause]:
 
 
 def _sides() -> list[Clause]:
-    def off(draft: MoveDraft, values: Values) -> None:
+    def off(draft: MoveDraft, values: ReadValues) -> None:
         draft.pose["off"] = values["off"]
 
-    def alone(draft: MoveDraft, _: Values) -> None:
+    def alone(draft: MoveDraft, _: ReadValues) -> None:
         draft.pose["off_of"] = "unit"
 
     return [
@@ -220,7 +220,7 @@ def _sides() -> list[Clause]:
 
 def _verbs() -> list[Clause]:
     def leading(where: str) -> Act:
-        def lead(draft: MoveDraft, _: Values) -> None:
+        def lead(draft: MoveDraft, _: ReadValues) -> None:
             draft.leads = draft.leads or where
 
         return lead
@@ -231,16 +231,16 @@ def _verbs() -> list[Clause]:
         for number, text in enumerate(texts)
     ]
 
-    def by(draft: MoveDraft, _: Values) -> None:
+    def by(draft: MoveDraft, _: ReadValues) -> None:
         draft.by = True
 
-    def nowhere(draft: MoveDraft, _: Values) -> None:
+    def nowhere(draft: MoveDraft, _: ReadValues) -> None:
         draft.is_nowhere = True
 
-    def out(draft: MoveDraft, _: Values) -> None:
+    def out(draft: MoveDraft, _: ReadValues) -> None:
         draft.leads = "away"
 
-    def nothing(draft: MoveDraft, _: Values) -> None:
+    def nothing(draft: MoveDraft, _: ReadValues) -> None:
         """Words that change nothing."""
 
     clauses.append(Clause(_words("by"), by, "", 40))
@@ -260,13 +260,15 @@ def _said_alone() -> list[Clause]:
         assert measure is not None  # colours have no verbs
         plain = measures.PIXELS if measure.below else measure
 
-        def number(draft: MoveDraft, values: Values, name: str = what.name,
+        def number(draft: MoveDraft, values: ReadValues, name: str = what.name,
                    verb: Verb = verb) -> None:  # fmt: skip
             draft.leads = draft.leads or verb.leads
             value = values["value"]
             draft.set_pose(name, value * verb.sign if verb.sign < 0 else value)
 
-        def alone(draft: MoveDraft, _: Values, name: str = what.name, verb: Verb = verb) -> None:
+        def alone(
+            draft: MoveDraft, _: ReadValues, name: str = what.name, verb: Verb = verb
+        ) -> None:
             draft.leads = draft.leads or verb.leads
             draft.set_pose(name, verb.usual * verb.sign)
 
@@ -284,7 +286,7 @@ def _said_alone() -> list[Clause]:
 def _pulsing() -> list[Clause]:
     """Growing as loud as the low tones of what is heard, which hold the beat."""
 
-    def pulse(draft: MoveDraft, _: Values) -> None:
+    def pulse(draft: MoveDraft, _: ReadValues) -> None:
         loudness = next(each for each in selector_patterns(nouns()) if each.kind == "loudness")
         draft.set_pose("scale", _PULSE)
         draft.selectors.append(SelectorRead(loudness, {"band": "low"}, {"band"}))
@@ -308,7 +310,7 @@ def _set(name: str) -> Act:
 def _time(name: str) -> Act:
     """Sets a value of the stagger, or of its groups."""
 
-    def set_one(draft: MoveDraft, values: Values) -> None:
+    def set_one(draft: MoveDraft, values: ReadValues) -> None:
         for other in ("gap", "span") if name in ("gap", "span") else ():
             draft.timed.pop(other, None)
         draft.timed[name] = values[name]
@@ -316,20 +318,20 @@ def _time(name: str) -> Act:
     return set_one
 
 
-def _one_by_one(draft: MoveDraft, values: Values) -> None:
+def _one_by_one(draft: MoveDraft, values: ReadValues) -> None:
     draft.data["stagger"] = {"times": values["times"]}
 
 
-def _in_turn(draft: MoveDraft, values: Values) -> None:
+def _in_turn(draft: MoveDraft, values: ReadValues) -> None:
     draft.data.setdefault("stagger", {})["groups"] = {"by": values["by"], "gap": 12}
     draft.in_groups = True
 
 
-def _in_each(draft: MoveDraft, _: Values) -> None:
+def _in_each(draft: MoveDraft, _: ReadValues) -> None:
     draft.in_groups = False
 
 
-def _length(draft: MoveDraft, values: Values) -> None:
+def _length(draft: MoveDraft, values: ReadValues) -> None:
     draft.length = values["length"]
 
 
@@ -384,7 +386,7 @@ class _PlainTime(Element):
 
     name: str
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         atom, behind = reading.atom(), reading.atom(1)
         if atom is None or not atom.is_plain:
             return False
@@ -409,15 +411,15 @@ _CONTINUES = _continuing()
 def _rest_of_it() -> list[Clause]:
     """Pivot, follow, eases of single properties, and what is switched."""
 
-    def pivot(draft: MoveDraft, values: Values) -> None:
+    def pivot(draft: MoveDraft, values: ReadValues) -> None:
         draft.data["pivot"] = [values["across"], values["down"]]
         draft.data["pivot_of"] = values["pivot_of"]
 
-    def follow(draft: MoveDraft, values: Values) -> None:
+    def follow(draft: MoveDraft, values: ReadValues) -> None:
         follow = draft.data.setdefault("follow", {"frequency": 2.5, "damping": 0.4})
         follow.update(values)
 
-    def eased(draft: MoveDraft, values: Values) -> None:
+    def eased(draft: MoveDraft, values: ReadValues) -> None:
         draft.data.setdefault("eases", {})[values["name"]] = values["ease"]
 
     def switched(name: str, value: Any) -> Act:

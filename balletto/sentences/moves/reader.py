@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 
 from ...scene.values.measures import DEGREES, PIXELS
 from ..language.rules import Pattern
-from ..language.terms import Literal, NumberOf, Option, Reading, StringOf, Values
+from ..language.terms import Literal, NumberOf, Option, Reading, ReadValues, StringOf
 from ..layers.reader import form_reader, shape_heads
 from ..layers.shapes import A_PATH
 from ..titles.reader import StyleReader
@@ -65,7 +65,7 @@ class MoveReader:
             self._touched = (f"reach[{len(selectors) - 1}]",)
             return True
         start = self.reading.at
-        joined: Values = {}
+        joined: ReadValues = {}
         if selectors:
             COMBINE.take(self.reading, joined)
         Literal("by").take(self.reading, {})
@@ -85,7 +85,7 @@ class MoveReader:
     def _becoming(self) -> bool:
         """“becomes “GOODBYE”, there red”, “becomes a star with 5 corners”."""
         start = self.reading.at
-        verb: Values = {}
+        verb: ReadValues = {}
         if self.draft.becomes is None and BECOMING.take(self.reading, verb):
             found = self._text() or self._shape()
             if found is not None:
@@ -98,8 +98,8 @@ class MoveReader:
         self.reading.at = start
         return False
 
-    def _text(self) -> Values | None:
-        words: Values = {}
+    def _text(self) -> ReadValues | None:
+        words: ReadValues = {}
         if not StringOf("text").take(self.reading, words):
             self.reading.expect(StringOf("text"))
             return None
@@ -113,8 +113,8 @@ class MoveReader:
             self.reading.at = before
         return words
 
-    def _shape(self) -> Values | None:
-        path: Values = {}
+    def _shape(self) -> ReadValues | None:
+        path: ReadValues = {}
         if Literal(A_PATH).take(self.reading, {}) and StringOf("path").take(self.reading, path):
             return {"shape": {"kind": "path", **path}}
         for head in shape_heads():

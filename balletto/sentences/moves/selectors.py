@@ -11,7 +11,7 @@ from ...scene.selectors.spot import SPOT_SHAPES
 from ...scene.values.measures import FRAME
 from ...scene.values.wording import Said
 from ..language.rules import MARKS, Pattern, element_for, elements_of, parts_of
-from ..language.terms import Element, Literal, NamesOf, NumberOf, Option, Reading, Values
+from ..language.terms import Element, Literal, NamesOf, NumberOf, Option, Reading, ReadValues
 from .wording import PROPERTY_WORDS
 
 _SIZE = (1920, 1080)
@@ -26,7 +26,7 @@ class PropertiesOf(Element):
     how: Said
     nouns: Nouns
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         if Option(self.name, self.how.options).take(reading, into):
             return True
         template = PROPERTY_WORDS[self.name].replace("{}", f"{{{self.name}}}")
@@ -68,7 +68,7 @@ class SelectorRead:
     """A selector that is being read."""
 
     of: SelectorPatterns
-    values: Values
+    values: ReadValues
     done: set[str] = field(default_factory=set)
 
     def step(self, reading: Reading) -> bool:

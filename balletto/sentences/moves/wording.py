@@ -22,7 +22,7 @@ from ..language.letters import letters_text, quoted
 from ..layers.shapes import A_PATH, with_article
 from ..titles.wording import run_style_text
 from ..wording.parts import say_part, value_of
-from ..wording.pieces import Aside, Choice, Color, Listed, Number, Pieces, joined, said
+from ..wording.pieces import Aside, Choice, ColorPiece, Listed, NumberPiece, Pieces, joined, said
 from ..wording.texts import text_of
 from ..wording.values import ease_pieces, order_pieces
 from .pose_words import AXIS_WORDS, BY_ITSELF, SIDES, TIED_WORDS
@@ -72,7 +72,7 @@ BECOMES = {"away": "becomes", "home": "comes back from being", "stays": "is made
 THERE = "there"
 
 
-Named = tuple[tuple[str, str], ...]
+NamedThings = tuple[tuple[str, str], ...]
 
 
 @dataclass(frozen=True)
@@ -82,8 +82,8 @@ class Names:
     has_copies: whether the layer that moves has some
     """
 
-    sounds: Named = ()
-    markers: Named = ()
+    sounds: NamedThings = ()
+    markers: NamedThings = ()
     has_copies: bool = False
 
 
@@ -217,17 +217,17 @@ class _MoveSaid:
         value, label = getattr(self.move.pose, known.name), known.label.capitalize()
         if known.measure is None:
             path = f"{self.path}.pose.{known.name}"
-            color = Color(path, label, path, self.move.start, value=value)
+            color = ColorPiece(path, label, path, self.move.start, value=value)
             return said(known.words, color)
         number = self._pose_number(known.name, value, known.measure, label)
         if known.is_way and isinstance(value, Tied):
             return said(TIED_WORDS, known.label, number)
         return said(known.words, number)
 
-    def _pose_number(self, name: str, value: Any, measure: Measure, label: str) -> Number:
+    def _pose_number(self, name: str, value: Any, measure: Measure, label: str) -> NumberPiece:
         path = f"{self.path}.pose.{name}"
         clears = {"name": "clear-value", "path": path}
-        return Number(path, label, path, self.move.start, None, clears, value, measure)
+        return NumberPiece(path, label, path, self.move.start, None, clears, value, measure)
 
     def _off(self) -> list[Pieces]:
         """The side of the picture that it leads beyond, where it does."""
@@ -281,7 +281,7 @@ class _MoveSaid:
             return ()
         path = f"{self.path}.pivot"
         across, down = (
-            Number(f"{path}.{axis}", f"Pivot {way}", value=self.move.pivot[axis],
+            NumberPiece(f"{path}.{axis}", f"Pivot {way}", value=self.move.pivot[axis],
                    measure=measures.PERCENT_OF_ONE_EITHER_WAY, rest=0.5)
             for axis, way in enumerate(("across", "down"))
         )  # fmt: skip
@@ -295,10 +295,17 @@ class _MoveSaid:
             return ()
         return said(
             FOLLOW,
-            Number(f"{path}.frequency", "Frequency", value=follow.frequency,
-                   measure=measures.HERTZ, rest=2.5),
-            Number(f"{path}.damping", "Damping", value=follow.damping, measure=DAMPING, rest=0.4),
-        )  # fmt: skip
+            NumberPiece(
+                f"{path}.frequency",
+                "Frequency",
+                value=follow.frequency,
+                measure=measures.HERTZ,
+                rest=2.5,
+            ),
+            NumberPiece(
+                f"{path}.damping", "Damping", value=follow.damping, measure=DAMPING, rest=0.4
+            ),
+        )
 
     def _stagger(self) -> Pieces:
         """One after another, or all together."""
@@ -322,14 +329,14 @@ class _MoveSaid:
         """Length and easing, or how much of the way it is."""
         amount, path = self.move.amount, f"{self.path}.amount"
         if is_plain_course(amount):
-            length = Number(f"{path}.keys.1.at", "Length", value=amount.keys[1].at,
+            length = NumberPiece(f"{path}.keys.1.at", "Length", value=amount.keys[1].at,
                             measure=measures.LENGTH, rest=20)  # fmt: skip
             ease = ease_pieces(f"{path}.keys.0.ease", amount.keys[0].ease, "Easing", True)
             return said(OVER, length, ease)
         if not isinstance(amount, Track | Tied) and "amount" not in self.move.model_fields_set:
             return ()
         measure = measures.PERCENT_OF_ONE_EITHER_WAY
-        number = Number(path, "Amount", path, self.move.start, value=amount, measure=measure,
+        number = NumberPiece(path, "Amount", path, self.move.start, value=amount, measure=measure,
                         rest=1)  # fmt: skip
         return said(OF_THE_WAY, number)
 
@@ -349,7 +356,7 @@ class _MoveSaid:
         if is_timeless and not move.start and not move.marker:
             return ()
         path = f"{self.path}.start"
-        frame = Number(path, "Start", value=move.start, measure=measures.FRAME, rest=0)
+        frame = NumberPiece(path, "Start", value=move.start, measure=measures.FRAME, rest=0)
         if move.marker is None:
             return said(START, frame)
         there = Choice(f"{self.path}.marker", "Marker", edit=self._marker_edit(),
@@ -365,7 +372,7 @@ class _MoveSaid:
 
 def _times(path: str, times: tuple[float, ...]) -> Pieces:
     numbers: list[Pieces] = [
-        (Number(f"{path}.times.{n}", f"Time {n + 1}", value=time, measure=measures.FRAMES),)
+        (NumberPiece(f"{path}.times.{n}", f"Time {n + 1}", value=time, measure=measures.FRAMES),)
         for n, time in enumerate(times)
     ]
     return joined(numbers, ", ", " and ")
@@ -374,10 +381,10 @@ def _times(path: str, times: tuple[float, ...]) -> Pieces:
 def _spread(path: str, timed: Any) -> Pieces:
     """Gap or span: "every 2 frames", "within 24 frames"."""
     if timed.span is not None:
-        span = Number(f"{path}.span", "Time from first to last", value=timed.span,
+        span = NumberPiece(f"{path}.span", "Time from first to last", value=timed.span,
                       measure=measures.FRAMES, rest=24)  # fmt: skip
         return said(WITHIN, span)
-    gap = Number(f"{path}.gap", "Gap", value=timed.gap or 0, measure=measures.FRAMES, rest=2)
+    gap = NumberPiece(f"{path}.gap", "Gap", value=timed.gap or 0, measure=measures.FRAMES, rest=2)
     return said(EVERY, gap)
 
 

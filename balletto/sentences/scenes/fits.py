@@ -8,7 +8,7 @@ from ...scene.layers import Layer
 from ...scene.values import measures
 from ...scene.values.measures import Measure
 from ..language.letters import quoted
-from ..wording.pieces import Choice, Number, Pieces, joined, said
+from ..wording.pieces import Choice, NumberPiece, Pieces, joined, said
 
 SHAPES = (("9:16", "tall"), ("1:1", "square"), ("4:5", "portrait"), ("16:9", "wide"))
 _WORDS = {"whole": "seen whole", "filled": "filled", "placed": "with its own places"}
@@ -62,9 +62,9 @@ def _place(path: str, fit: Fit, number: int | None, layer: Layer) -> Pieces:
                         options=((None, "as it is"), (places, "at its own place")))  # fmt: skip
         return said("{} {}", name, choice)
     here, own = f"{path}.places.{number}", fit.places[number]
-    across = Number(f"{here}.shift.0", f"Shift across of {name}", value=own.shift[0],
+    across = NumberPiece(f"{here}.shift.0", f"Shift across of {name}", value=own.shift[0],
                     measure=measures.LEFT_RIGHT, rest=0)  # fmt: skip
-    down = Number(f"{here}.shift.1", f"Shift down of {name}", value=own.shift[1],
+    down = NumberPiece(f"{here}.shift.1", f"Shift down of {name}", value=own.shift[1],
                   measure=measures.ABOVE_BELOW, rest=0)  # fmt: skip
-    large = Number(f"{here}.scale", f"Size of {name}", value=own.scale, measure=_SCALE, rest=1)
+    large = NumberPiece(f"{here}.scale", f"Size of {name}", value=own.scale, measure=_SCALE, rest=1)
     return said("{} {} and {}, {} large", name, across, down, large)

@@ -6,8 +6,8 @@ from typing import Any
 from ...scene.values.measures import DEGREES
 from ...scene.values.wording import Said
 from ..language.letters import quoted
-from ..layers.media import AFTERS, SPEED, Options, name_choice
-from ..wording.pieces import Choice, Color, Number, Pieces, joined, said
+from ..layers.media import AFTERS, SPEED, NameOptions, name_choice
+from ..wording.pieces import Choice, ColorPiece, NumberPiece, Pieces, joined, said
 
 PATH = "scene.background"
 _GRADIENT = {"kind": "linear", "angle": 90, "colors": ["#101428", "#3A2150"]}
@@ -24,7 +24,7 @@ _FILE = Said("File", is_name=True)
 
 
 def say_ground(
-    background: Any, starts: dict[str, Any] | None = None, options: Options = ()
+    background: Any, starts: dict[str, Any] | None = None, options: NameOptions = ()
 ) -> Pieces:
     """What a scene lies on. `starts` are what backgrounds from files could begin as, by kind,
     `options` the files to choose from."""
@@ -38,38 +38,41 @@ def say_ground(
     return said("Lies on {} {}.", kind, more) if more else said("Lies on {}.", kind)
 
 
-def _colored(background: Any, options: Options) -> Pieces:
+def _colored(background: Any, options: NameOptions) -> Pieces:
     edit = {"name": "set-value", "path": f"{PATH}.color"}
-    return (Color("background", "Background colour", edit=edit, value=background.color),)
+    return (ColorPiece("background", "Background colour", edit=edit, value=background.color),)
 
 
-def _gradient(background: Any, options: Options) -> Pieces:
+def _gradient(background: Any, options: NameOptions) -> Pieces:
     fill, path = background.fill, f"{PATH}.fill"
     colors: list[Pieces] = []
     for number, color in enumerate(fill.colors):
         edit = {"name": "set-value", "path": f"{path}.colors.{number}"}
-        colors.append((Color(f"{path}.{number}", f"Colour {number + 1}", edit=edit, value=color),))
+        colors.append(
+            (ColorPiece(f"{path}.{number}", f"Colour {number + 1}", edit=edit, value=color),)
+        )
     if fill.kind != "linear":
         return said("from {} from the middle out", joined(colors, " to "))
-    angle = Number(f"{path}.angle", "Direction of the gradient", value=fill.angle, measure=DEGREES,
-                   rest=90)  # fmt: skip
+    angle = NumberPiece(
+        f"{path}.angle", "Direction of the gradient", value=fill.angle, measure=DEGREES, rest=90
+    )
     return said("from {} along {}", joined(colors, " to "), angle)
 
 
-def _still(background: Any, options: Options) -> Pieces:
+def _still(background: Any, options: NameOptions) -> Pieces:
     file = name_choice(f"{PATH}.file", background.file, _FILE, options)
     fill = Choice(f"{PATH}.fill", "Filling", value=background.fill, options=FILLS)
     return said("{}, {}", file, fill)
 
 
-def _clip(background: Any, options: Options) -> Pieces:
-    speed = Number(f"{PATH}.speed", "Speed of the background", value=background.speed,
+def _clip(background: Any, options: NameOptions) -> Pieces:
+    speed = NumberPiece(f"{PATH}.speed", "Speed of the background", value=background.speed,
                    measure=SPEED, rest=1)  # fmt: skip
     after = Choice(f"{PATH}.after", "After its end", value=background.after, options=AFTERS)
     return said("{}, at {}, at its end {}", _still(background, options), speed, after)
 
 
-_MORE: dict[str, Callable[[Any, Options], Pieces]] = {
+_MORE: dict[str, Callable[[Any, NameOptions], Pieces]] = {
     "none": lambda background, options: (),
     "color": _colored,
     "gradient": _gradient,

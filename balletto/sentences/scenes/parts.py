@@ -27,7 +27,6 @@ _WITHIN = re.compile(rf"In the group {_QUOTED}\.?")
 _WAY = re.compile(r"Its way (?=comes|leaves)")
 _HANDLE = re.compile(r"(comes to|leaves) key (\d+) by (−?[\d.]+) px, (−?[\d.]+) px")
 _BELOW = "Works on all below"
-_READS = re.compile(rf"Reads {_QUOTED}\.?")
 _REST = {"position": [0, 0, 0], "rotation": [0, 0, 0], "scale": [1, 1]}
 
 
@@ -51,9 +50,7 @@ def _put_into_scene(line: str, made: Data, context: Context) -> None:
 
 def _put_into_layer(line: str, made: Data, context: Context) -> None:
     kind = made["kind"]
-    if kind == "title" and (words := _READS.fullmatch(line)):
-        made["text"] = unquoted(words[1])
-    elif within := _WITHIN.fullmatch(line):
+    if within := _WITHIN.fullmatch(line):
         made["group"] = unquoted(within[1])
     elif line.startswith(_BELOW):
         _place(made, "place", _all_of(line, context, PlaceReader))

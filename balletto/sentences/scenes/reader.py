@@ -8,7 +8,16 @@ from typing import Any
 from ...scene.values.measures import DEGREES, LENGTH, PIXELS, PLAIN
 from ..language.numbers import number_in
 from ..language.rules import Pattern, PatternReader, row
-from ..language.terms import COLORS, ColorOf, Element, Literal, NumberOf, Reading, StringOf, Values
+from ..language.terms import (
+    COLORS,
+    ColorOf,
+    Element,
+    Literal,
+    NumberOf,
+    Reading,
+    ReadValues,
+    StringOf,
+)
 
 
 @dataclass(frozen=True)
@@ -17,7 +26,7 @@ class SizeOf(Element):
 
     name: str
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         first, between = reading.atom(), reading.atom(1)
         if first is None or not first.is_plain or between is None:
             return False
@@ -42,7 +51,7 @@ class GroundOf(Element):
 
     name: str
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         start = reading.at
         found = self._colored(reading) or self._gradient(reading) or self._file(reading)
         if found is None:
@@ -51,30 +60,30 @@ class GroundOf(Element):
         into[self.name] = found
         return True
 
-    def _colored(self, reading: Reading) -> Values | None:
-        color: Values = {}
+    def _colored(self, reading: Reading) -> ReadValues | None:
+        color: ReadValues = {}
         plain = ColorOf("color").take(reading, color) and isinstance(color["color"], str)
         return {"kind": "color", **color} if plain else None
 
-    def _gradient(self, reading: Reading) -> Values | None:
+    def _gradient(self, reading: Reading) -> ReadValues | None:
         if not Literal("gradient").take(reading, {}):
             return None
         Literal("from").take(reading, {})
         colors: list[str] = []
-        stop: Values = {}
+        stop: ReadValues = {}
         while ColorOf("stop").take(reading, stop):
             colors.append(stop["stop"])
             Literal("to").take(reading, {})
         if Literal("round").take(reading, {}):
             return {"kind": "gradient", "fill": {"kind": "round", "colors": colors}}
-        angle: Values = {"angle": 90}
+        angle: ReadValues = {"angle": 90}
         if Literal("along").take(reading, {}) or Literal("turned").take(reading, {}):
             NumberOf("angle", DEGREES, is_plain=True).take(reading, angle)
         return {"kind": "gradient", "fill": {"kind": "linear", **angle, "colors": colors}}
 
-    def _file(self, reading: Reading) -> Values | None:
+    def _file(self, reading: Reading) -> ReadValues | None:
         for words, kind in (("picture", "still"), ("video", "clip")):
-            file: Values = {}
+            file: ReadValues = {}
             if Literal(words).take(reading, {}) and StringOf("file").take(reading, file):
                 return {"kind": kind, **file}
         return None
@@ -96,7 +105,7 @@ class _Typed(Element):
     name: str
     example: str
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         atom = reading.atom()
         if atom is None or not atom.is_plain:
             return False
@@ -139,7 +148,7 @@ class SceneReader(PatternReader):
     def patterns(self) -> tuple[Pattern, ...]:
         return scene_patterns()
 
-    def keep(self, pattern: Pattern, values: Values) -> None:
+    def keep(self, pattern: Pattern, values: ReadValues) -> None:
         self._is_long |= pattern.elements[-1] == Literal("long")
         super().keep(pattern, values)
 

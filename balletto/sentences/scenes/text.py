@@ -141,10 +141,12 @@ def _besides_of(model: type[Model], made: Data, plain: Data) -> list[str]:
     return [_besides(plain, path) for path in deep]
 
 
-Path = tuple[str, ...]
+DataPath = tuple[str, ...]
 
 
-def _makes(model: type[Model], said: Data, plain: Data, paths: list[Path], wanted: Data) -> bool:
+def _makes(
+    model: type[Model], said: Data, plain: Data, paths: list[DataPath], wanted: Data
+) -> bool:
     """Whether what was said makes what is wanted, with what stands at paths besides."""
     made = json.loads(json.dumps(said))
     for path in paths:
@@ -158,7 +160,7 @@ def _makes(model: type[Model], said: Data, plain: Data, paths: list[Path], wante
         return False
 
 
-def _besides(plain: Data, path: Path) -> str:
+def _besides(plain: Data, path: DataPath) -> str:
     try:
         value = json.dumps(_at(plain, path), ensure_ascii=False)
         return f"{_BESIDES}{'.'.join(path)}: {value}."
@@ -166,7 +168,7 @@ def _besides(plain: Data, path: Path) -> str:
         return f"{_BESIDES}{'.'.join(path)} {_AS_USUAL}."
 
 
-def _different(wanted: Any, found: Any, said: Any, path: Path = ()) -> Iterator[Path]:
+def _different(wanted: Any, found: Any, said: Any, path: DataPath = ()) -> Iterator[DataPath]:
     """The paths of what differs, as deep as what was said has the same parts."""
     if _near(wanted) == _near(found):
         return
@@ -196,7 +198,7 @@ def _near(value: Any) -> Any:
     return [_near(each) for each in value] if isinstance(value, list) else value
 
 
-def _at(data: Any, path: Path) -> Any:
+def _at(data: Any, path: DataPath) -> Any:
     """What stands at a path; LookupError if nothing does."""
     for name in path:
         data = data[int(name)] if isinstance(data, list) else data[name]
@@ -309,7 +311,7 @@ def _frames_a_second(rate: Any) -> float:
         return RATE
 
 
-def _put(made: Data, path: Path, value: Any, is_usual: bool = False) -> None:
+def _put(made: Data, path: DataPath, value: Any, is_usual: bool = False) -> None:
     """Puts a value at a path; one that is as usual is left out."""
     holder: Any = made
     for name in path[:-1]:

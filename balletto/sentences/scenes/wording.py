@@ -19,20 +19,20 @@ from ..layers.formations import formation_text
 from ..layers.mattes import say_matte
 from ..layers.media import name_choice, say_media
 from ..layers.places import place_text
-from ..layers.settings import said_settings
+from ..layers.settings import WORDS, said_settings
 from ..layers.shapes import shape_text
 from ..moves.wording import move_text
 from ..titles.wording import run_text, style_text
 from ..wording.parts import say_part
 from ..wording.parts_of_layers import effect_text, mask_text, shutter_text, window_text
-from ..wording.pieces import Number, Pieces, said
+from ..wording.pieces import NumberPiece, Pieces, said
 from ..wording.texts import text_of
 from ..wording.tracks import say_way
 from .ground import ground_text
 
 PICTURE, SEEN_FROM = "A picture of {} by {}", "seen from {} before it"
 RATE, LONG = "at {} frames a second", "{} long"
-NAMED, READS, MARKED = "The scene {}.", "Reads {}.", "A marker {}at {}."
+NAMED, MARKED = "The scene {}.", "A marker {}at {}."
 WITHIN = "In the group {}."
 _SIDE = Measure(" px", drag=1, low=16, high=MAX_SIDE)
 _DISTANCE = Measure(" px", drag=4, low=1)
@@ -41,11 +41,11 @@ _DISTANCE = Measure(" px", drag=4, low=1)
 def say_picture(scene: Scene) -> Pieces:
     """How large the picture is, and from how far it is looked at."""
     sides = [
-        Number(f"size.{axis}", label, edit={"name": "set-size", "axis": axis},
+        NumberPiece(f"size.{axis}", label, edit={"name": "set-size", "axis": axis},
                value=scene.size[axis], measure=_SIDE)
         for axis, label in enumerate(("Width of the picture", "Height of the picture"))
     ]  # fmt: skip
-    distance = Number("scene.camera.distance", "Distance of the camera",
+    distance = NumberPiece("scene.camera.distance", "Distance of the camera",
                       value=scene.camera.distance, measure=_DISTANCE, rest=2000)  # fmt: skip
     return said(f"{PICTURE}, {SEEN_FROM}.", *sides, distance)
 
@@ -101,7 +101,7 @@ def layer_sentences(scene: Scene, layer: Layer) -> Iterator[str]:
 def _form(scene: Scene, layer: Layer) -> Iterator[str]:
     """What a layer draws, or what is heard."""
     if isinstance(layer, Title):
-        yield READS.format(quoted(layer.text))
+        yield text_of(WORDS.say(layer))
         yield style_text(layer.style, families_of(scene))
         yield from (run_text(layer.text, run) for run in layer.runs)
     elif isinstance(layer, ShapeLayer):

@@ -11,7 +11,16 @@ from ...scene.letters.languages import LANGUAGES
 from ...scene.values import measures
 from ...scene.values.value_names import AXES
 from ..language.rules import Pattern, row
-from ..language.terms import ColorOf, Literal, NameOf, NumberOf, Option, Reading, StringOf, Values
+from ..language.terms import (
+    ColorOf,
+    Literal,
+    NameOf,
+    NumberOf,
+    Option,
+    Reading,
+    ReadValues,
+    StringOf,
+)
 from . import wording as styles
 
 _WEIGHTS = (
@@ -81,7 +90,7 @@ class StyleReader:
             return fill is None or isinstance(fill, dict)
         return name not in self.done or name in ("axes", "stop", *_FEATURES)
 
-    def _set(self, name: str, values: Values) -> None:
+    def _set(self, name: str, values: ReadValues) -> None:
         if name == "axes":
             self.style.setdefault("axes", {})[values["tag"]] = values["value"]
         elif name in _FEATURES:
@@ -136,7 +145,7 @@ class RunReader(StyleReader):
                 return self.letters is not None
         return False
 
-    def _range(self, values: Values) -> tuple[int, int] | None:
+    def _range(self, values: ReadValues) -> tuple[int, int] | None:
         if "words" not in values:
             return values["first"] - 1, values["last"]
         found = place_in(self.text, values["words"])
@@ -160,7 +169,7 @@ class RunReader(StyleReader):
 class _LanguageOf(StringOf):
     """A language by its name, or its tag, within marks: no words are kept for all of them."""
 
-    def take(self, reading: Reading, into: Values) -> bool:
+    def take(self, reading: Reading, into: ReadValues) -> bool:
         if not super().take(reading, into):
             return False
         called = into[self.name].strip().casefold()

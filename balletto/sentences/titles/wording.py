@@ -15,9 +15,9 @@ from ...scene.values.value_names import spoken_axis
 from ..language.letters import letters_text, quoted
 from ..wording.pieces import (
     Choice,
-    Color,
+    ColorPiece,
     FontChoice,
-    Number,
+    NumberPiece,
     Piece,
     Pieces,
     Unshown,
@@ -65,7 +65,7 @@ WRITTEN = "written in {}"
 OUTLINED, BROKEN = "outline {}", "broken at {} wide"
 GRADIENT, TURNED = "{} from {} over {}", "{} turned {}"
 
-Setting = Callable[[str], dict[str, Any]]
+EditOf = Callable[[str], dict[str, Any]]
 
 
 @dataclass(frozen=True)
@@ -76,19 +76,19 @@ class StyleOf:
 
     style: dict[str, Any]
     path: str
-    setting: Setting
+    setting: EditOf
     whole: bool = True
     families: Families = SHIPPED
 
     def number(
         self, name: str, label: str, value: Any, measure: Measure, rest: float | None = None
-    ) -> Number:
+    ) -> NumberPiece:
         """A number of it; its chip is known by its name alone, whoever the style belongs to."""
-        return Number(f"type.{name}", label, edit=self.setting(name), value=value,
+        return NumberPiece(f"type.{name}", label, edit=self.setting(name), value=value,
                       measure=measure, rest=rest)  # fmt: skip
 
-    def color(self, name: str, label: str, value: str) -> Color:
-        return Color(f"type.{name}", label, edit=self.setting(name), value=value)
+    def color(self, name: str, label: str, value: str) -> ColorPiece:
+        return ColorPiece(f"type.{name}", label, edit=self.setting(name), value=value)
 
     def choice(self, name: str, label: str, value: Any, options: Any, key: str = "") -> Choice:
         return Choice(f"type.{key or name}", label, edit=self.setting(name), value=value,
@@ -138,7 +138,7 @@ def say_style(of: StyleOf, given: dict[str, float] | None = None) -> Pieces:
         if style["wrap"] is not None:
             path = f"{of.path}.wrap"
             clears = {"name": "clear-value", "path": path}
-            wrap = Number("type.wrap", "Width", edit=of.setting("wrap"), clears=clears,
+            wrap = NumberPiece("type.wrap", "Width", edit=of.setting("wrap"), clears=clears,
                           value=style["wrap"], measure=SIZE)  # fmt: skip
             parts.append(said(BROKEN, wrap))
         parts += _fit(of)
@@ -228,7 +228,7 @@ def _fit(of: StyleOf) -> list[Pieces]:
         value = of.style[name]
         if value is not None:
             clears = {"name": "clear-value", "path": f"{of.path}.{name}"}
-            number = Number(f"type.{name}", label, edit=of.setting(name), clears=clears,
+            number = NumberPiece(f"type.{name}", label, edit=of.setting(name), clears=clears,
                             value=value, measure=measure)  # fmt: skip
             found.append(said(template, number))
     return found

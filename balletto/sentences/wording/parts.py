@@ -7,7 +7,7 @@ from ...scene.values.keyable import keyed_type
 from ...scene.values.measures import LENGTH_PX, PIXELS, PLAIN, Measure
 from ...scene.values.tracks import Tied, Track
 from ...scene.values.wording import Said, Wording
-from .pieces import Color, Number, Numbers, Pieces, said
+from .pieces import ColorPiece, NumberPiece, Numbers, Pieces, said
 from .values import ease_pieces, order_pieces, plain_value
 
 
@@ -40,14 +40,14 @@ def value_pieces(base: str, part: Any, name: str, how: Said) -> Pieces:
     if how.is_ease:
         return ease_pieces(path, value, how.label)
     if how.is_color:
-        return (Color(path, how.label, path, value=value),)
+        return (ColorPiece(path, how.label, path, value=value),)
     is_pair = how.is_pair or _is_pair(value)  # a radius may be one number, or two
     if (is_pair or how.is_point) and not isinstance(value, Tied):
         words, parts, measure = _POINT if how.is_point else _pair(how)
         return (Numbers(path, how.label, path, value=value, words=words, parts=parts,
                         measure=measure),)  # fmt: skip
     key_path = path if keyed_type(part, name) else ""
-    number = Number(path, how.label, key_path, value=value, measure=how.measure or PLAIN,
+    number = NumberPiece(path, how.label, key_path, value=value, measure=how.measure or PLAIN,
                     rest=how.rest)  # fmt: skip
     return (number,)
 

@@ -48,7 +48,7 @@ class Value:
 
 
 @dataclass(frozen=True)
-class Number(Value):
+class NumberPiece(Value):
     """A number, plain, keyed or tied; `rest` is what a double click sets."""
 
     value: Any = 0.0
@@ -70,7 +70,7 @@ class Numbers(Value):
 
 
 @dataclass(frozen=True)
-class Part(Value):
+class Component(Value):
     """The number at `index` of a value of several, plain or keyed: where a layer stands across. It
     says its own course in the text; on pages the keys of all numbers stand in `Keys`."""
 
@@ -101,7 +101,7 @@ class Followed:
 
 
 @dataclass(frozen=True)
-class Color(Value):
+class ColorPiece(Value):
     """A colour, plain, keyed or tied."""
 
     value: Any = "#FFFFFF"
@@ -158,13 +158,13 @@ class Unshown:
 
 Piece = (
     Words
-    | Number
+    | NumberPiece
     | Numbers
-    | Part
+    | Component
     | Keys
     | Link
     | Followed
-    | Color
+    | ColorPiece
     | Choice
     | FontChoice
     | Listed

@@ -11,15 +11,15 @@ from .pieces import (
     BEYOND,
     Aside,
     Choice,
-    Color,
+    ColorPiece,
+    Component,
     Followed,
     FontChoice,
     Keys,
     Link,
     Listed,
-    Number,
+    NumberPiece,
     Numbers,
-    Part,
     Pieces,
     Unshown,
     Usual,
@@ -42,7 +42,7 @@ def _choice_text(piece: Choice) -> str:
     return next((told for option, told in piece.options if option == piece.value), piece.other)
 
 
-def _number_text(piece: Number) -> str:
+def _number_text(piece: NumberPiece) -> str:
     return course_text(piece.value, lambda value: piece.measure.say(value, 9))
 
 
@@ -53,7 +53,7 @@ def _numbers_text(piece: Numbers) -> str:
     return course_text(piece.value, told)
 
 
-def _part_text(piece: Part) -> str:
+def _part_text(piece: Component) -> str:
     return course_text(piece.value, lambda value: piece.measure.say(value[piece.index], 9))
 
 
@@ -63,13 +63,13 @@ def _nothing(piece: Any) -> str:
 
 _TEXTS: dict[type, Callable[[Any], str]] = {
     Words: lambda piece: piece.words,
-    Number: _number_text,
+    NumberPiece: _number_text,
     Numbers: _numbers_text,
-    Part: _part_text,
+    Component: _part_text,
     Keys: _nothing,
     Link: _nothing,
     Followed: lambda piece: f"tied to {piece.words}",
-    Color: lambda piece: course_text(piece.value, str),
+    ColorPiece: lambda piece: course_text(piece.value, str),
     Choice: _choice_text,
     FontChoice: font_text,
     Listed: lambda piece: f"({text_of(piece.pieces)})",

@@ -7,7 +7,7 @@ from ...scene.values.measures import FRAMES, PIXELS, PLAIN, SIGNED
 from ...scene.values.motion_path import PathTrack
 from ...scene.values.tracks import Tied, Track
 from ...scene.values.value_names import value_name
-from .pieces import BEYOND, Choice, Followed, Number, Pieces, joined, said
+from .pieces import BEYOND, Choice, Followed, NumberPiece, Pieces, joined, said
 from .values import ease_pieces
 
 
@@ -39,7 +39,9 @@ def say_way(path: str, track: PathTrack) -> Pieces:
             if handle is not None:
                 base = f"{path}.keys.{index}.{name}"
                 numbers = (
-                    Number(f"{base}.{axis}", f"Handle {where}", value=handle[axis], measure=PIXELS)
+                    NumberPiece(
+                        f"{base}.{axis}", f"Handle {where}", value=handle[axis], measure=PIXELS
+                    )
                     for axis, where in enumerate(("across", "down"))
                 )
                 parts.append(said(f"{words} key {index + 1} by {{}}, {{}}", *numbers))
@@ -50,12 +52,14 @@ def say_tie(path: str, tied: Tied[Any], label: str) -> Pieces:
     """What a value follows: "tied to amount of “Rise” times −0.4 plus 0, 3 frames later"."""
     tie, base = tied.tie, f"{path}.tie"
     to = Followed(f"{value_name(tied.layer, tie.to)} of “{tied.owner}”")
-    gain = Number(
+    gain = NumberPiece(
         f"{base}.gain", f"{label}, gain of the tie", value=tie.gain, measure=PLAIN, rest=1
     )
-    plus = Number(f"{base}.plus", f"{label}, offset of the tie", value=tie.plus, measure=SIGNED,
-                  rest=0)  # fmt: skip
-    delay = Number(f"{base}.delay", f"{label}, delay of the tie", value=tie.delay, measure=FRAMES,
-                   rest=0)  # fmt: skip
+    plus = NumberPiece(
+        f"{base}.plus", f"{label}, offset of the tie", value=tie.plus, measure=SIGNED, rest=0
+    )
+    delay = NumberPiece(
+        f"{base}.delay", f"{label}, delay of the tie", value=tie.delay, measure=FRAMES, rest=0
+    )
     changed = () if tied.is_color else said(" times {} plus {}", gain, plus)
     return said("{}{}, {} later", to, changed, delay)

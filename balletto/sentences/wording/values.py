@@ -9,7 +9,7 @@ from ...scene.orders import ORDERS
 from ...scene.values.measures import PIXELS, PLAIN, WHOLE, Measure
 from ...scene.values.pace import times_a_second
 from ...scene.values.wording import Said
-from .pieces import Choice, Listed, Number, Numbers, Pieces, joined, said
+from .pieces import Choice, Listed, NumberPiece, Numbers, Pieces, joined, said
 
 ORDER_WORDS = tuple((name, order.words) for name, order in ORDERS.items())
 _RANK = Measure("", drag=0.05)
@@ -48,7 +48,7 @@ def plain_value(path: str, value: Any, how: Said) -> Pieces:
         return joined(parts, ", ", " and " if how.parts[-1].after else None)
     if how.options:
         return (Choice(path, how.label, value=value, options=how.options, other=_pace(value)),)
-    number = Number(path, how.label, value=value, measure=how.measure or PLAIN, rest=how.rest)
+    number = NumberPiece(path, how.label, value=value, measure=how.measure or PLAIN, rest=how.rest)
     return said("{} {}", number, how.after) if how.after else (number,)
 
 

@@ -14,7 +14,7 @@ from web.projects.access import own_scene
 from web.projects.models import Revision, Scene
 from web.projects.nesting import offered, source_of, usable
 
-from ..view_model import Selection
+from ..view_model import PageSelection
 
 
 @dataclass(frozen=True)
@@ -23,7 +23,7 @@ class EditRequest:
 
     http_request: HttpRequest
     scene: Scene
-    selection: Selection
+    selection: PageSelection
 
     @cached_property
     def revision(self) -> Revision:

@@ -15,15 +15,15 @@ from balletto.scene.values.tracks import Tied, Track, value_at
 from balletto.sentences.wording.pieces import (
     Aside,
     Choice,
-    Color,
+    ColorPiece,
+    Component,
     Followed,
     FontChoice,
     Keys,
     Link,
     Listed,
-    Number,
+    NumberPiece,
     Numbers,
-    Part,
     Piece,
     Pieces,
     Unshown,
@@ -155,7 +155,7 @@ def _flat(pieces: Pieces) -> Iterator[Piece]:
 
 def is_changing(piece: Value) -> bool:
     """Whether what is shown of a value ends with its keys, or with what it follows."""
-    return isinstance(piece, Number | Numbers | Color | Keys) and isinstance(
+    return isinstance(piece, NumberPiece | Numbers | ColorPiece | Keys) and isinstance(
         piece.value, Track | Tied
     )
 
@@ -179,7 +179,7 @@ def shown_tracks(pieces: Pieces, but: tuple[str, ...] = ()) -> list[SafeString]:
     ]
 
 
-def _number_shown(piece: Number, moment: Moment) -> SafeString:
+def _number_shown(piece: NumberPiece, moment: Moment) -> SafeString:
     if isinstance(piece.value, Tied):
         return _tied_shown(piece)
     chip = Chip(piece.path, piece.setting, piece.label)
@@ -197,7 +197,7 @@ def _tied_shown(piece: Any) -> SafeString:
     return shown(say_tie(piece.path, piece.value, piece.label))
 
 
-def _part_shown(piece: Part, moment: Moment) -> SafeString:
+def _part_shown(piece: Component, moment: Moment) -> SafeString:
     """A number of several, as it is now; the keys of all stand behind the last."""
     path = f"{piece.path}.{piece.index}"
     now = piece.measure.within(float(moment.value_of(piece.value)[piece.index]))
@@ -219,15 +219,21 @@ def _numbers_shown(piece: Numbers, moment: Moment) -> SafeString:
     if isinstance(piece.value, Tied):
         return _tied_shown(piece)
     parts = [
-        Part(piece.path, f"{piece.label}, {name}", piece.key_path, value=piece.value, index=index,
-             measure=piece.measure)
+        Component(
+            piece.path,
+            f"{piece.label}, {name}",
+            piece.key_path,
+            value=piece.value,
+            index=index,
+            measure=piece.measure,
+        )
         for index, name in enumerate(piece.parts)
-    ]  # fmt: skip
+    ]
     keys = Keys(piece.path, piece.label, value=piece.value, measure=piece.measure)
     return shown(said(f"{piece.words}{{}}", *parts, keys), moment)
 
 
-def _color_shown(piece: Color, moment: Moment) -> SafeString:
+def _color_shown(piece: ColorPiece, moment: Moment) -> SafeString:
     if isinstance(piece.value, Tied):
         return _tied_shown(piece)
     chip = Chip(piece.path, piece.setting, piece.label)
@@ -261,15 +267,15 @@ _LINK = mark_safe(
 )
 _SHOWN: dict[type, Callable[[Any, Moment], SafeString | str]] = {
     Words: lambda piece, moment: format_html("{}", piece.words),
-    Number: _number_shown,
+    NumberPiece: _number_shown,
     Numbers: _numbers_shown,
-    Part: _part_shown,
+    Component: _part_shown,
     Keys: _keys_shown,
     Link: lambda piece, moment: _LINK,
     Followed: lambda piece, moment: format_html(
         '<span class="tied">tied to <b>{}</b></span>', piece.words
     ),
-    Color: _color_shown,
+    ColorPiece: _color_shown,
     Choice: _choice_shown,
     FontChoice: _font_shown,
     Listed: lambda piece, moment: format_html("({})", shown(piece.pieces, moment)),
