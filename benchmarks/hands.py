@@ -10,14 +10,11 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
 
-from playwright.sync_api import Locator, Page, expect, sync_playwright
+from playwright.sync_api import Locator, Page, expect
 
 from balletto.motion.poses import poses
 from balletto.scene import files
 from balletto.scene.document import Scene
-
-from .application import signed_in, started
-from .chromium import CHROMIUM, FLAGS
 
 _KEPT = "() => !document.querySelector('#kept.is-busy')"
 
@@ -149,24 +146,3 @@ def new_scene(page: Page, base: str) -> Hands:
     page.wait_for_selector("#canvas[data-shown]")
     page.wait_for_timeout(400)
     return Hands(page)
-
-
-def hands() -> dict[str, float]:
-    """The actions of each job, in a started application."""
-    from . import jobs  # noqa: F401 - they register themselves, and use what is here
-
-    counts: dict[str, float] = {}
-    with started() as (base, password), signed_in(base, password) as client:
-        kept = client.cookies.jar
-        cookies = [{"name": each.name, "value": each.value or "", "url": base} for each in kept]
-        with sync_playwright() as playwright:
-            browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-            context = browser.new_context(viewport={"width": 1280, "height": 800})
-            context.add_cookies(cookies)
-            for letter, each in JOBS.items():
-                hand = new_scene(context.new_page(), base)
-                each.do(hand)
-                counts[f"hands_{letter}_{each.name.replace(' ', '_')}"] = hand.actions
-                hand.page.close()
-            browser.close()
-    return counts

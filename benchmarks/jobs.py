@@ -10,7 +10,9 @@ from balletto.scene.document import Scene
 from balletto.scene.layers.clicks import ClicksLayer
 from balletto.scene.layers.flurry import FlurryLayer
 
-from .hands import Hands, job
+from .hands import JOBS, Hands, job
+
+__all__ = ["JOBS"]
 
 WORDS = "Winter moons"
 

@@ -5,7 +5,18 @@ import json
 import subprocess
 import sys
 
-from . import appearance, application, browsing, clips, core, fonts, hands, motion, ornament, scenes
+from . import (
+    appearance,
+    application,
+    browsing,
+    clips,
+    core,
+    counted,
+    fonts,
+    motion,
+    ornament,
+    scenes,
+)
 
 # Groups of figures: each function gives {name: value}, measured in one run.
 GROUPS = {
@@ -21,7 +32,7 @@ GROUPS = {
     "poses": motion.evaluating,
     "poses-memory": motion.memory,
     "layout": motion.editing_layout,
-    "hands": hands.hands,
+    "hands": counted.hands,
     "fonts": fonts.first_use,
 }
 GOALS = {

@@ -11,13 +11,13 @@ from typing import Protocol
 
 import numpy as np
 
+from ..hash_random import hash_random
 from ..hearing.samples import RATE, SoundError, parts, read
 from ..motion.turns import clicks_of
 from ..scene.document import Scene
 from ..scene.layers.clicks import ClicksLayer
 from ..scene.layers.nested import NestedLayer
 from ..scene.layers.sound import SoundLayer
-from ..scene.values.hash_random import hash_random
 from ..stock import click_file
 from .errors import ClipError
 

@@ -11,10 +11,10 @@ from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
+from ..hash_random import hash_random
 from ..scene.document import Scene
 from ..scene.edits.paths import title_of
 from ..scene.errors import SceneError
-from ..scene.values.hash_random import hash_random
 from ..scene.values.keyable import (
     counterpart,
     keyable,

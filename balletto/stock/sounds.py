@@ -7,7 +7,7 @@ from collections.abc import Callable
 
 import numpy as np
 
-from ..scene.values.hash_random import hash_random
+from ..hash_random import hash_random
 
 RATE = 22_050
 _LOUDEST = 0.9

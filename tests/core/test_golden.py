@@ -5,6 +5,7 @@ from unittest import TestCase
 
 import numpy as np
 
+from balletto.hash_random import hash_random
 from balletto.motion.evaluate import trace
 from balletto.motion.poses import poses
 from balletto.motion.reach import reach_of
@@ -16,7 +17,6 @@ from balletto.scene.moving.moves import Move, Stagger
 from balletto.scene.orders import Ordered, ranks_of
 from balletto.scene.pose import Asked, chance_number
 from balletto.scene.selectors import SELECTOR_KINDS
-from balletto.scene.values.hash_random import hash_random
 from balletto.scene.values.tracks import Track
 
 from .scenes import GOLDEN

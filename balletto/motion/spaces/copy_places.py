@@ -4,10 +4,10 @@ from typing import Any, NamedTuple
 
 import numpy as np
 
+from ...hash_random import hash_random
 from ...scene.formations import Formation
 from ...scene.formations.grid import GridFormation
 from ...scene.layers import Layer
-from ...scene.values.hash_random import hash_random
 from ...scene.values.tracks import value_at
 
 # The units that copies are moved by, from the inside out.

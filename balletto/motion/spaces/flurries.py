@@ -9,13 +9,13 @@ from typing import NamedTuple
 
 import numpy as np
 
+from ...hash_random import hash_random
 from ...lettering.layout import Layout, lay_out
 from ...scene.document import Scene
 from ...scene.eases import ease_function
 from ...scene.forms.flurry import BoxPlace, Flurry, LifeCourse, LinePlace, RingPlace, TextSource
 from ...scene.layers.title import Title
 from ...scene.letters.style import Style
-from ...scene.values.hash_random import hash_random
 from ...scene.values.tracks import value_at
 
 # The numbers with which the properties of a piece draw their chances.

@@ -13,7 +13,7 @@ from typing import NamedTuple
 
 import numpy as np
 
-from ...scene.values.hash_random import hash_random
+from ...hash_random import hash_random
 from .contours import flattened, thinned
 from .outlines import Commands
 

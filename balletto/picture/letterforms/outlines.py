@@ -10,10 +10,10 @@ from typing import Any
 
 import numpy as np
 
+from ...hash_random import hash_random
 from ...lettering.layout import ink_of
 from ...lettering.shaping import Glyph
 from ...scene.forms.primitives import polygon
-from ...scene.values.hash_random import hash_random
 
 Commands = tuple[tuple[str, tuple[float, ...]], ...]
 # Stands between what is filled and the contours that are cut out of it.

@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from ..values.hash_random import SHUFFLE, hash_random
+from ...hash_random import SHUFFLE, hash_random
 from .base import Ordering, in_turn, order
 
 

@@ -4,10 +4,10 @@ from typing import Any, ClassVar, Literal
 
 import numpy as np
 
+from ...hash_random import hash_random
 from ..model import Seed, Share
 from ..pose import Asked
 from ..values import measures
-from ..values.hash_random import hash_random
 from ..values.pace import Pace, times_a_second
 from ..values.tracks import Changing, value_at
 from ..values.wording import Said

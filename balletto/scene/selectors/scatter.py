@@ -4,10 +4,10 @@ from typing import Any, ClassVar, Literal
 
 import numpy as np
 
+from ...hash_random import hash_random
 from ..model import Seed
 from ..pose import Asked
 from ..values import measures
-from ..values.hash_random import hash_random
 from ..values.wording import Said
 from .base import CHANCE_VALUES, Chance, SelectedUnits, values_of
 

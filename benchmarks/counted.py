@@ -1,0 +1,27 @@
+"""How many actions each job takes, by a hand in a started application."""
+
+from playwright.sync_api import sync_playwright
+
+from . import jobs
+from .application import signed_in, started
+from .chromium import CHROMIUM, FLAGS
+from .hands import new_scene
+
+
+def hands() -> dict[str, float]:
+    """The actions of each job, in a started application."""
+    counts: dict[str, float] = {}
+    with started() as (base, password), signed_in(base, password) as client:
+        kept = client.cookies.jar
+        cookies = [{"name": each.name, "value": each.value or "", "url": base} for each in kept]
+        with sync_playwright() as playwright:
+            browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
+            context = browser.new_context(viewport={"width": 1280, "height": 800})
+            context.add_cookies(cookies)
+            for letter, each in jobs.JOBS.items():
+                hand = new_scene(context.new_page(), base)
+                each.do(hand)
+                counts[f"hands_{letter}_{each.name.replace(' ', '_')}"] = hand.actions
+                hand.page.close()
+            browser.close()
+    return counts
