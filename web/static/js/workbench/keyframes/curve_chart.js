@@ -1,6 +1,7 @@
 // The chart of the curves view: the value of keyed numbers against time, its speed beneath, beads for the
 // keys and handles for the easing between them. Courses come sampled from the server; here they are placed.
 
+import { rangeOf as neededRange, stepsBetween } from "../figures/axes.js";
 import { allRows, chosenKeys, isChosen } from "./keyframe_selection.js";
 import { valueHere } from "../values/live_values.js";
 import { say, toThousandths } from "../values/measure.js";
@@ -87,9 +88,7 @@ export function drawList() {
 /** The range of the value axis: what the course needs, or the zoom. */
 function rangeOf(part, isCurrent) {
   if (shown.zoom && isCurrent) return shown.zoom;
-  const [low, high] = [Math.min(...part.course, ...part.values), Math.max(...part.course, ...part.values)];
-  const air = high - low || Math.abs(high) * 0.2 || 1;
-  return high > low ? [low, high] : [low - air / 2, high + air / 2];
+  return neededRange([...part.course, ...part.values]);
 }
 
 function scaleFor(part, isCurrent) {
@@ -103,18 +102,6 @@ function scaleFor(part, isCurrent) {
 
 const polyline = (row, values, { x }, y) =>
   row.times.map((time, index) => `${x(time).toFixed(1)},${y(values[index]).toFixed(1)}`).join(" ");
-
-/** Round numbers of the value axis. */
-function stepsBetween(low, high) {
-  const raw = (high - low) / 4;
-  const power = 10 ** Math.floor(Math.log10(raw));
-  const step = [1, 2, 5, 10].map((factor) => factor * power).find((each) => each >= raw);
-  const first = Math.ceil(low / step - 1e-9);
-  return Array.from(
-    { length: Math.floor((high - low) / step + 1e-9) + 1 },
-    (_, index) => (first + index) * step,
-  ).filter((value) => value <= high + step * 1e-6);
-}
 
 export function drawChart() {
   const chart = document.getElementById("curve-chart");

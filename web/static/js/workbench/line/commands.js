@@ -6,6 +6,7 @@ import { openHistory } from "../edits/history.js";
 import { commit, walk } from "../edits/pending.js";
 import { openSceneText } from "../edits/scene_text.js";
 import { flip, toggleBeside } from "../edits/takes.js";
+import { toldKey } from "../figures/pressed.js";
 import { toggleKeying } from "../keyframes/keying.js";
 import { addTitle } from "../layers/titles.js";
 import { toggle, toggleWholeScreen } from "../picture/player.js";
@@ -90,16 +91,6 @@ export const COMMANDS = [
   ["Paper or evening", "", press("[data-theme-switch]")],
   ["Render clip", "", press("#render-clip")],
 ];
-
-/** What is pressed, as the table tells keys: "Shift Home", "K". */
-const TOLD = { arrowleft: "←", arrowright: "→", home: "Home", end: "End", " ": "Space", "-": "−", "=": "+" };
-
-export function toldKey({ key, shiftKey }) {
-  const told = TOLD[key.toLowerCase()] ?? key.toUpperCase();
-  // Signs are told as they are typed: which of them need Shift is for the keyboard to say.
-  const isSign = key.length === 1 && !/[a-z ]/i.test(key);
-  return shiftKey && !isSign ? `Shift ${told}` : told;
-}
 
 const BY_KEY = new Map(COMMANDS.filter(([, key]) => key).map(([, key, act]) => [key, act]));
 

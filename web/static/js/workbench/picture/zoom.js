@@ -1,10 +1,9 @@
 // How near the picture is looked at, and which part of it: Ctrl and the wheel go nearer, the wheel or
 // the middle button move it. What stands outside the frame can be reached by going farther.
 
+import { nearerPicture } from "../figures/nearness.js";
 import { emit, state } from "../state.js";
 
-const LEAST = 0.2;
-const MOST = 12;
 const STEP = 1.25;
 
 const stage = () => document.getElementById("stage");
@@ -27,9 +26,7 @@ export function zoomBy(factor, x = null, y = null) {
   const box = stage().getBoundingClientRect();
   const from = [box.left + box.width / 2, box.top + box.height / 2];
   const about = [(x ?? from[0]) - from[0], (y ?? from[1]) - from[1]];
-  const next = Math.max(LEAST, Math.min(MOST, zoom * factor));
-  pan = pan.map((value, axis) => about[axis] - (about[axis] - value) * (next / zoom));
-  zoom = next;
+  ({ zoom, pan } = nearerPicture({ zoom, pan }, factor, about));
   show();
 }
 

@@ -1,7 +1,8 @@
 // The cascade: a row for each unit of the selected move with its bar, and the charts of the moves.
 // All numbers come from the server; here they are only put where they belong.
 
-import { slantedLines, listen as listenToHands } from "./timeline_drag.js";
+import { slanted, listen as listenToHands } from "./timeline_drag.js";
+import { packed, rowsInSight, wordsOf } from "../figures/staircase.js";
 import { numbers } from "../edits/numbers.js";
 import { drawReaches, showReaches } from "../layers/reaches.js";
 import { isPlaying } from "../picture/player.js";
@@ -47,27 +48,25 @@ const round = (number) => String(Number(number.toFixed(1))).replace("-", "−");
 function drawSpans() {
   const holder = document.getElementById(`spans-${state.layer}`);
   if (!holder) return;
-  const rows = []; // for each row of bars, where its last one ends
-  const bars = fetched.drawn.moves.map((move) => {
+  const spans = fetched.drawn.moves.map((move) => (move.starts.length ? span(move) : [0, 0]));
+  const rows = packed(spans);
+  const bars = fetched.drawn.moves.map((move, index) => {
     const card = document.getElementById(`move-${move.id}`);
     const isOff = card?.classList.contains("is-off");
-    const [first, end] = move.starts.length ? span(move) : [0, 0];
+    const [first, end] = spans[index];
     const bar = element(
       "span",
       `span ${isOff ? "span--off" : "span--rise"} ${move.id === state.move ? "is-current" : ""}`,
     );
     bar.textContent = card?.querySelector(".move__name")?.value ?? "";
-    const free = rows.findIndex((until) => until <= first);
-    const place = free < 0 ? rows.length : free;
-    rows[place] = end;
-    bar.style.cssText = `--f: ${first}; --n: ${end - first}; --row: ${place}`;
+    bar.style.cssText = `--f: ${first}; --n: ${end - first}; --row: ${rows[index]}`;
     bar.dataset.moveSpan = move.id;
     const when = document.getElementById(`when-${move.id}`);
     if (when) when.textContent = `${isOff ? "off, " : ""}frames ${round(first)} to ${round(end)}`;
     return bar;
   });
   holder.replaceChildren(...bars);
-  holder.closest(".trow").style.height = `${Math.max(28, rows.length * 13 + 9)}px`;
+  holder.closest(".trow").style.height = `${Math.max(28, (Math.max(-1, ...rows) + 1) * 13 + 9)}px`;
 }
 
 /** The move whose rows are shown. */
@@ -105,24 +104,12 @@ function drawSeen() {
   const { list, move, words } = drawn;
   const body = document.getElementById("time-body").getBoundingClientRect();
   const top = list.getBoundingClientRect().top;
-  const first = Math.max(0, Math.floor((body.top - top) / ROW_HEIGHT) - ROWS_BEYOND);
-  const end = Math.min(move.units.length, Math.ceil((body.bottom - top) / ROW_HEIGHT) + ROWS_BEYOND);
+  const { first, end } = rowsInSight(top, body, ROW_HEIGHT, ROWS_BEYOND, move.units.length);
   if (first === drawn.first && end === drawn.end) return;
   Object.assign(drawn, { first, end });
   for (const old of list.querySelectorAll(".crow")) old.remove();
   for (let index = first; index < end; index += 1) list.append(row(move, move.units[index], index, words[index]));
   showAway();
-}
-
-/** For characters, the word that begins at each; nothing elsewhere. */
-function wordsOf({ unit, units, words }) {
-  // Where white space takes part, rows and letters do not go together.
-  if (unit !== "character" || units.includes(" ")) return [];
-  const texts = [];
-  units.forEach((text, index) => {
-    texts[words[index]] = (texts[words[index]] ?? "") + text;
-  });
-  return words.map((word, index) => (word === words[index - 1] ? "" : texts[word]));
 }
 
 function row(move, unit, index, word = "") {
@@ -167,7 +154,7 @@ function guide(move) {
   const item = element("li", "guide");
   item.setAttribute("aria-hidden", "true");
   const lane = element("div", "lane");
-  const { lines, grips } = slantedLines(move);
+  const { lines, grips } = slanted(move);
   const drawn = lines.map(({ look, points }) => `<polyline class="guide__line--${look}" points="${points}"/>`).join("");
   const box = `0 0 ${state.length} ${move.units.length}`;
   lane.innerHTML = `<svg viewBox="${box}" preserveAspectRatio="none">${drawn}</svg>${grips}`;

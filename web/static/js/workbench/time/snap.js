@@ -1,6 +1,7 @@
 // What a time catches at while it is dragged: keys, ends of layers, seconds, markers, the playhead.
 // Holding Ctrl leaves them alone.
 
+import { caughtShift } from "../figures/catching.js";
 import { allRows, isChosen } from "../keyframes/keyframe_selection.js";
 import { state } from "../state.js";
 import { framesAPixel } from "./views.js";
@@ -36,17 +37,6 @@ export const catchers = (but = "") => [
  * With Alt it is a tenth of a frame, with Ctrl nothing is caught.
  */
 export function snappedBy(by, times, places, event) {
-  const plain = event.altKey ? Math.round(by * 10) / 10 : Math.round(by);
-  if (event.ctrlKey || event.metaKey) return plain;
-  const near = NEAR * framesAPixel();
-  let best = null;
-  for (const time of times) {
-    for (const place of places) {
-      const away = place - time - by;
-      if (Math.abs(away) <= near && (best === null || Math.abs(away) < Math.abs(best - by))) best = place - time;
-    }
-  }
-  return best === null || (Math.abs(best - by) > 0.5 && Math.abs(plain - by) < 0.02)
-    ? plain
-    : Math.round(best * 1000) / 1000;
+  const free = event.ctrlKey || event.metaKey;
+  return caughtShift(by, times, places, { near: NEAR * framesAPixel(), fine: event.altKey, free });
 }

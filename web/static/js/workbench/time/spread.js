@@ -2,6 +2,7 @@
 // of frames along a curve. The picture follows while the curve is bent; it is kept as one step.
 
 import { chosenKeys, chosenList, expectNothing } from "../keyframes/keyframe_selection.js";
+import { bent } from "../figures/axes.js";
 import { commit, flush } from "../edits/pending.js";
 import { giveUp, preview } from "../edits/preview.js";
 import { readTyped } from "./typed_time.js";
@@ -111,8 +112,7 @@ async function close(keep) {
 }
 
 function bend(index, x, y) {
-  handles[index * 2] = Math.max(0, Math.min(1, x));
-  handles[index * 2 + 1] = Math.max(-0.5, Math.min(1.5, y));
+  handles = bent(handles, index, x, y);
   changed();
 }
 

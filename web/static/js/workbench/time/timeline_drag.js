@@ -2,7 +2,7 @@
 // bar to give that unit a time of its own, drag the end of a bar to make all slower or faster. What
 // they do is an edit like any other; while a hand drags, the picture and the rows show its preview.
 
-import { framesSaid, toThousandths } from "../values/measure.js";
+import { HANDS, gripsOf, longest, slantedLines } from "../figures/staircase.js";
 import { drags, said } from "../edits/drags.js";
 import { commit } from "../edits/pending.js";
 import { giveUp, preview } from "../edits/preview.js";
@@ -15,120 +15,23 @@ const EDGE = 7; // px at the end of a bar that change the length
 let motion = () => null; // gives the numbers that are drawn
 
 const rounded = (number, event) => (event.altKey ? Math.round(number * 10) / 10 : Math.round(number));
-const setValue = (where, value) => ({ name: "set-value", path: where, value });
-
-/** From a shift in frames to the edit that it makes; each tells what it changes as well. `path` is of the
-    move that is dragged. */
-const HANDS = {
-  gap({ path, level, index }, by) {
-    const { ranks, gap, span } = level;
-    const rank = ranks[index];
-    const here = `${path}.${level.path}`;
-    if (span !== null) {
-      const value = toThousandths(span + (by * Math.max(...ranks)) / rank);
-      return {
-        edit: setValue(`${here}.span`, value),
-        chip: `${level.path}.span`,
-        value,
-        said: `${framesSaid(value)} from first to last`,
-      };
-    }
-    const value = toThousandths(gap + by / rank);
-    return {
-      edit: setValue(`${here}.gap`, value),
-      chip: `${level.path}.gap`,
-      value,
-      said: `every ${framesSaid(value)}`,
-    };
-  },
-  bend({ path, level, index, row }, by) {
-    const delays = row.map((unit) => level.delays[unit]);
-    const first = Math.min(...delays);
-    const whole = Math.max(...delays) - first || 1;
-    const share = Math.max(-0.9, Math.min(1.9, (level.delays[index] - first + by) / whole));
-    return {
-      edit: { name: "bend-stagger", path: `${path}.${level.path}`, middle: toThousandths(share) },
-      said: `the middle at ${Math.round(share * 100)} %`,
-    };
-  },
-  unit({ path, move, index }, by) {
-    const times = move.delays.map((delay, unit) => (unit === index ? toThousandths(delay + by) : delay));
-    return {
-      edit: setValue(`${path}.stagger`, { times }),
-      said: `${move.units[index]} ${framesSaid(times[index])} later`,
-    };
-  },
-  start({ path, move }, by) {
-    const value = toThousandths(move.start + by);
-    return { edit: setValue(`${path}.start`, value), chip: "start", value, said: `from frame ${value} on` };
-  },
-  layer({ layer, span }, by) {
-    return {
-      edit: { name: "shift-layer", layer, by },
-      said: `frames ${toThousandths(span[0] + by)} to ${toThousandths(span[1] + by)}`,
-    };
-  },
-  trim({ layer, span, edge }, by) {
-    const value = edge ? Math.max(span[0] + 1, span[1] + by) : Math.min(span[1] - 1, span[0] + by);
-    return {
-      edit: setValue(`${layer}.span.${edge}`, value),
-      said: edge ? `up to frame ${value}` : `from frame ${value} on`,
-    };
-  },
-  length({ path, move, index }, by) {
-    const whole = move.ends[index] - move.starts[index];
-    const wanted = Math.max(1, whole + by);
-    return {
-      edit: { name: "scale-keys", path: `${path}.amount`, factor: wanted / whole },
-      chip: "amount.keys.1.at",
-      value: toThousandths(wanted),
-      said: `over ${framesSaid(wanted)}`,
-    };
-  },
-};
-
-/** Of a row the unit farthest along that can be seen: the line may lead past the scene. */
-function farthest({ ranks }, row, starts) {
-  const seen = (unit) => starts[unit] >= 0 && starts[unit] <= state.length;
-  return row.reduce((best, unit) => (ranks[unit] > (ranks[best] ?? 0) && seen(unit) ? unit : best), -1);
+/** The slanted lines of a move, and the grips on them. */
+export function slanted(move) {
+  return { lines: slantedLines(move), grips: move.hands.map((level, number) => grips(move, level, number)).join("") };
 }
 
-/** The unit in the middle of a row's ranks. */
-function middleOf({ ranks }, row) {
-  const largest = Math.max(...row.map((unit) => ranks[unit]));
-  return row.reduce((best, unit) =>
-    Math.abs(ranks[unit] - largest / 2) < Math.abs(ranks[best] - largest / 2) ? unit : best,
-  );
-}
-
-const longest = (rows) => rows.reduce((best, row) => (row.length > best.length ? row : best), []);
-
-/** The slanted lines of a move, one for each row of units, and the grips on them. */
-export function slantedLines(move) {
-  const lines = move.hands.flatMap((level) =>
-    level.rows.map((row) => ({
-      look: level.path === "stagger.groups" ? "outer" : "inner",
-      points: row.map((unit) => `${move.starts[unit]},${unit + 0.5}`).join(" "),
-    })),
-  );
-  return { lines, grips: move.hands.map((level, number) => grips(move, level, number)).join("") };
-}
+const TITLES = { bend: "Drag sideways to bunch the first or the last", gap: "Drag sideways to change the gap" };
 
 function grips(move, level, number) {
-  const row = longest(level.rows);
-  const last = farthest(level, row, move.starts);
-  if (last < 0) return "";
-  const middle = middleOf(level, row);
-  const grip = (hand, unit, what) => {
-    const named = `data-hand="${hand}" data-level="${number}" data-unit="${unit}" title="${what}"`;
+  const found = gripsOf(move, level, state.length);
+  const grip = (hand) => {
+    const unit = found[hand];
+    if (unit === null) return "";
+    const named = `data-hand="${hand}" data-level="${number}" data-unit="${unit}" title="${TITLES[hand]}"`;
     const where = `--f: ${move.starts[unit]}; top: ${((unit + 0.5) / move.units.length) * 100}%`;
     return `<span class="guide__grip guide__grip--${hand}" ${named} style="${where}"></span>`;
   };
-  const bend =
-    middle === last || level.ranks[middle] === 0 || move.starts[middle] > state.length
-      ? ""
-      : grip("bend", middle, "Drag sideways to bunch the first or the last");
-  return bend + grip("gap", last, "Drag sideways to change the gap");
+  return grip("bend") + grip("gap");
 }
 
 /** A hand on a layer's bar: its ends trim it, its middle moves it in time. */
