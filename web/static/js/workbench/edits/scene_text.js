@@ -12,6 +12,7 @@ const TYPING_MS = 250; // after which what is typed is asked about
 let turn = 0;
 let timer = 0;
 let kept = ""; // the text of the scene as it is
+let isLeaving = false; // Escape was pressed once over what is typed
 
 const sheet = () => document.getElementById("scene-text");
 const field = () => document.getElementById("scene-text-field");
@@ -56,6 +57,7 @@ async function look() {
 }
 
 function typed() {
+  isLeaving = false;
   clearTimeout(timer);
   timer = setTimeout(look, TYPING_MS);
 }
@@ -67,7 +69,15 @@ function leave() {
   sheet().close();
 }
 
+/** Escape leaves at once what is as it was; what is typed takes a second one. */
+function escape() {
+  if (isLeaving || field().value === kept) return leave();
+  isLeaving = true;
+  say("Escape once more leaves the scene as it was; Ctrl+Enter keeps what is typed.");
+}
+
 function stop() {
+  isLeaving = false;
   clearTimeout(timer);
   turn += 1;
 }
@@ -95,7 +105,7 @@ function key(event) {
   const isKeep = event.key === "Enter" && (event.ctrlKey || event.metaKey);
   if (!isKeep && event.key !== "Escape") return;
   event.preventDefault();
-  (isKeep ? keep : leave)();
+  (isKeep ? keep : escape)();
 }
 
 export function listen() {
