@@ -7,9 +7,9 @@ import numpy as np
 from ..motion.spaces.copy_places import COPIES, copy_places, stand_of
 from ..motion.spaces.layer_motion import units_at
 from ..motion.stagger import delays_of
-from ..scene.edits.layers import family_of, shifted
-from ..scene.edits.links import with_links, with_ties
 from ..scene.edits.paths import name_of
+from ..scene.edits.structure.layers import family_of, shifted
+from ..scene.edits.structure.links import with_links, with_ties
 from ..scene.effects import EFFECT_KINDS
 from ..scene.errors import SceneError
 from ..scene.layers import Layer

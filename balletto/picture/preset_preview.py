@@ -10,7 +10,7 @@ from ..motion.spaces.layer_motion import units_of_move
 from ..motion.timing import timing
 from ..scene import files
 from ..scene.document import Scene
-from ..scene.edits.copies import copied_layers
+from ..scene.edits.structure.copies import copied_layers
 from ..scene.moving.presets import fitted, needed_of
 from .bounds import rest_box
 from .frame import Picture

@@ -12,7 +12,7 @@ from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.overlays.flurry_handles import flurry_handles
 from balletto.scene import files
 from balletto.scene.edits import apply
-from balletto.scene.edits.copies import copied_layers
+from balletto.scene.edits.structure.copies import copied_layers
 from balletto.scene.errors import SceneError
 from balletto.scene.forms.flurry import Flurry
 from balletto.scene.forms.flurry_starts import STARTS, THINGS

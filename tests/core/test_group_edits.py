@@ -81,7 +81,7 @@ class GroupEditTest(EditTest):
         )
 
     def test_layers_pasted_elsewhere_leave_behind_what_they_need(self):
-        from balletto.scene.edits.copies import copied_layers
+        from balletto.scene.edits.structure.copies import copied_layers
 
         copied = copied_layers(grouped(), ["g1"], same_scene=False)
         self.assertEqual([layer["id"] for layer in copied], ["t1", "s1", "g1"])

@@ -16,8 +16,8 @@ from balletto.motion.reach import reach_of
 from balletto.motion.spaces.layer_motion import units_of_move
 from balletto.scene.document import Scene
 from balletto.scene.edits import apply
-from balletto.scene.edits.copies import copied_layers
 from balletto.scene.edits.paths import start_of
+from balletto.scene.edits.structure.copies import copied_layers
 from balletto.scene.errors import SceneError
 from balletto.scene.files import from_data
 from balletto.scene.selectors.loudness import LoudnessSelector

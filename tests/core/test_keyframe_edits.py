@@ -10,8 +10,8 @@ from hypothesis import strategies as st
 from balletto.scene import files
 from balletto.scene.eases import ease_function
 from balletto.scene.edits import apply
-from balletto.scene.edits.copies import copied_keys, copied_layers
-from balletto.scene.edits.keyframes import _EASE, turned_round
+from balletto.scene.edits.structure.copies import copied_keys, copied_layers
+from balletto.scene.edits.times.keyframes import _EASE, turned_round
 from balletto.scene.errors import SceneError
 from balletto.scene.values.ties import find_value
 from balletto.scene.values.tracks import value_at

@@ -2,8 +2,8 @@
 
 from balletto.scene import files
 from balletto.scene.edits import apply
-from balletto.scene.edits.copies import copied_layers, copied_scenes
-from balletto.scene.edits.nested import sources_of
+from balletto.scene.edits.structure.copies import copied_layers, copied_scenes
+from balletto.scene.edits.structure.nested import sources_of
 
 from .scenes import scene_data
 from .test_edits import EditTest

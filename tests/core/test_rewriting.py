@@ -13,7 +13,7 @@ from pydantic import BaseModel
 from balletto.scene import files
 from balletto.scene.document import Scene
 from balletto.scene.edits import apply
-from balletto.scene.edits.layers import shifted
+from balletto.scene.edits.structure.layers import shifted
 from balletto.scene.layers import AnyLayer
 from balletto.scene.model import Counting, Counts, Number
 from balletto.scene.rewriting import Rewriter, kind_of_field, mark_at

@@ -1,7 +1,7 @@
 """Scenes of a project within one another: which may be used where, and kept up to date."""
 
 from balletto.scene.edits import apply
-from balletto.scene.edits.nested import sources_of
+from balletto.scene.edits.structure.nested import sources_of
 from balletto.scene.errors import SceneError
 
 from . import history

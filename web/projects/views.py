@@ -10,7 +10,7 @@ from django.urls import reverse
 from django.views.decorators.http import require_GET, require_POST
 
 from balletto.picture.preset_preview import SCENE_FRAMES
-from balletto.scene.edits.layers import next_name
+from balletto.scene.edits.structure.layers import next_name
 from balletto.scene.errors import SceneError
 from balletto.scene.starts import new_title
 from web.library.bundle import document_in

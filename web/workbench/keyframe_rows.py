@@ -7,7 +7,7 @@ import numpy as np
 
 from balletto.motion.sampled_curves import KeyedValue, keyed_values, sampled
 from balletto.scene.document import Scene
-from balletto.scene.edits.keyframes import handles_of
+from balletto.scene.edits.times.keyframes import handles_of
 from balletto.scene.layers import Layer
 from balletto.scene.pose import PROPERTIES
 from balletto.scene.values import measures

@@ -10,7 +10,7 @@ A new edit is a class with the decorator `edit`, in the module of what it change
 
 import logging
 from importlib import import_module
-from pkgutil import iter_modules
+from pkgutil import walk_packages
 from typing import Any, NamedTuple
 
 from .. import files
@@ -22,9 +22,9 @@ from .paths import name_of
 
 __all__ = ["EDITS", "Applied", "apply"]
 
-# Every module of the folder is imported for the edits that are in it.
-for _module in iter_modules(__path__):
-    import_module(f"{__name__}.{_module.name}")
+# Every module of the folder and its rooms is imported for the edits that are in it.
+for _module in walk_packages(__path__, f"{__name__}."):
+    import_module(_module.name)
 
 
 _log = logging.getLogger(__name__)

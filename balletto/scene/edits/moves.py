@@ -11,8 +11,8 @@ from ..pose import rest_of_property
 from ..values.tracks import is_track
 from ..values.value_names import selector_name
 from .base import Document, Edit, edit
-from .keyframes import backwards, turned_round
 from .paths import find, frames, free_id, layer_pointer, move_start, name_of, owner_of, pointer_to
+from .times.keyframes import backwards, turned_round
 
 
 @edit("add-move")

@@ -11,7 +11,7 @@ from pathlib import Path
 from typing import Any
 
 from ..document import rate_of
-from ..edits.rate import InRate
+from ..edits.times.rate import InRate
 from ..layers.title import Title
 from ..model import Counts
 from ..pose import PROPERTIES

@@ -4,7 +4,7 @@ from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Any
 
-from ...scene.edits.keyframes import handles_of, turned_round
+from ...scene.edits.times.keyframes import handles_of, turned_round
 from ...scene.pose import rest_of_property
 from ...scene.selectors import SELECTOR_KINDS
 from .selectors import SelectorRead

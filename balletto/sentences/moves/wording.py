@@ -7,7 +7,7 @@ from typing import Any, TypeGuard
 
 import numpy as np
 
-from ...scene.edits.keyframes import handles_of, turned_round
+from ...scene.edits.times.keyframes import handles_of, turned_round
 from ...scene.layers.title import Run
 from ...scene.moving.ease_words import EASES
 from ...scene.moving.moves import BecomingShape, GroupMove, LayerMove, Move

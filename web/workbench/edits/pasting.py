@@ -5,7 +5,7 @@ from collections.abc import Callable
 from django.http import Http404
 
 from balletto.intents.situation import Data, one_or_several, titles_among
-from balletto.scene.edits.copies import copied_keys, copied_layers, copied_scenes
+from balletto.scene.edits.structure.copies import copied_keys, copied_layers, copied_scenes
 from balletto.scene.errors import SceneError
 from web.pictures import frames
 from web.projects.access import own_scene

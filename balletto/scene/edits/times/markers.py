@@ -7,11 +7,11 @@ from typing import Annotated, Any
 
 from pydantic import Field
 
-from ..changes import Change
-from ..errors import SceneError
-from ..model import Frames, Name
-from .base import Document, Edit, edit
-from .paths import frames, move_start, without_marker
+from ...changes import Change
+from ...errors import SceneError
+from ...model import Frames, Name
+from ..base import Document, Edit, edit
+from ..paths import frames, move_start, without_marker
 
 
 def _markers(document: Document) -> list[dict[str, Any]]:

@@ -2,11 +2,11 @@
 
 from pydantic import Field
 
-from ..changes import Change, get
-from ..errors import SceneError
-from ..values.tracks import is_track
-from .base import Document, Edit, edit
-from .paths import find, owner_of, pointer_to
+from ...changes import Change, get
+from ...errors import SceneError
+from ...values.tracks import is_track
+from ..base import Document, Edit, edit
+from ..paths import find, owner_of, pointer_to
 
 _DIGITS = 3  # a thousandth of a frame is no longer seen
 _BEND = 1.5  # how far the middle may be bent, as a share of the whole

@@ -5,16 +5,16 @@ from typing import Any
 
 from pydantic import Field
 
-from ..changes import Change, get
-from ..document import rate_of
-from ..errors import SceneError
-from ..layers import LAYER_KINDS, AnyLayer
-from ..model import MAX_NAME, Counts
-from ..rewriting import Mark, Rewriter, Where
-from ..values.tracks import is_track
-from .base import Document, Edit, edit
+from ...changes import Change, get
+from ...document import rate_of
+from ...errors import SceneError
+from ...layers import LAYER_KINDS, AnyLayer
+from ...model import MAX_NAME, Counts
+from ...rewriting import Mark, Rewriter, Where
+from ...values.tracks import is_track
+from ..base import Document, Edit, edit
+from ..paths import find, frames, free_id, layer_pointer, name_of, with_parents
 from .links import loosened, with_links, with_ties
-from .paths import find, frames, free_id, layer_pointer, name_of, with_parents
 
 
 @edit("add-layer")

@@ -11,13 +11,13 @@ from typing import Any
 import numpy as np
 from pydantic import Field, TypeAdapter
 
-from ..changes import Change
-from ..eases import NAMED_BEZIERS, Ease, ease_function
-from ..errors import SceneError
-from ..model import Frames
-from ..values.tracks import is_track
-from .base import Document, Edit, edit
-from .paths import find, frames, frames_said, owner_of, pointer_to, start_of, title_of
+from ...changes import Change
+from ...eases import NAMED_BEZIERS, Ease, ease_function
+from ...errors import SceneError
+from ...model import Frames
+from ...values.tracks import is_track
+from ..base import Document, Edit, edit
+from ..paths import find, frames, frames_said, owner_of, pointer_to, start_of, title_of
 
 KeyData = dict[str, Any]
 Rows = dict[str, tuple[int, ...]]

@@ -2,10 +2,10 @@
 
 from typing import Any
 
-from ..changes import Change
-from ..errors import SceneError
-from .base import Document, Edit, edit
-from .paths import free_id
+from ...changes import Change
+from ...errors import SceneError
+from ..base import Document, Edit, edit
+from ..paths import free_id
 
 
 @edit("use-scene")

@@ -4,12 +4,12 @@ from typing import Any
 
 from pydantic import Field
 
-from ..changes import Change, get
-from ..errors import SceneError
-from ..layers import LAYER_KINDS
-from .base import Document, Edit, edit
+from ...changes import Change, get
+from ...errors import SceneError
+from ...layers import LAYER_KINDS
+from ..base import Document, Edit, edit
+from ..paths import free_id, layer_pointer, name_of
 from .links import loosened, with_links
-from .paths import free_id, layer_pointer, name_of
 
 
 @edit("group-layers")

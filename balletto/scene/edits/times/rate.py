@@ -2,14 +2,14 @@
 
 from typing import Any
 
-from ..changes import Change
-from ..document import Scene, rate_of
-from ..errors import SceneError
-from ..layers import AnyLayer
-from ..model import Counts
-from ..rewriting import Mark, Rewriter, Where, mark_at
-from .base import Document, Edit, edit
-from .paths import pointer_to
+from ...changes import Change
+from ...document import Scene, rate_of
+from ...errors import SceneError
+from ...layers import AnyLayer
+from ...model import Counts
+from ...rewriting import Mark, Rewriter, Where, mark_at
+from ..base import Document, Edit, edit
+from ..paths import pointer_to
 
 FRAMES = (Counts.MOMENT, Counts.DURATION)
 _DIGITS = 12  # so many that a tick of a shake stays on its frame

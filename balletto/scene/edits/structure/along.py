@@ -5,15 +5,15 @@ from typing import Any
 
 import numpy as np
 
-from .. import files
-from ..changes import Change, get
-from ..errors import SceneError
-from ..letters.along import shapes_of
-from ..values.bezier_path import path_of
-from ..values.tracks import is_track, value_at
-from .base import Document, Edit, edit
+from ... import files
+from ...changes import Change, get
+from ...errors import SceneError
+from ...letters.along import shapes_of
+from ...values.bezier_path import path_of
+from ...values.tracks import is_track, value_at
+from ..base import Document, Edit, edit
+from ..paths import find, layer_pointer, name_of
 from .links import loosened
-from .paths import find, layer_pointer, name_of
 
 # What of the place of a title goes with that of its path.
 _TIED = ("position", "rotation")

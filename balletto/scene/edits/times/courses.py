@@ -5,16 +5,16 @@ from typing import Any
 
 import numpy as np
 
-from .. import files
-from ..changes import Change, get
-from ..errors import SceneError
-from ..model import Frames
-from ..values.colors import hex_of
-from ..values.ties import find_value
-from ..values.tracks import Tied, value_at
-from .base import Document, Edit, edit
-from .paths import owner_of, pointer_to, title_of
-from .values import within_limits
+from ... import files
+from ...changes import Change, get
+from ...errors import SceneError
+from ...model import Frames
+from ...values.colors import hex_of
+from ...values.ties import find_value
+from ...values.tracks import Tied, value_at
+from ..base import Document, Edit, edit
+from ..paths import owner_of, pointer_to, title_of
+from ..values import within_limits
 
 _BULGE = 0.3  # how far a way is bent sideways, as a share of its length
 

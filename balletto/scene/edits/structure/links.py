@@ -5,13 +5,13 @@ from typing import Any
 
 import numpy as np
 
-from .. import files
-from ..changes import Change, apply_changes
-from ..forms.flurry_starts import THINGS
-from ..values.colors import hex_of
-from ..values.ties import ties_in
-from ..values.tracks import value_at
-from .base import Document
+from ... import files
+from ...changes import Change, apply_changes
+from ...forms.flurry_starts import THINGS
+from ...values.colors import hex_of
+from ...values.ties import ties_in
+from ...values.tracks import value_at
+from ..base import Document
 
 # What of a layer names another by its id, which it cannot be without.
 _NAMED = ("matte", "along")

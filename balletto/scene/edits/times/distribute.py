@@ -5,14 +5,14 @@ from typing import Any
 import numpy as np
 from pydantic import Field, TypeAdapter, ValidationError
 
-from ..changes import Change, get
-from ..eases import Ease, ease_function
-from ..errors import SceneError
-from ..model import Frames
-from .base import Document, Edit, edit
+from ...changes import Change, get
+from ...eases import Ease, ease_function
+from ...errors import SceneError
+from ...model import Frames
+from ..base import Document, Edit, edit
+from ..paths import frames_said, layer_pointer, start_of
+from ..structure.layers import shifted
 from .keyframes import KeysEdit, retimed
-from .layers import shifted
-from .paths import frames_said, layer_pointer, start_of
 
 _EASE: TypeAdapter[Any] = TypeAdapter(Ease)
 

@@ -8,14 +8,11 @@ from typing import Any
 
 from pydantic import Field
 
-from ..changes import Change, get
-from ..model import Frames
-from ..values.tracks import is_track
-from .base import Document, Edit, edit
-from .keyframes import KeyData, Rows, track_of
-from .layers import family_of, with_new_ids
-from .links import loosened, with_links
-from .paths import (
+from ...changes import Change, get
+from ...model import Frames
+from ...values.tracks import is_track
+from ..base import Document, Edit, edit
+from ..paths import (
     find,
     frames,
     free_id,
@@ -26,6 +23,9 @@ from .paths import (
     with_parents,
     without_marker,
 )
+from ..times.keyframes import KeyData, Rows, track_of
+from .layers import family_of, with_new_ids
+from .links import loosened, with_links
 
 
 @edit("paste-layers")

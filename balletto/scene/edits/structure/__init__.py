@@ -1,0 +1,1 @@
+"""Edits of which layers there are, how they hang together, and what leads from one to another."""

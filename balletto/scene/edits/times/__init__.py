@@ -1,0 +1,1 @@
+"""Edits of when things are: keys, markers, delays, the rate of frames."""
