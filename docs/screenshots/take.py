@@ -38,6 +38,11 @@ def workbench(page: Page, address: str) -> None:
     """The workbench in its views."""
     open_scene(page, address, "Opening title", "t1", 40)
     take(page, "workbench")
+    page.locator("#scene-menu summary").click()
+    page.get_by_role("button", name="The scene as text").click()
+    page.locator("#scene-text-field:focus").wait_for()
+    take(page, "scene-text")
+    page.keyboard.press("Escape")
     open_scene(page, address, "Opening title", "p2", 26)
     page.get_by_role("tab", name="Keyframes").click()
     take(page, "keyframes")
