@@ -67,6 +67,24 @@ class TextTest(TestCase):
             self.assertIn(line, text.splitlines())
         self.assertNotIn("Besides", text)
 
+    def test_what_it_lies_on_and_how_it_fits_are_sentences(self):
+        place = {"layer": "t1", "shift": [12.5, -30], "scale": 0.75}
+        fits = [
+            {"shape": "9:16", "by": "placed", "places": [place]},
+            {"shape": "3:2", "by": "filled"},
+        ]
+        clip = {"kind": "clip", "file": "a.mp4", "fill": "whole", "speed": 0.5, "after": "gone"}
+        original = files.from_data(scene_data(fits=fits, background=clip))
+        text = scene_as_text(original)
+        self.assertIn("on the video “a.mp4”, seen whole, at 50 %, at its end gone.", text)
+        self.assertIn(
+            "In tall pictures (9:16) with its own places: “t1” 12.5 px right and 30 px above, "
+            "75 % large.\nIn pictures (3:2) filled.\n",
+            text,
+        )
+        self.assertNotIn("Besides", text)
+        self.assertEqual(whole(made_of(text)), whole(original))
+
     def test_one_layer_of_it(self):
         head, first, *_ = layer_as_text(scene(), "t1").splitlines()
         self.assertEqual(head, "Title “Title” (t1), frames 0 to 90")
@@ -95,6 +113,8 @@ class TextTest(TestCase):
         for text, line in (
             (f"{head}{layer}letters fly about\n", "line 5"),
             (f"{head}Something else\n", "line 3"),
+            (f"{head.strip()}\nIn tall pictures (9:16) upside down.\n", "line 2"),
+            (f"{head.strip()}\nIn pictures (9:16) filled: “t1” left.\n", "line 2"),
             (f"{head}{layer}Besides, blend: oops.\n", "line 5"),
             (f"{head}{layer}Its way leaves key 2 by 3 px, 4 px.\n", "line 5"),
         ):

@@ -1,6 +1,6 @@
 """The sentence of what a scene lies on: nothing, a colour, a gradient, a picture or a video."""
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from typing import Any
 
 from ...scene.values.measures import DEGREES
@@ -92,5 +92,16 @@ def ground_text(background: Any) -> str:
         return f"on a gradient from {' to '.join(fill.colors)} {way}"
     if background.kind in ("still", "clip"):
         what = "picture" if background.kind == "still" else "video"
-        return f"on the {what} {quoted(background.file)}"
+        return ", ".join([f"on the {what} {quoted(background.file)}", *_shown(background)])
     return "on nothing"
+
+
+def _shown(background: Any) -> Iterator[str]:
+    """How a file is shown, as far as that is not as usual."""
+    if background.fill != FILLS[0][0]:
+        yield dict(FILLS)[background.fill]
+    if background.kind == "clip":
+        if background.speed != 1:
+            yield f"at {SPEED.say(background.speed, 9)}"
+        if background.after != AFTERS[0][0]:
+            yield f"at its end {dict(AFTERS)[background.after]}"

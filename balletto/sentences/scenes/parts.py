@@ -13,6 +13,7 @@ from ..layers.media import media_kinds
 from ..layers.part_reader import PartReader
 from ..layers.place_reader import PlaceReader, with_courses
 from ..reader import Context, all_atoms, read
+from .fits import is_fit, read_fit
 
 Data = dict[str, Any]
 # What may be said of a layer, in the order in which it is tried.
@@ -43,6 +44,8 @@ def _put_into_scene(line: str, made: Data, context: Context) -> None:
         name = {"name": unquoted(marked[1])} if marked[1] is not None else {}
         at = float(marked[2].replace("−", "-"))
         made.setdefault("markers", []).append({"at": at, **name})
+    elif is_fit(line):
+        made.setdefault("fits", []).append(read_fit(line))
     else:
         what, data = read(line, replace(context, may_say=("scene", "motion_blur")))
         made |= data if what == "scene" else {what: data}

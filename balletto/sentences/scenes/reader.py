@@ -18,6 +18,8 @@ from ..language.terms import (
     ReadValues,
     StringOf,
 )
+from ..layers.media import AFTERS, SPEED
+from .ground import FILLS
 
 
 @dataclass(frozen=True)
@@ -85,16 +87,38 @@ class GroundOf(Element):
         for words, kind in (("picture", "still"), ("video", "clip")):
             file: ReadValues = {}
             if Literal(words).take(reading, {}) and StringOf("file").take(reading, file):
-                return {"kind": kind, **file}
+                return {"kind": kind, **file, **_shown(reading, kind)}
         return None
 
     def told(self) -> list[str]:
         return ["#F2B705", *COLORS, "a gradient from #101428 to #3A2150"]
 
 
+def _shown(reading: Reading, kind: str) -> ReadValues:
+    """How a file fills the picture; how fast a video plays, and what comes at its end."""
+    found: ReadValues = {}
+    patterns = _shown_patterns(kind)
+    while values := next(filter(None, (pattern.match(reading) for pattern in patterns)), None):
+        found |= values
+    return found
+
+
+@cache
+def _shown_patterns(kind: str) -> tuple[Pattern, ...]:
+    """What may be said of a file that a scene lies on."""
+    fills = (Pattern((Literal(words),), (("fill", fill),)) for fill, words in FILLS)
+    if kind == "still":
+        return tuple(fills)
+    ends = (Pattern((Literal("at"), Literal("its end"), Literal(words)), (("after", after),))
+            for after, words in AFTERS)  # fmt: skip
+    speed = Pattern((Literal("at"), NumberOf("speed", SPEED, is_plain=True)))
+    return (*fills, *ends, speed)
+
+
 def ground_phrases() -> Iterator[str]:
     """The words that grounds are known by."""
     yield from ("gradient", "round", "along", "turned", "picture", "video", "from", "to")
+    yield from ("at", "its end", *(words for _, words in (*FILLS, *AFTERS)))
 
 
 @dataclass(frozen=True)

@@ -28,6 +28,7 @@ from ..wording.parts_of_layers import effect_text, mask_text, shutter_text, wind
 from ..wording.pieces import NumberPiece, Pieces, said
 from ..wording.texts import text_of
 from ..wording.tracks import say_way
+from .fits import fit_text
 from .ground import ground_text
 
 PICTURE, SEEN_FROM = "A picture of {} by {}", "seen from {} before it"
@@ -67,6 +68,7 @@ def scene_sentences(scene: Scene) -> Iterator[str]:
     if scene.motion_blur:
         yield shutter_text(scene.motion_blur)
     yield from map(_marker_text, scene.markers)
+    yield from map(fit_text, scene.fits)
 
 
 def _marker_text(marker: Marker) -> str:
