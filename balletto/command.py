@@ -26,6 +26,7 @@ from .scene.schema import schema
 from .sentences.language.tokens import SayingError
 from .sentences.reader import Context, context_of, read
 from .sentences.scenes.text import layer_as_text, scene_as_text, scene_from_text
+from .understanding.understand import understand
 
 
 class CommandError(Exception):
@@ -75,7 +76,12 @@ def add_commands(commands: Any) -> None:
     made.set_defaults(run=_make)
 
     meant = commands.add_parser("read", help="print what a sentence means, as JSON of a scene file")
-    meant.add_argument("text", help='as "letters rise 100, fade, every 2, over 1s soft landing"')
+    meant.add_argument(
+        "text", nargs="?", help='as "letters rise 100, fade, every 2, over 1s soft landing"'
+    )
+    meant.add_argument(
+        "--lines", metavar="FILE", help="many, as JSON lines of text and context; - is what is sent"
+    )
     meant.add_argument(
         "--for",
         dest="file",
@@ -212,6 +218,11 @@ def _make(arguments: argparse.Namespace) -> None:
 
 
 def _read(arguments: argparse.Namespace) -> None:
+    if arguments.lines is not None:
+        _read_lines(arguments.lines)
+        return
+    if arguments.text is None:
+        raise CommandError("a sentence is needed, or --lines FILE")
     context = Context()
     if arguments.file is not None:
         context = _context(load(arguments.file), arguments.layer)
@@ -222,6 +233,36 @@ def _read(arguments: argparse.Namespace) -> None:
         marks = " " * fault.start + "^" * max(fault.end - fault.start, 1)
         raise CommandError(f"{arguments.text}\n{marks}\n{fault}") from None
     print(json.dumps({what: data}, ensure_ascii=False))
+
+
+def _read_lines(name: str) -> None:
+    """What each line means, in a line of JSON."""
+    lines = sys.stdin if name == "-" else Path(name).read_text(encoding="utf-8").splitlines()
+    for line in filter(str.strip, lines):
+        try:
+            print(json.dumps(_understood(json.loads(line)), ensure_ascii=False))
+        except (json.JSONDecodeError, KeyError, TypeError, AttributeError) as error:
+            told = 'each line is as {"text": "fade in", "context": {"rate": 30}}'
+            raise CommandError(f"{told}; got {line.strip()[:80]} ({error})") from None
+
+
+def _understood(asked: dict[str, Any]) -> dict[str, Any]:
+    told = asked.get("context") or {}
+    known = {
+        name: told[name] for name in ("text", "rate", "kind", "shape", "has_copies") if name in told
+    }
+    context = Context(**known, shapes=tuple(told.get("shapes", ())))
+    try:
+        parts = understand(asked["text"], context, told.get("move", ""))
+    except SayingError as fault:
+        place = {"message": str(fault), "start": fault.start, "end": fault.end}
+        return {"sentences": [], "parts": [], "assumed": [], "fault": place}
+    return {
+        "sentences": [part.sentence for part in parts],
+        "parts": [{"what": part.meaning.what, "data": part.meaning.data} for part in parts],
+        "assumed": [each for part in parts for each in part.assumed],
+        "fault": None,
+    }
 
 
 def _context(scene: Scene, layer: str | None) -> Context:

@@ -19,6 +19,11 @@ from ..sentences.reader import (
     values_in,
 )
 from ..sentences.scenes.text import scene_from_text
+from ..understanding.understand import (
+    changed_in_other_words,
+    in_other_words,
+    is_in_other_words,
+)
 from .behind import says_behind, typed_behind
 from .said import MADE_OF_LAYERS, MADE_ONCE, of_kind
 from .situation import Data, Situation, movable_among, titles_among
@@ -71,12 +76,15 @@ def _edits_of(
 
 
 def _edits_of_line(situation: Situation, line: str, layers: list[str], current: Any) -> list[Data]:
+    first = layers[0] if layers else ""
+    owner = next((each for each in layers if _move_of(situation.document, each, current)), first)
     try:
-        what, data = _read(situation, line, layers[0] if layers else "", EVERYTHING)
-    except SceneError:
-        if more := _edits_of_more(situation, line, layers, current):
-            return more
-        raise
+        sense = _sense_of(situation.document, owner, current, line)
+    except SayingError as fault:
+        raise SceneError.at("", str(fault)) from None
+    if sense.goes_on:
+        return _edits_of_more(situation, line, layers, owner, current)
+    what, data = _read(situation, sense.sentence, first, EVERYTHING)
     if what in MADE_ONCE:
         return MADE_ONCE[what](situation, data)
     if not layers:
@@ -89,13 +97,12 @@ def _edits_of_line(situation: Situation, line: str, layers: list[str], current: 
     ]
 
 
-def _edits_of_more(situation: Situation, line: str, layers: list[str], current: Any) -> list[Data]:
+def _edits_of_more(
+    situation: Situation, line: str, layers: list[str], owner: str, current: Any
+) -> list[Data]:
     """The edits for a line, which says nothing by itself, that goes on with the current move, and
-    with those of its name of other layers; none if it does not."""
+    with those of its name of other layers."""
     document = situation.document
-    owner = next((layer for layer in layers if _move_of(document, layer, current)), "")
-    if not owner or not goes_on(document, owner, current, line):
-        return []
     name = getattr(_move_of(document, owner, current), "name", "")
     edits = []
     for layer in layers:
@@ -107,6 +114,56 @@ def _edits_of_more(situation: Situation, line: str, layers: list[str], current: 
             wanted = {"layer": layer, "move": move.id, "goes_on": True}
             edits.append(_said_anew(situation, wanted, line))
     return edits
+
+
+class _Sense(NamedTuple):
+    """What a line says, in our wording: by itself, or of a move, then as a whole; what of it was
+    assumed."""
+
+    sentence: str
+    goes_on: bool = False
+    is_ours: bool = True
+    assumed: tuple[str, ...] = ()
+
+
+def _sense_of(document: Any, layer: str, current: Any, line: str) -> _Sense:
+    """What a line says, in our wording or in other words, by itself or of a move. SayingError with
+    what is not understood: that of the reading which came farther."""
+    context = context_of(document, layer, EVERYTHING)
+    is_other = is_in_other_words(line)
+    try:
+        read(line, context)
+    except SayingError as error:
+        fault = error
+    else:
+        if not is_other:
+            return _Sense(line)
+        fault = SayingError("this is said in other words", 0, len(line))
+    if not is_other and (whole := goes_on(document, layer, current, line)):
+        return _Sense(whole, goes_on=True)
+    try:
+        return _other_sense(document, layer, current, line, fault)
+    except SayingError as error:
+        if is_other:  # what our wording takes, it takes
+            return _Sense(line)
+        raise max(fault, error, key=lambda each: each.start) from None
+
+
+def _other_sense(document: Any, layer: str, current: Any, line: str, fault: SayingError) -> _Sense:
+    """What a line says in other words: a change of the current move, something by itself, or more
+    of that move."""
+    context, move = context_of(document, layer, EVERYTHING), _move_of(document, layer, current)
+    told = move_text(move, context.text) if move else ""
+    if move and (made := changed_in_other_words(line, context, told)):
+        return _Sense(made.sentence, goes_on=True, is_ours=False)
+    try:
+        found = in_other_words(line, context, "", fault)
+    except SayingError:
+        if not move:
+            raise
+        found = in_other_words(line, context, told, fault)
+        return _Sense(found.sentence, goes_on=True, is_ours=False, assumed=found.assumed)
+    return _Sense(found.sentence, is_ours=False, assumed=found.assumed)
 
 
 def goes_on(document: Any, layer: str, move_id: Any, line: str) -> str | None:
@@ -166,7 +223,9 @@ def _said_anew(situation: Situation, wanted: Data, line: str) -> Data:
     if before is None:
         raise SceneError.at(layer["id"], "this move is not there any more")
     if wanted.get("goes_on"):
-        line = _going_on(situation.document, layer["id"], before, line)
+        line = _more_of(situation.document, layer["id"], before, line)
+    else:
+        line = _move_in_our_words(situation.document, layer["id"], line)
     data = of_kind(layer, _read(situation, line, layer["id"], ("move",)).data)
     value = {**({"name": before.name} if before.name else {}), **data, "id": before.id}
     return {"name": "set-value", "path": f"{layer['id']}.moves.{before.id}", "value": value}
@@ -183,6 +242,34 @@ def _going_on(document: Any, layer_id: Any, move: Move, more: str) -> str:
     time."""
     text = getattr(document.layer(layer_id), "text", None)
     return f"{move_text(move, text).removesuffix('.')}, {more}"
+
+
+def _more_of(document: Any, layer_id: Any, move: Move, more: str) -> str:
+    """The sentence of a move with more of it, in our words or in others."""
+    whole = _going_on(document, layer_id, move, more)
+    context = context_of(document, layer_id, ("move",))
+    try:
+        read(whole, context)
+    except SayingError as fault:
+        try:
+            told = move_text(move, context.text)
+            return in_other_words(more, context, told, fault).sentence
+        except SayingError:
+            return whole  # what is wrong with it is told where it is read
+    return whole
+
+
+def _move_in_our_words(document: Any, layer_id: Any, line: str) -> str:
+    """The sentence of a move that is said in other words; the line itself if it is none."""
+    context = context_of(document, layer_id, ("move",))
+    try:
+        read(line, context)
+    except SayingError as fault:
+        try:
+            return in_other_words(line, context, "", fault).sentence
+        except SayingError:
+            return line
+    return line
 
 
 def make_scene(situation: Situation, wanted: Data) -> Data:
@@ -209,20 +296,56 @@ def meaning_of(document: Scene, text: str, asked: AskedLine) -> Data:
     `fault`; `next`, what may come at its end; and `values`, where numbers and the like stand."""
     may_say = ("move",) if asked.move else EVERYTHING
     context = context_of(document, asked.layer, may_say)
+    typed = text
     if asked.goes_on and (move := _move_of(document, asked.layer, asked.move)):
         text = _going_on(document, asked.layer, move, text)
     if not asked.move and (hidden := says_behind(document, text)):
         return {"next": [], "values": [], "what": "mask", "said": hidden}
     found: Data = {"next": complete(text, context), "values": values_in(text)}
     try:
+        if is_in_other_words(text):
+            raise SayingError("this is said in other words", 0, len(text))
         what, data = read(text, context)
         return {**found, "what": what, "said": _in_full(what, data, text, context)}
     except SayingError as fault:
-        if whole := asked.layer and goes_on(document, asked.layer, asked.current, text):
-            current = _move_of(document, asked.layer, asked.current)
-            return {**found, "what": "more", "said": whole, "move": current and current.name}
-        place = {"start": fault.start, "end": fault.end, "suggestions": fault.suggestions}
-        return {**found, "fault": {"message": str(fault), **place}}
+        try:
+            return found | _meant_otherwise(document, typed, asked)
+        except SayingError as other:
+            return found | _fault_data(max(fault, other, key=lambda each: each.start))
+
+
+def _fault_data(fault: SayingError) -> Data:
+    place = {"start": fault.start, "end": fault.end, "suggestions": fault.suggestions}
+    return {"fault": {"message": str(fault), **place}}
+
+
+def _meant_otherwise(document: Scene, text: str, asked: AskedLine) -> Data:
+    """What a text means that says nothing in our wording by itself; SayingError if it means
+    nothing."""
+    if asked.move:
+        return _move_otherwise(document, text, asked)
+    current = asked.current if asked.layer else ""
+    sense = _sense_of(document, asked.layer, current, text)
+    told = {} if sense.is_ours else _told_in_our_words(sense.sentence, sense.assumed)
+    if sense.goes_on:
+        move = _move_of(document, asked.layer, current)
+        return {**told, "what": "more", "said": sense.sentence, "move": move and move.name}
+    context = context_of(document, asked.layer)
+    what, data = read(sense.sentence, context)
+    return {**told, "what": what, "said": _in_full(what, data, sense.sentence, context)}
+
+
+def _told_in_our_words(sentence: str, assumed: tuple[str, ...]) -> Data:
+    return {"in_our_words": sentence, "assumed": assumed, "next": []}
+
+
+def _move_otherwise(document: Scene, text: str, asked: AskedLine) -> Data:
+    context = context_of(document, asked.layer, ("move",))
+    move = _move_of(document, asked.layer, asked.move) if asked.goes_on else None
+    told = move_text(move, context.text) if move else ""
+    found = in_other_words(text, context, told, SayingError("", -1, -1))
+    ours = _told_in_our_words(found.sentence, found.assumed)
+    return {**ours, "what": "move", "said": found.sentence}
 
 
 def _in_full(what: str, data: Data, text: str, context: Context) -> str:

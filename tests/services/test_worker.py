@@ -51,7 +51,7 @@ class WorkerTest(TransactionTestCase):
         scene = history.make_scene(project, data, person)
         return queue.ask(scene, person, usual_settings(files.from_data(data)))
 
-    def wait_until(self, render, is_so, seconds=60):
+    def wait_until(self, render, is_so, seconds=300):
         end = time.monotonic() + seconds
         while time.monotonic() < end:
             render.refresh_from_db()

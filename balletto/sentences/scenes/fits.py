@@ -17,7 +17,8 @@ _WORDS = {"whole": "seen whole", "filled": "filled", "placed": "with its own pla
 FIT = "In {}pictures ({}) {}"
 _FIT = re.compile(r"In (?:\w+ )?pictures \((\d+:\d+)\) ([^:]+?)(?:: (.*?))?\.?")
 _PLACE = re.compile(
-    r"“((?:[^”\\]|\\.)*)” (−?[\d.]+) px (left|right) and (−?[\d.]+) px (above|below), ([\d.]+) % large"
+    r"“((?:[^”\\]|\\.)*)” (−?[\d.]+) px (left|right) and (−?[\d.]+) px (above|below), "
+    r"([\d.]+) % large"
 )
 _SCALE = Measure(" %", scale=100, drag=0.005, step=0.01, low=0.01)
 

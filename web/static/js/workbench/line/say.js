@@ -161,6 +161,22 @@ const SAID_OF = {
   setting: "this layer",
 };
 
+/** How what is said in other words is understood: the sentence in ours, and what of it was assumed. */
+function inOurWords(answer) {
+  if (!answer?.in_our_words) return [];
+  const nodes = [];
+  let rest = answer.in_our_words;
+  for (const assumed of answer.assumed) {
+    const at = rest.indexOf(assumed);
+    if (at < 0) continue;
+    nodes.push(rest.slice(0, at), span("say__assumed", assumed));
+    rest = rest.slice(at + assumed.length);
+  }
+  const ours = span("say__ours", "");
+  ours.append(...nodes, `${rest} `);
+  return [ours];
+}
+
 /** What stands under the list: what is wrong, or what keys do. */
 function told(line) {
   const { answer } = known(line);
@@ -197,9 +213,10 @@ function draw(line) {
   line.querySelector(".say__seen").replaceChildren(...seen(line));
   line.querySelector(".say__next").replaceChildren(...items(line));
   const note = line.querySelector(".say__told");
-  const words = told(line);
-  if (note.textContent !== words) note.textContent = words;
-  line.querySelector(".say__flap").hidden = !isOpen || (!next.length && !words);
+  const words = [...inOurWords(answer), told(line)];
+  const shown = words.map((part) => part.textContent ?? part).join("");
+  if (note.textContent !== shown) note.replaceChildren(...words);
+  line.querySelector(".say__flap").hidden = !isOpen || (!next.length && !shown);
   line.classList.toggle("is-said", Boolean(answer?.said));
   text.setAttribute("aria-expanded", String(isOpen && next.length > 0));
   text.setAttribute("aria-activedescendant", chosen >= 0 ? `${line.id}-next-${chosen}` : "");

@@ -1,0 +1,173 @@
+"""Changes of a move as it is: twice as slow, half as far, the other way round."""
+
+import copy
+from collections.abc import Callable
+from typing import Any
+
+from ..scene.edits.times.keyframes import backwards
+from ..scene.letters.characters import characters_of
+from ..scene.pose import PROPERTIES
+from ..scene.values.tracks import is_track
+from ..sentences.language.tokens import SayingError
+
+Data = dict[str, Any]
+_SIDES = {"left": "right", "right": "left", "top": "bottom", "bottom": "top"}
+_OPPOSITE_ORDERS = {
+    "forward": "backward", "backward": "forward", "center-out": "ends-in", "ends-in": "center-out",
+}  # fmt: skip
+
+
+def changed(move: Data, change: str, text: str | None) -> Data:
+    """A move with a change: "slower 2", "later 10", "mirrored". `text` is its title's. SayingError
+    where the move has nothing that could change so."""
+    name, _, told = change.partition(" ")
+    made = copy.deepcopy(move)
+    try:
+        _CHANGES[name](made, told, text or "")
+    except (KeyError, TypeError, ValueError, StopIteration):
+        raise SayingError("this move has nothing that could be changed so", 0, 0) from None
+    return made
+
+
+def is_change(fact: str) -> bool:
+    """Whether a fact of a table is a change of a move."""
+    return fact.startswith("@") and fact[1:].partition(" ")[0] in _CHANGES
+
+
+def _keys(move: Data) -> list[Data]:
+    keys: list[Data] = move["amount"]["keys"]
+    return keys
+
+
+def _length(move: Data, told: str, text: str) -> None:
+    by, keys = float(told), _keys(move)
+    first = keys[0]["at"]
+    for key in keys:
+        key["at"] = _round(first + (key["at"] - first) * by)
+
+
+def _stiffer(move: Data, told: str, text: str) -> None:
+    springs = [each for each in _keys(move) if isinstance(each.get("ease"), dict)]
+    for key in springs:
+        key["ease"]["spring"] = _round(min(max(key["ease"]["spring"] + float(told), 0.05), 0.95))
+    if not springs:
+        raise ValueError("no spring")
+
+
+def _slower(move: Data, told: str, text: str) -> None:
+    _length(move, told, text)
+    if "stagger" in move:
+        _wider(move, told, text)
+
+
+def _wider(move: Data, told: str, text: str) -> None:
+    stagger = move["stagger"]
+    for name in {"gap", "span"} & set(stagger):
+        stagger[name] = _round(stagger[name] * float(told))
+
+
+def _later(move: Data, told: str, text: str) -> None:
+    move["start"] = _round(move.get("start", 0) + _frames(told))
+
+
+def _ends(move: Data, told: str, text: str) -> None:
+    last = move.get("start", 0) + _keys(move)[-1]["at"] + _staggered(move, text)
+    _later(move, str(_frames(told) - last), text)
+
+
+def _staggered(move: Data, text: str) -> float:
+    """How long after the first unit the last one starts, in frames."""
+    stagger = move.get("stagger", {})
+    if "span" in stagger:
+        return float(stagger["span"])
+    unit, words = move.get("unit", "character"), text.split()
+    letters = [each for each in characters_of(text) if not each.isspace()]
+    count = {"character": len(letters), "word": len(words), "line": text.count("\n") + 1}
+    return float(stagger.get("gap", 0)) * max(count.get(unit, 1) - 1, 0)
+
+
+def _frames(told: str) -> float:
+    """A time as it is told, in frames of a scene with 30 a second."""
+    return float(told.removesuffix(" s")) * (30 if told.endswith(" s") else 1)
+
+
+def _farther(move: Data, told: str, text: str) -> None:
+    by, is_changed = float(told), False
+    for name, value in move["pose"].items():
+        measure = PROPERTIES[name].measure if name in PROPERTIES else None
+        if measure is None or name == "opacity" or is_track(value):
+            continue
+        rest = PROPERTIES[name].rest or 0.0
+        move["pose"][name] = _round(rest + (value - rest) * by)
+        is_changed = True
+    if not is_changed:
+        raise ValueError(told)
+
+
+def _mirrored(move: Data, told: str, text: str) -> None:
+    pose, names = move["pose"], ("x", "y", "rotation", "rotation_x", "rotation_y")
+    if "off" in pose:
+        pose["off"] = _SIDES[pose["off"]]
+        return
+    name = next(name for name in names if name in pose)
+    pose[name] = -pose[name]
+
+
+def _turned_round(move: Data, told: str, text: str) -> None:
+    """In goes out, as it came."""
+    times = [key["at"] for key in _keys(move)]
+    move["amount"] = backwards(move["amount"], times[0] + times[-1])
+
+
+def _reversed(move: Data, told: str, text: str) -> None:
+    stagger = move["stagger"]
+    stagger["order"] = _OPPOSITE_ORDERS[stagger.get("order", "forward")]
+
+
+def _seed(move: Data, told: str, text: str) -> None:
+    chances = [each for each in move.get("reach", ()) if each["kind"] in ("scatter", "jitter")]
+    if move.get("stagger", {}).get("order") == "shuffle":
+        chances.append(move["stagger"])
+    if not chances:
+        raise ValueError("no chance")
+    for each in chances:
+        each["seed"] = each.get("seed", 0) + 1
+
+
+def _loop(move: Data, told: str, text: str) -> None:
+    waves = [each for each in move.get("reach", ()) if each["kind"] in ("wave", "jitter")]
+    for each in waves:
+        each["loop"] = True
+    if not waves:
+        move["amount"]["after"] = told
+
+
+def _often(move: Data, told: str, text: str) -> None:
+    by, shake = float(told), next(each for each in move["reach"] if "every" in each)
+    every = shake["every"]
+    if isinstance(every, str):
+        shake["every"] = f"{float(every.removesuffix('/s')) * by:g}/s"
+    else:
+        shake["every"] = _round(every / by)
+
+
+def _without(move: Data, told: str, text: str) -> None:
+    del move["pose"][told]
+    if not move["pose"]:
+        raise ValueError(told)
+
+
+def _together(move: Data, told: str, text: str) -> None:
+    del move["stagger"]
+
+
+def _round(number: float) -> float:
+    return round(number, 3)
+
+
+_CHANGES: dict[str, Callable[[Data, str, str], None]] = {
+    "slower": _slower, "length": _length, "stiffer": _stiffer, "wider": _wider, "later": _later,
+    "ends": _ends, "farther": _farther, "mirrored": _mirrored, "turned": _turned_round,
+    "reversed": _reversed, "seed": _seed, "loop": _loop, "often": _often, "without": _without,
+    "together": _together,
+}  # fmt: skip

@@ -1,0 +1,174 @@
+"""Moves as people say them: what ways of speaking tell of one, fact by fact."""
+
+import re
+from collections.abc import Callable
+from dataclasses import dataclass, field
+from typing import Any
+
+
+@dataclass
+class SaidMove:
+    """A move as far as it was told, in pieces of our wording.
+
+    lead: home, away, stay; poses: where it comes from or goes to; clauses: all else
+    ways: kind, direction and length of ways; props: properties with their values
+    topic: what was spoken of last, to which values belong that stand alone
+    marks: what is put together at the end; assumed: what was not said and is needed
+    """
+
+    lead: str = ""
+    unit: str = ""
+    poses: list[str] = field(default_factory=list)
+    clauses: list[str] = field(default_factory=list)
+    ways: list[tuple[str, str, str]] = field(default_factory=list)
+    props: list[tuple[str, list[Any]]] = field(default_factory=list)
+    topic: str = ""
+    ease: str = ""
+    length: str = ""
+    gap: str = ""
+    order: str = ""
+    marks: dict[str, str] = field(default_factory=dict)
+    assumed: list[str] = field(default_factory=list)
+
+    def assume(self, text: str) -> str:
+        """Text that is needed and was not said."""
+        self.assumed.append(text)
+        return text
+
+    def has(self, *words: str) -> bool:
+        """Whether one of these words stands in where it comes from or goes to."""
+        return any(word in pose for pose in self.poses for word in words)
+
+    def names(self, *names: str) -> bool:
+        """Whether values were told of one of these properties."""
+        return any(name in names for name, _ in self.props)
+
+
+Fact = Callable[[SaidMove, str], None]
+
+# What is spoken of, by what a fact says: values behind it are of that.
+_TOPICS = (
+    ("@move", "way"), ("@from", "way"), ("@to ", "way"), ("@spin", "rotation"),
+    ("@roll", "rotation"), ("@turning", "rotation"), ("@flip", "rotation_y"),
+    ("@swing", "rotation"), ("@axis tipped", "rotation_x"), ("@tipping", "rotation_x"),
+    ("@wave size", "scale"), ("@creep", "scale"), ("@rest", "scale"), ("@usual blur", "blur"),
+    ("@stretch height", "scale_y"), ("@stretch width", "scale_x"), ("of its size", "scale"),
+    ("of its height", "scale_y"), ("of its width", "scale_x"), ("opaque", "opacity"),
+    ("@shake", "shake"), ("@random", "shake"),
+)  # fmt: skip
+_EASES = re.compile(
+    r"(soft (start|landing|both)|quick landing|linear|overshoot|wind up|spring.*|bounce.*|hold|"
+    r"a curve of its own .*)\??$"
+)
+_CLAUSES = re.compile(
+    r"(opacity|fill) with|at marker|hidden until|white space|swinging|by itself|\(.*of the way|"
+    r"words in turn|from .* on$"
+)
+
+
+def take(move: SaidMove, facts: tuple[str, ...]) -> None:
+    """Takes what ways of speaking mean."""
+    for fact in facts:
+        move.topic = next((name for words, name in _TOPICS if words in fact), move.topic)
+        if fact.startswith("@"):
+            name, _, rest = fact[1:].partition(" ")
+            _FACTS.get(name.rstrip("?"), _mark(name))(move, rest.strip())
+        else:
+            _take_plain(move, fact)
+
+
+def _mark(name: str) -> Fact:
+    return lambda move, rest: move.marks.__setitem__(name, rest or "yes")
+
+
+def _take_plain(move: SaidMove, fact: str) -> None:
+    """A fact in our wording, by what it begins with."""
+    first, _, rest = fact.partition(" ")
+    if fact in _ALONE:
+        _ALONE[fact](move, fact)
+    elif _EASES.match(fact):
+        _take_ease(move, fact)
+    elif _CLAUSES.match(fact):
+        move.clauses.append(fact)
+    elif first in _BY_FIRST_WORD and rest:
+        _BY_FIRST_WORD[first](move, rest)
+    else:
+        move.poses.append(fact)
+
+
+def _lead(move: SaidMove, fact: str) -> None:
+    move.lead = move.lead if move.lead and fact == "home" else fact
+
+
+def _unit(move: SaidMove, unit: str) -> None:
+    if not move.unit or move.unit == "the whole title":
+        move.unit = unit
+
+
+def _take_ease(move: SaidMove, fact: str) -> None:
+    """An ease; one that is only likely, or less exact, does not take the place of another."""
+    is_known = bool(move.ease) and (fact.endswith("?") or fact == "linear")
+    is_less = move.ease.startswith(fact.split()[0]) and len(fact) <= len(move.ease)
+    if not is_known and not is_less:
+        move.ease = fact.rstrip("?")
+
+
+def _order(move: SaidMove, order: str) -> None:
+    move.order = order
+
+
+def _over(move: SaidMove, length: str) -> None:
+    move.length = length
+
+
+def _becomes(move: SaidMove, text: str) -> None:
+    move.clauses.append(f"become {text}")
+    move.marks["becomes"] = "yes"
+
+
+def _is(move: SaidMove, course: str) -> None:
+    move.lead = "stay"
+    move.poses.append(course)
+
+
+def _gap_of(words: str) -> Fact:
+    return lambda move, length: setattr(move, "gap", f"{words} {length}")
+
+
+_ALONE: dict[str, Fact] = {
+    **dict.fromkeys(("home", "away", "stay"), _lead),
+    "home?": lambda move, fact: _mark("maybe home")(move, ""),
+    "each": lambda move, fact: _mark("each")(move, ""),
+    "smoothly?": lambda move, fact: _mark("smoothly")(move, ""),
+    "note": lambda move, fact: None,
+}
+_BY_FIRST_WORD: dict[str, Fact] = {
+    "unit": _unit, "order": _order, "over": _over, "every": _gap_of("every"),
+    "within": _gap_of("within"), "overlap": _mark("overlap"), "among": _mark("among"),
+    "become": _becomes, "is": _is,
+}  # fmt: skip
+
+
+def _way(kind: str) -> Fact:
+    """A way that things go, or the side that they come from or leave to."""
+
+    def note(move: SaidMove, rest: str) -> None:
+        direction, _, length = rest.partition(" ")
+        same = [n for n, way in enumerate(move.ways) if way[:2] == (kind, direction)]
+        if not same:
+            move.ways.append((kind, direction, length))
+        elif length:
+            move.ways[same[0]] = (kind, direction, length)
+
+    return note
+
+
+def _course(move: SaidMove, rest: str) -> None:
+    _, first, last = rest.split(" ", 2)
+    move.marks["course"] = f"{first} {last}"
+    move.lead = "stay"
+
+
+_FACTS: dict[str, Fact] = {
+    "move": _way("move"), "from": _way("from"), "to": _way("to"), "course": _course,
+}  # fmt: skip

@@ -1,0 +1,174 @@
+"""What people say in words of their own: every way of the tables, and phrases."""
+
+import re
+from itertools import product
+from pathlib import Path
+from unittest import TestCase
+
+from hypothesis import given
+from hypothesis import strategies as st
+
+from balletto.sentences.language.tokens import SayingError
+from balletto.sentences.reader import Context, read
+from balletto.understanding.looks import DOMAINS
+from balletto.understanding.understand import TABLES, title_words, understand, understand_line
+from balletto.understanding.ways import table
+
+from .test_saying import near
+
+TITLE = "The Quiet Orbit"
+CONTEXT = Context(text=TITLE, kind="title")
+MOVE = (
+    "letters from 80 below and turned 90°, fade, blur 6, from 50 % of their size, by chance 3, "
+    "every 2 shuffled, over 20 spring 0.3"
+)
+MOVES = (MOVE, "letters fade, every 2", "shaken 9/s by 6 px")
+PHRASES = Path(__file__).with_name("other_words.txt")
+_SAMPLES = {
+    "t": "12 frames", "k": "12 frames", "p": "20 px", "a": "30°", "s": "40 %", "n": "3", "x": "2x",
+    "m": "50", "c": "red", "q": "“Quiet”", "e": "cubic-bezier(0.2, 0, 0.1, 1)", "v": "5",
+    "d": "800x600", "h": "24 fps", "w": "Orbit",
+}  # fmt: skip
+
+
+def example_of(words):
+    """What one would type to say it so: without what may be left out, the first of several."""
+    said = words.replace("\\(", "«").replace("\\)", "»")
+    said = re.sub(r"\[ -\]\??", "-", said)
+    while "[" in said:
+        said = re.sub(r"\[[^\[\]]*\]\??", "", said)
+    said = re.sub(r"\w\?(?=\W|$)|\([^()]*\)\?", "", said)
+    while "(" in said:
+        said = re.sub(r"\(([^()|]*)(?:\|[^()]*)?\)", r"\1", said)
+    said = re.sub(r"<(\w)>", lambda match: _SAMPLES[match[1]], said)
+    return " ".join(said.replace("«", "(").replace("»", ")").split())
+
+
+def meaning(line, move=""):
+    return understand_line(line, CONTEXT, move)
+
+
+class TablesTest(TestCase):
+    """No way of speaking can go stale: what each means is read in our wording."""
+
+    def assert_understood(self, way, *frames, moves=("",)):
+        faults = []
+        for frame, move in product(frames, moves):
+            try:
+                meaning(frame.format(example_of(way.words)), move)
+            except SayingError as fault:
+                faults.append(str(fault))
+            else:
+                return
+        self.fail(f"{way.words}: {faults}")
+
+    def test_ways_of_moving(self):
+        for name in TABLES:
+            for way in table(name):
+                with self.subTest(table=name, way=way.words):
+                    self.assert_understood(
+                        way, "{}", "fade in, {}", "letters rise 20 px, {}", "shake, {}"
+                    )
+
+    def test_ways_of_looks_and_places(self):
+        frames = (
+            "{}", "{}, bold", "glow, {}", "bold, {}", "blur 3 px, {}", "echo of 3 ghosts, {}",
+            "mask each word to its box, {}", "8 copies in a ring of 20 px, {}", "uhd, {}",
+            "in the middle, {}", "left: 20 px, {}",
+        )  # fmt: skip
+        for name in (name for tables in DOMAINS for name in tables):
+            for way in table(name):
+                if way.means != ("note",):
+                    with self.subTest(table=name, way=way.words):
+                        self.assert_understood(way, *frames)
+
+    def test_ways_of_changing(self):
+        for way in table("changes"):
+            with self.subTest(way=way.words):
+                self.assert_understood(way, "{}", moves=MOVES)
+
+
+class PhrasesTest(TestCase):
+    """Phrases as strangers would type them, each with a sentence of ours that means the same."""
+
+    def test_they_mean_what_they_mean(self):
+        for line in PHRASES.read_text(encoding="utf-8").splitlines():
+            if not line.strip() or line.startswith("#"):
+                continue
+            said, _, rest = line.partition(" = ")
+            means, _, move = rest.partition(" | ")
+            with self.subTest(said):
+                found, expected = meaning(said, move), meaning(means)
+                if expected.meaning.what == "move":
+                    self.assertEqual(found.sentence, expected.sentence)
+                else:
+                    self.assertEqual(near(found.meaning), near(expected.meaning))
+
+    def test_another_random_order_is_another(self):
+        found = meaning("another random order", "letters fade, every 2 shuffled").meaning.data
+        self.assertEqual(found["stagger"]["seed"], 1)
+
+    def test_what_is_ours_is_asked_first(self):
+        for line in (
+            "letters rise 100, fade, every 2",
+            "grey, 60 px",
+            "glow 80 %",
+            "in the middle",
+        ):
+            found = meaning(line)
+            self.assertTrue(found.is_ours)
+            self.assertEqual(found.meaning, read(line, CONTEXT))
+
+    def test_what_is_assumed_is_told(self):
+        self.assertEqual(meaning("words pop in one by one").assumed, ("every 2",))
+        self.assertEqual(meaning("words pop in, 3 frames apart").assumed, ())
+
+    def test_no_word_is_lost(self):
+        for line, lost in (
+            ("letters fly in from the left, bananas", "bananas"),
+            ("fade in, 12 frames, rumpelstiltskin", "rumpelstiltskin"),
+            ("words pop in upholstered", "upholstered"),
+        ):
+            with self.subTest(line), self.assertRaises(SayingError) as refused:
+                meaning(line)
+            fault = refused.exception
+            self.assertEqual(line[fault.start : fault.end], lost)
+
+    def test_a_small_slip_is_mended(self):
+        self.assertEqual(meaning("wrods pop in").sentence, meaning("words pop in").sentence)
+        self.assertEqual(
+            meaning("letters slide in from the lfet").sentence,
+            meaning("letters slide in from the left").sentence,
+        )
+
+    def test_lines_are_understood_each_by_itself(self):
+        first, second = understand("words pop in\ndead center", CONTEXT)
+        self.assertEqual((first.meaning.what, second.meaning.what), ("move", "place"))
+        with self.assertRaises(SayingError) as refused:
+            understand("words pop in\nbananas", CONTEXT)
+        self.assertEqual(refused.exception.start, len("words pop in\n"))
+        for text in ("", "   \n ", "x" * 100_000):
+            with self.assertRaises(SayingError):
+                understand(text, CONTEXT)
+
+    def test_a_change_says_what_it_cannot_change(self):
+        with self.assertRaises(SayingError):
+            meaning("another random order", "letters from 80 below, over 20")
+        with self.assertRaises(SayingError):
+            meaning("without the fade", "letters fade")
+
+    @given(st.lists(st.sampled_from([
+        "letters", "fade", "in", "from", "the", "left", "12", "px", "%", "to", "(", ")", ",", ":",
+        "over", "2s", "“Orbit”", "red", "-", "90°", "half", "a", "every", "minus", "→", "½", "#f0f",
+        "shake", "back", "1:12", "twice", "as", "slow", "\\", "”", "{0}", "cubic-bezier(1,2,3,4)",
+    ]), max_size=12))  # fmt: skip
+    def test_whatever_is_typed_is_understood_or_told(self, words):
+        for move in ("", MOVE):
+            try:
+                understand_line(" ".join(words), CONTEXT, move)
+            except SayingError as fault:
+                self.assertTrue(str(fault))
+
+    def test_the_words_of_a_title(self):
+        self.assertEqual(title_words("Hello, “World”!"), ["hello", "“world”"])
+        self.assertEqual(title_words(None), [])
