@@ -24,9 +24,9 @@ from .scene.errors import SceneError
 from .scene.fits import FIT_KINDS
 from .scene.schema import schema
 from .sentences.language.tokens import SayingError
-from .sentences.reader import Context, context_of, read
+from .sentences.reader import Context, context_of
 from .sentences.scenes.text import layer_as_text, scene_as_text, scene_from_text
-from .understanding.understand import understand
+from .understanding.understand import understand, understand_line
 
 
 class CommandError(Exception):
@@ -227,7 +227,7 @@ def _read(arguments: argparse.Namespace) -> None:
     if arguments.file is not None:
         context = _context(load(arguments.file), arguments.layer)
     try:
-        what, data = read(arguments.text, context)
+        what, data = understand_line(arguments.text, context).meaning
     except SayingError as fault:
         # The text is shown once more, with a mark under what is not understood.
         marks = " " * fault.start + "^" * max(fault.end - fault.start, 1)

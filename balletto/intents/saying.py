@@ -146,7 +146,7 @@ def _sense_of(document: Any, layer: str, current: Any, line: str) -> _Sense:
     except SayingError as error:
         if is_other:  # what our wording takes, it takes
             return _Sense(line)
-        raise max(fault, error, key=lambda each: each.start) from None
+        raise max(error, fault, key=lambda each: each.start) from None
 
 
 def _other_sense(document: Any, layer: str, current: Any, line: str, fault: SayingError) -> _Sense:
@@ -308,10 +308,12 @@ def meaning_of(document: Scene, text: str, asked: AskedLine) -> Data:
         what, data = read(text, context)
         return {**found, "what": what, "said": _in_full(what, data, text, context)}
     except SayingError as fault:
+        is_unfinished = fault.end >= len(text.rstrip())
+        found["next"] = found["next"] if is_unfinished else []
         try:
             return found | _meant_otherwise(document, typed, asked)
         except SayingError as other:
-            return found | _fault_data(max(fault, other, key=lambda each: each.start))
+            return found | _fault_data(max(other, fault, key=lambda each: each.start))
 
 
 def _fault_data(fault: SayingError) -> Data:
@@ -336,7 +338,7 @@ def _meant_otherwise(document: Scene, text: str, asked: AskedLine) -> Data:
 
 
 def _told_in_our_words(sentence: str, assumed: tuple[str, ...]) -> Data:
-    return {"in_our_words": sentence, "assumed": assumed, "next": []}
+    return {"in_our_words": sentence, "assumed": assumed}
 
 
 def _move_otherwise(document: Scene, text: str, asked: AskedLine) -> Data:

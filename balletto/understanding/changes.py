@@ -2,7 +2,7 @@
 
 import copy
 from collections.abc import Callable
-from typing import Any
+from typing import Any, NamedTuple
 
 from ..scene.edits.times.keyframes import backwards
 from ..scene.letters.characters import characters_of
@@ -17,13 +17,20 @@ _OPPOSITE_ORDERS = {
 }  # fmt: skip
 
 
-def changed(move: Data, change: str, text: str | None) -> Data:
-    """A move with a change: "slower 2", "later 10", "mirrored". `text` is its title's. SayingError
-    where the move has nothing that could change so."""
+class Around(NamedTuple):
+    """What a change of a move goes by besides: the text of its title, the frames a second."""
+
+    text: str
+    rate: float
+
+
+def changed(move: Data, change: str, around: Around) -> Data:
+    """A move with a change: "slower 2", "later 10", "mirrored". SayingError where the move has
+    nothing that could change so."""
     name, _, told = change.partition(" ")
     made = copy.deepcopy(move)
     try:
-        _CHANGES[name](made, told, text or "")
+        _CHANGES[name](made, told, around)
     except (KeyError, TypeError, ValueError, StopIteration):
         raise SayingError("this move has nothing that could be changed so", 0, 0) from None
     return made
@@ -39,14 +46,14 @@ def _keys(move: Data) -> list[Data]:
     return keys
 
 
-def _length(move: Data, told: str, text: str) -> None:
+def _length(move: Data, told: str, around: Around) -> None:
     by, keys = float(told), _keys(move)
     first = keys[0]["at"]
     for key in keys:
         key["at"] = _round(first + (key["at"] - first) * by)
 
 
-def _stiffer(move: Data, told: str, text: str) -> None:
+def _stiffer(move: Data, told: str, around: Around) -> None:
     springs = [each for each in _keys(move) if isinstance(each.get("ease"), dict)]
     for key in springs:
         key["ease"]["spring"] = _round(min(max(key["ease"]["spring"] + float(told), 0.05), 0.95))
@@ -54,25 +61,25 @@ def _stiffer(move: Data, told: str, text: str) -> None:
         raise ValueError("no spring")
 
 
-def _slower(move: Data, told: str, text: str) -> None:
-    _length(move, told, text)
+def _slower(move: Data, told: str, around: Around) -> None:
+    _length(move, told, around)
     if "stagger" in move:
-        _wider(move, told, text)
+        _wider(move, told, around)
 
 
-def _wider(move: Data, told: str, text: str) -> None:
+def _wider(move: Data, told: str, around: Around) -> None:
     stagger = move["stagger"]
     for name in {"gap", "span"} & set(stagger):
         stagger[name] = _round(stagger[name] * float(told))
 
 
-def _later(move: Data, told: str, text: str) -> None:
-    move["start"] = _round(move.get("start", 0) + _frames(told))
+def _later(move: Data, told: str, around: Around) -> None:
+    move["start"] = _round(move.get("start", 0) + _frames(told, around.rate))
 
 
-def _ends(move: Data, told: str, text: str) -> None:
-    last = move.get("start", 0) + _keys(move)[-1]["at"] + _staggered(move, text)
-    _later(move, str(_frames(told) - last), text)
+def _ends(move: Data, told: str, around: Around) -> None:
+    last = move.get("start", 0) + _keys(move)[-1]["at"] + _staggered(move, around.text)
+    _later(move, str(_frames(told, around.rate) - last), around)
 
 
 def _staggered(move: Data, text: str) -> float:
@@ -86,12 +93,13 @@ def _staggered(move: Data, text: str) -> float:
     return float(stagger.get("gap", 0)) * max(count.get(unit, 1) - 1, 0)
 
 
-def _frames(told: str) -> float:
-    """A time as it is told, in frames of a scene with 30 a second."""
-    return float(told.removesuffix(" s")) * (30 if told.endswith(" s") else 1)
+def _frames(told: str, rate: float) -> float:
+    """A time as it is told, in frames."""
+    number = float(told.removesuffix(" s").replace("−", "-"))
+    return number * (rate if told.endswith(" s") else 1)
 
 
-def _farther(move: Data, told: str, text: str) -> None:
+def _farther(move: Data, told: str, around: Around) -> None:
     by, is_changed = float(told), False
     for name, value in move["pose"].items():
         measure = PROPERTIES[name].measure if name in PROPERTIES else None
@@ -104,7 +112,7 @@ def _farther(move: Data, told: str, text: str) -> None:
         raise ValueError(told)
 
 
-def _mirrored(move: Data, told: str, text: str) -> None:
+def _mirrored(move: Data, told: str, around: Around) -> None:
     pose, names = move["pose"], ("x", "y", "rotation", "rotation_x", "rotation_y")
     if "off" in pose:
         pose["off"] = _SIDES[pose["off"]]
@@ -113,18 +121,18 @@ def _mirrored(move: Data, told: str, text: str) -> None:
     pose[name] = -pose[name]
 
 
-def _turned_round(move: Data, told: str, text: str) -> None:
+def _turned_round(move: Data, told: str, around: Around) -> None:
     """In goes out, as it came."""
     times = [key["at"] for key in _keys(move)]
     move["amount"] = backwards(move["amount"], times[0] + times[-1])
 
 
-def _reversed(move: Data, told: str, text: str) -> None:
+def _reversed(move: Data, told: str, around: Around) -> None:
     stagger = move["stagger"]
     stagger["order"] = _OPPOSITE_ORDERS[stagger.get("order", "forward")]
 
 
-def _seed(move: Data, told: str, text: str) -> None:
+def _seed(move: Data, told: str, around: Around) -> None:
     chances = [each for each in move.get("reach", ()) if each["kind"] in ("scatter", "jitter")]
     if move.get("stagger", {}).get("order") == "shuffle":
         chances.append(move["stagger"])
@@ -134,7 +142,7 @@ def _seed(move: Data, told: str, text: str) -> None:
         each["seed"] = each.get("seed", 0) + 1
 
 
-def _loop(move: Data, told: str, text: str) -> None:
+def _loop(move: Data, told: str, around: Around) -> None:
     waves = [each for each in move.get("reach", ()) if each["kind"] in ("wave", "jitter")]
     for each in waves:
         each["loop"] = True
@@ -142,7 +150,7 @@ def _loop(move: Data, told: str, text: str) -> None:
         move["amount"]["after"] = told
 
 
-def _often(move: Data, told: str, text: str) -> None:
+def _often(move: Data, told: str, around: Around) -> None:
     by, shake = float(told), next(each for each in move["reach"] if "every" in each)
     every = shake["every"]
     if isinstance(every, str):
@@ -151,13 +159,13 @@ def _often(move: Data, told: str, text: str) -> None:
         shake["every"] = _round(every / by)
 
 
-def _without(move: Data, told: str, text: str) -> None:
+def _without(move: Data, told: str, around: Around) -> None:
     del move["pose"][told]
     if not move["pose"]:
         raise ValueError(told)
 
 
-def _together(move: Data, told: str, text: str) -> None:
+def _together(move: Data, told: str, around: Around) -> None:
     del move["stagger"]
 
 
@@ -165,7 +173,7 @@ def _round(number: float) -> float:
     return round(number, 3)
 
 
-_CHANGES: dict[str, Callable[[Data, str, str], None]] = {
+_CHANGES: dict[str, Callable[[Data, str, Around], None]] = {
     "slower": _slower, "length": _length, "stiffer": _stiffer, "wider": _wider, "later": _later,
     "ends": _ends, "farther": _farther, "mirrored": _mirrored, "turned": _turned_round,
     "reversed": _reversed, "seed": _seed, "loop": _loop, "often": _often, "without": _without,

@@ -60,7 +60,7 @@ def _hard_cuts(move: SaidMove) -> None:
         move.unit = move.unit or "letters"
         move.gap = move.gap or ("" if cps else USUAL_GAP)
     if cps:
-        move.gap = f"every {round(30 / (float(cps) or 1), 3):g}"
+        move.gap = f"every {round(move.rate / (float(cps) or 1), 3):g}"
 
 
 def _pace(move: SaidMove) -> None:

@@ -29,6 +29,7 @@ class SaidMove:
     order: str = ""
     marks: dict[str, str] = field(default_factory=dict)
     assumed: list[str] = field(default_factory=list)
+    rate: float = 30  # frames a second
 
     def assume(self, text: str) -> str:
         """Text that is needed and was not said."""

@@ -60,8 +60,6 @@ _UNITS: dict[str, tuple[str, str, float]] = {
     **dict.fromkeys(("em", "ems"), ("M", "‰", 1000)),
     "‰": ("M", "‰", 1),
     **dict.fromkeys(("x", "×", "times", "fold"), ("X", "×", 1)),
-    "vw": ("P", "px", 19.2),
-    "vh": ("P", "px", 10.8),
     **dict.fromkeys(("hz", "fps", "cps"), ("H", "", 1)),
 }
 _WORDED = {

@@ -14,12 +14,12 @@ from ..sentences.language.tokens import SayingError
 from ..sentences.moves.wording import move_text
 from ..sentences.reader import Context, Meaning, move_of, read
 from .bare_values import take_value
-from .changes import changed, is_change
+from .changes import Around, changed, is_change
 from .composing import sentence_of
 from .looks import DOMAINS, in_words_of, sentences_of
 from .moves import SaidMove, take
 from .tokens import MOST_LETTERS, Signs, Token, near_spelling, tokens_of
-from .values import property_at
+from .values import NAMES_OF_PROPERTIES, property_at
 from .ways import longest_at, noise, table, words_of
 
 # What our wording takes for a unit alone, and is an order as well; and for a start, and is an end.
@@ -27,7 +27,12 @@ _OTHERWISE = re.compile(
     r"\b(letter|character|char|word|line)\b (by|after) \b\1\b|\bends? (exactly )?(on|at|by)\b",
     re.IGNORECASE,
 )
-_NAMED = re.compile(r"\s*([^\W\d_]+)[\w-]*\s*:")  # "filter: ...", which is no name
+# "filter: ...", which is no name.
+_NAMED = re.compile(r"\s*([^\W\d_]+)[\w-]*\s*:")
+_STYLE_SHEETS = frozenset(
+    ("background", "bottom", "color", "delay", "duration", "filter", "font", "left", "letter", "line",
+     "overflow", "right", "text", "top", "transform")
+)  # fmt: skip
 TABLES = ("moves", "times", "eases")
 
 
@@ -73,7 +78,8 @@ def is_in_other_words(text: str) -> bool:
     """Whether a text is better understood otherwise, though our wording would take it: "letter by
     letter" says an order, and what stands before the colon of "filter: ..." is no name."""
     named = _NAMED.match(text)
-    return bool(_OTHERWISE.search(text) or (named and named[1].lower() in vocabulary()))
+    is_property = named is not None and named[1].lower() in (_STYLE_SHEETS | NAMES_OF_PROPERTIES)
+    return is_property or bool(_OTHERWISE.search(text))
 
 
 def _in_our_wording(text: str, context: Context, move: str) -> Understood:
@@ -107,7 +113,7 @@ def in_other_words(text: str, context: Context, move: str, fault: SayingError) -
         return look
     if move and (made := _changed(signs, title, context, move)):
         return made
-    said = facts_of(signs, title, fault)
+    said = facts_of(signs, title, context.rate, fault)
     sentence = sentence_of(said, going_on=bool(move))
     if sentence is None:
         raise fault
@@ -126,17 +132,25 @@ def _changed(signs: Signs, title: frozenset[str], context: Context, move: str) -
         return None
     context = replace(context, may_say=("move",))
     data = read(move, context).data
-    said = SaidMove()
+    said = SaidMove(rate=context.rate)
     for way in ways:
         for fact in way.means:
             if is_change(fact):
-                data = changed(data, fact[1:], context.text)
+                data = _with_change(data, fact[1:], signs, context)
             else:
                 take(said, (fact,))
     whole = move_text(move_of(data), context.text).removesuffix(".")
     if more := sentence_of(said, going_on=True):
         whole = f"{whole}, {more}"
     return _understood(read(whole, context), whole, context)
+
+
+def _with_change(data: dict[str, Any], change: str, signs: Signs, context: Context) -> Any:
+    try:
+        return changed(data, change, Around(context.text or "", context.rate))
+    except SayingError as fault:  # all of it was understood: it is known by its last word
+        last = signs.tokens[-1]
+        raise SayingError(str(fault), last.start, last.end) from None
 
 
 def _look(signs: Signs, title: frozenset[str], context: Context) -> Understood | None:
@@ -162,10 +176,10 @@ def title_words(text: str | None) -> list[str]:
     return [word.strip(".,;:!?").lower() for word in (text or "").split()]
 
 
-def facts_of(signs: Signs, title: frozenset[str], fault: SayingError) -> SaidMove:
+def facts_of(signs: Signs, title: frozenset[str], rate: float, fault: SayingError) -> SaidMove:
     """All that ways of speaking say, one after another. What is neither one of them nor without
     meaning is a fault at its place."""
-    said, at = SaidMove(), 0
+    said, at = SaidMove(rate=rate), 0
     while at < len(signs.tokens):
         at = _step(signs, at, title, said, fault)
     return said
@@ -192,9 +206,10 @@ def _step(signs: Signs, at: int, title: frozenset[str], said: SaidMove, fault: S
 
 
 def _not_understood(token: Token, fault: SayingError) -> SayingError:
-    return SayingError(
-        f"“{token.text}” is not understood here", token.start, token.end, fault.suggestions
-    )
+    """A fault at a token; the one that was known, if it is there, for that says what may be meant."""
+    if token.start == fault.start:
+        return fault
+    return SayingError(f"“{token.text}” is not understood here", token.start, token.end)
 
 
 @cache

@@ -114,7 +114,7 @@ def pose_of(name: str, values: list[Any], move: Any) -> tuple[str, str]:
             return "home", known.words.format(said_value(name, first))
         if first == known.rest:
             return "away", known.words.format(said_value(name, last))
-    length = _frames(move.length) or 20
+    length = _frames(move.length, move.rate) or 20
     step = length / (len(values) - 1)
     at = ", ".join(f"{said_value(name, v)} at {round(n * step, 3):g}" for n, v in enumerate(values))
     move.length = ""
@@ -123,15 +123,16 @@ def pose_of(name: str, values: list[Any], move: Any) -> tuple[str, str]:
     return "stay", known.words.format(f"({at})")
 
 
-def _frames(length: str) -> float:
+def _frames(length: str, rate: float) -> float:
     number = float(re.sub(r"[^\d.]", "", length) or 0)
-    return number * 30 if length.endswith(" s") else number
+    return number * rate if length.endswith(" s") else number
 
 
 _NAMES = sorted(
     ((alias, name) for name, known in PROPERTIES.items() for alias in known.names),
     key=lambda pair: -len(pair[0]),
 )
+NAMES_OF_PROPERTIES = frozenset(alias for alias, _ in _NAMES)
 _VALUE = r"[NPASMX]s?\d+"
 _TIME = r"[TN]s?\d+"
 _AT = rf"(?:at|@) (?:frame )?({_TIME})"

@@ -49,6 +49,22 @@ class SayingTest(BrowserTest):
         expect(self.page.locator(".move .sentence")).to_contain_text("comes from 100 px below")
         self.settled(lambda: self.page.keyboard.press("Control+z"))
 
+    def test_other_words_are_told_in_ours_before_enter_makes_them(self):
+        self.show(title(moves=[]))
+        self.say("words pop in one by one")
+        expect(self.told).to_contain_text("Each word starts 0 % of its size")
+        expect(self.page.locator(".say__assumed").first).to_have_text("every 2")
+        self.assertEqual(self.moves(), [])
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        (move,) = self.moves()
+        self.assertEqual((move["unit"], move["pose"]), ("word", {"scale": 0}))
+        self.say("twice as slow")
+        expect(self.told).to_contain_text("every 4 frames")
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        self.assertEqual(self.moves()[0]["stagger"]["gap"], 4)
+        self.settled(lambda: self.page.keyboard.press("Control+z"))
+        self.assertEqual(self.moves()[0]["stagger"]["gap"], 2)
+
     def test_the_page_says_what_it_says_when_it_is_opened_anew(self):
         """Whatever is said of the scene or a new layer: no part of the page is left behind."""
         self.show()
@@ -116,12 +132,12 @@ class SayingTest(BrowserTest):
 
     def test_what_is_not_understood_is_marked_and_nothing_is_made(self):
         self.show()
-        self.say("letters rise 100, evry 2 ")
-        expect(self.page.locator("#say-moves .say__fault")).to_have_text("evry")
-        expect(self.told).to_contain_text("“evry” is not understood here: is “every” meant?")
+        self.say("letters rise 100, evveery 2 ")
+        expect(self.page.locator("#say-moves .say__fault")).to_have_text("evveery")
+        expect(self.told).to_contain_text("“evveery” is not understood here: is “every” meant?")
         self.page.keyboard.press("Enter")
-        expect(self.told).to_contain_text("“evry” is not understood")
-        expect(self.line).to_have_value("letters rise 100, evry 2 ")
+        expect(self.told).to_contain_text("“evveery” is not understood")
+        expect(self.line).to_have_value("letters rise 100, evveery 2 ")
         self.assertEqual(self.moves(), [])
         self.page.keyboard.press("Tab")  # takes what is meant
         expect(self.line).to_have_value("letters rise 100, every 2 ")
@@ -204,7 +220,7 @@ class SayingTest(BrowserTest):
         self.settled(lambda: self.page.keyboard.press("Enter"))
         self.assertEqual(self.moves()[0]["pose"], {"y": 80, "blur": 12})
         # Words that are no offer are the sentence going on.
-        find.fill("evry 3")
+        find.fill("evveery 3")
         expect(self.page.locator(".offers__none")).to_contain_text("is “every” meant?")
         find.fill("every 3 from the centre")
         expect(self.page.locator(".offers__none")).to_have_text("Enter goes on with it.")
@@ -275,19 +291,19 @@ class LateSayingTest(LateTest):
 
     def test_what_is_refused_comes_back(self):
         self.late(700)
-        self.say("rise 70, evry 2")
+        self.say("rise 70, evveery 2")
         line = self.page.locator("#say-moves-text")
         expect(line).to_have_value("")
-        expect(line).to_have_value("rise 70, evry 2")
+        expect(line).to_have_value("rise 70, evveery 2")
         expect(self.page.locator("#say-moves-told")).to_contain_text("is “every” meant?")
         self.assertEqual(len(self.document(self.scene)["layers"][0]["moves"]), 1)
         # While something else is typed, it is told.
         self.page.keyboard.press("Enter")  # it is known to be wrong: it stays
-        expect(line).to_have_value("rise 70, evry 2")
+        expect(line).to_have_value("rise 70, evveery 2")
         line.fill("")
-        self.say("rise 70, overr 2")
+        self.say("rise 70, overrrr 2")
         self.page.keyboard.type("fade")
-        expect(self.page.locator("#notices")).to_contain_text("“rise 70, overr 2” was not said")
+        expect(self.page.locator("#notices")).to_contain_text("“rise 70, overrrr 2” was not said")
         expect(line).to_have_value("fade")
 
     def test_a_sentence_goes_on_from_what_it_is_by_then(self):
@@ -310,10 +326,10 @@ class LateSayingTest(LateTest):
         self.assertEqual(self.document(self.scene)["layers"][0]["moves"][-1]["pose"], {"y": 70})
         # What is none comes back, to be put right.
         self.page.keyboard.press("Control+k")
-        self.page.keyboard.type("rise 70, evry 4")
+        self.page.keyboard.type("rise 70, evveery 4")
         self.page.keyboard.press("Enter")
         expect(self.page.locator("#notices")).to_contain_text("is “every” meant?")
-        expect(self.page.locator("#palette-field")).to_have_value("rise 70, evry 4")
+        expect(self.page.locator("#palette-field")).to_have_value("rise 70, evveery 4")
 
     def test_what_is_pasted_comes_before_what_is_done_after(self):
         """And where it was pasted, though something else is selected by then."""

@@ -69,10 +69,10 @@ class CommandTest(TestCase):
             code, meant, _ = self.run_command("read", line, "--for", self.file, "--layer", "t1")
             self.assertEqual(code, 0, line)
         self.assertIn("move", json.loads(meant))
-        code, out, told = self.run_command("read", "letters rise 100, evry 2")
+        code, out, told = self.run_command("read", "letters rise 100, evveery 2")
         self.assertEqual((code, out), (1, ""))
         text, marks, why = told.strip().splitlines()
-        self.assertEqual(text[marks.index("^") :][: marks.count("^")], "evry")
+        self.assertEqual(text[marks.index("^") :][: marks.count("^")], "evveery")
         self.assertIn("is “every” meant?", why)
 
     def test_fonts_of_a_folder(self):

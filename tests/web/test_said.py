@@ -224,8 +224,35 @@ class SaidTest(PageTest):
         self.assertEqual((told["what"], told["move"]), ("more", "Words rise 70"))
         nothing = self.client.get(reverse("say", args=[self.scene.pk]), {**values, "text": " "})
         self.assertNotIn("said", nothing.json())
-        response = self.say("evry 9", current=move, expect=422)
-        self.assertIn("is “every” meant?", response.json()["message"])
+        response = self.say("bananas 9", current=move, expect=422)
+        self.assertIn("“bananas” is not understood", response.json()["message"])
+
+    def test_what_is_said_in_other_words_is_told_in_ours_and_made(self):
+        self.say("words pop in one by one")
+        move = self.layers()["t1"]["moves"][0]
+        self.assertEqual((move["unit"], move["pose"]), ("word", {"scale": 0}))
+        self.assertEqual((move["stagger"]["gap"], move["name"]), (2, "Words pop in one by one"))
+        values = {"text": "fly in from the left", "layer": "t1", "current": move["id"]}
+        told = self.client.get(reverse("say", args=[self.scene.pk]), values).json()
+        self.assertEqual(told["what"], "move")
+        self.assertIn("comes from off the left", told["in_our_words"])
+        values["text"] = "words pop in, 12 frames, rumpelstiltskin"
+        fault = self.client.get(reverse("say", args=[self.scene.pk]), values).json()["fault"]
+        self.assertEqual(fault["start"], values["text"].index("rumpel"))
+
+    def test_changes_in_other_words_are_made_of_the_current_move_as_it_is(self):
+        self.say("words rise 70, every 4, over 20")
+        move = self.layers()["t1"]["moves"][0]["id"]
+        for text in ("twice as slow", "10 frames later", "half as far"):
+            self.say(text, current=move)
+        (now,) = self.layers()["t1"]["moves"]
+        self.assertEqual((now["stagger"]["gap"], now["start"], now["pose"]), (8, 10, {"y": 35}))
+        self.assertEqual((now["id"], now["name"]), (move, "Words rise 70"))
+        response = self.say("without the fade", current=move, expect=422)
+        self.assertIn("nothing that could be changed so", response.json()["message"])
+        before = self.scene.head
+        self.say("dead centre")
+        self.assertEqual(self.scene.head, before + 1)
 
     def test_it_goes_on_with_moves_of_that_name_of_all_selected_layers(self):
         self.say("3 ellipses of 40 by 40")
