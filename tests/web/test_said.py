@@ -251,7 +251,7 @@ class SaidTest(PageTest):
         response = self.say("without the fade", current=move, expect=422)
         self.assertIn("nothing that could be changed so", response.json()["message"])
         before = self.scene.head
-        self.say("dead centre")
+        self.say("bottom right corner")
         self.assertEqual(self.scene.head, before + 1)
 
     def test_it_goes_on_with_moves_of_that_name_of_all_selected_layers(self):
