@@ -6,7 +6,7 @@ import re
 from .moves import SaidMove
 from .tokens import Signs, Token
 from .values import PROPERTIES, number_of
-from .ways import starts_of, token_of
+from .ways import token_of
 
 _VALUE = r"[NPASMX]s?\d+"
 _CHAIN = re.compile(
@@ -20,7 +20,7 @@ _USUAL = {"S": "scale", "X": "scale", "A": "rotation"}
 
 def take_value(said: SaidMove, signs: Signs, at: int) -> int:
     """Takes a value, or several in turn, that begin at a token; where it goes on, 0 if none do."""
-    row, start = signs.signs, starts_of(signs)[at]
+    row, start = signs.signs, signs.starts[at]
     if match := _CHAIN.match(row, start):
         return _take_chain(said, signs, at, match)
     match = _SINGLE.match(row, start)

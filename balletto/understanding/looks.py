@@ -4,7 +4,7 @@ and all of them in a row are a sentence of ours."""
 import re
 
 from .tokens import Signs
-from .ways import FoundWay, longest_at, noise, table
+from .ways import FoundWay, longest_at, noise
 
 # What is said together, in the order in which it is tried: the tables of each.
 DOMAINS = (
@@ -40,10 +40,9 @@ def in_words_of(
     signs: Signs, title: frozenset[str], tables: tuple[str, ...]
 ) -> list[FoundWay] | None:
     """The ways of some tables that make up a text; None if anything else is said in it."""
-    ways = tuple(way for name in tables for way in table(name))
     found, at = [], 0
     while at < len(signs.tokens):
-        if way := longest_at(signs, at, ways, title):
+        if way := longest_at(signs, at, tables, title):
             found.append(way)
             at = way.end
         elif signs.tokens[at].sign in noise():

@@ -9,7 +9,8 @@ import colorsys
 import re
 from collections.abc import Callable
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, cached_property
+from itertools import accumulate
 from typing import NamedTuple
 
 import webcolors
@@ -39,12 +40,16 @@ class Signs:
 
     tokens: tuple[Token, ...]
 
-    @property
+    @cached_property
     def signs(self) -> str:
+        """The signs, each with a space behind it."""
         return " " + " ".join(token.sign for token in self.tokens) + " "
 
-    def part(self, first: int, end: int) -> "Signs":
-        return Signs(self.tokens[first:end])
+    @cached_property
+    def starts(self) -> tuple[int, ...]:
+        """Where each token begins among the signs."""
+        lengths = (len(token.sign) + 1 for token in self.tokens)
+        return tuple(accumulate(lengths, initial=1))
 
 
 # Units, the letter of their kind, and how they are told; with a factor for those told otherwise.

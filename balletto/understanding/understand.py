@@ -30,8 +30,8 @@ _OTHERWISE = re.compile(
 # "filter: ...", which is no name.
 _NAMED = re.compile(r"\s*([^\W\d_]+)[\w-]*\s*:")
 _STYLE_SHEETS = frozenset(
-    ("background", "bottom", "color", "delay", "duration", "filter", "font", "left", "letter", "line",
-     "overflow", "right", "text", "top", "transform")
+    ("background", "bottom", "color", "delay", "duration", "filter", "font", "left", "letter",
+     "line", "overflow", "right", "text", "top", "transform")
 )  # fmt: skip
 TABLES = ("moves", "times", "eases")
 
@@ -187,7 +187,7 @@ def facts_of(signs: Signs, title: frozenset[str], rate: float, fault: SayingErro
 
 def _step(signs: Signs, at: int, title: frozenset[str], said: SaidMove, fault: SayingError) -> int:
     """Takes what begins at a token; where it goes on."""
-    way = longest_at(signs, at, _ways(), title)
+    way = longest_at(signs, at, TABLES, title)
     of_property = property_at(signs, at)
     if of_property and (way is None or of_property[0] >= way.end):
         end, name, values = of_property
@@ -206,15 +206,10 @@ def _step(signs: Signs, at: int, title: frozenset[str], said: SaidMove, fault: S
 
 
 def _not_understood(token: Token, fault: SayingError) -> SayingError:
-    """A fault at a token; the one that was known, if it is there, for that says what may be meant."""
+    """A fault at a token; the one that is known, if it is there: it says what may be meant."""
     if token.start == fault.start:
         return fault
     return SayingError(f"“{token.text}” is not understood here", token.start, token.end)
-
-
-@cache
-def _ways() -> tuple[Any, ...]:
-    return tuple(way for name in TABLES for way in table(name))
 
 
 @cache

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from .tokens import Signs, Token
-from .ways import starts_of, token_of
+from .ways import token_of
 
 
 @dataclass(frozen=True)
@@ -152,7 +152,7 @@ _VALUES = re.compile(_VALUE)
 
 def property_at(row: Signs, at: int) -> tuple[int, str, list[Any]] | None:
     """A property with its values that begins at a token: where it ends, its name and its values."""
-    signs, start = row.signs, starts_of(row)[at]
+    signs, start = row.signs, row.starts[at]
     for alias, name in _NAMES:
         if not signs.startswith(f"{alias} ", start):
             continue

@@ -125,14 +125,29 @@ def words_of(way: Way) -> set[str]:
     return found | set(re.findall(r"[a-z][\w’']*", text))
 
 
+@cache
+def _by_first_word(tables: tuple[str, ...]) -> dict[str, tuple[Way, ...]]:
+    """The ways of some tables by the word that they begin with, in the order of the tables; those
+    that begin otherwise are with all, and alone under ""."""
+    ways = [way for name in tables for way in table(name)]
+    firsts = [match[0] if (match := _FIRST.match(way.words)) else "" for way in ways]
+    return {
+        word: tuple(way for way, first in zip(ways, firsts, strict=True) if first in ("", word))
+        for word in {*firsts, ""}
+    }
+
+
+_FIRST = re.compile(r"[a-z][\w’']*(?= |$)")
+
+
 def longest_at(
-    row: Signs, at: int, ways: tuple[Way, ...], title: frozenset[str]
+    row: Signs, at: int, tables: tuple[str, ...], title: frozenset[str]
 ) -> FoundWay | None:
-    """The longest way of some that begins at a token; of several alike the first."""
-    signs, starts = row.signs, starts_of(row)
+    """The longest way of some tables that begins at a token; of several alike the first."""
     best: FoundWay | None = None
-    for way in ways:
-        match = way.pattern.match(signs, starts[at])
+    by_word = _by_first_word(tables)
+    for way in by_word.get(row.tokens[at].sign, by_word[""]):
+        match = way.pattern.match(row.signs, row.starts[at])
         if match is None or match.end() == match.start():
             continue
         words = match.groupdict().get("w")
@@ -142,15 +157,6 @@ def longest_at(
         if best is None or end > best.end:
             best = FoundWay(at, end, tuple(_filled(each, match, row) for each in way.means))
     return best
-
-
-def starts_of(row: Signs) -> list[int]:
-    """Where each token begins among the signs."""
-    starts, place = [], 1
-    for token in row.tokens:
-        starts.append(place)
-        place += len(token.sign) + 1
-    return starts
 
 
 def _filled(means: str, match: re.Match[str], row: Signs) -> str:
