@@ -98,6 +98,8 @@ def _take_plain(move: SaidMove, fact: str) -> None:
 
 
 def _lead(move: SaidMove, fact: str) -> None:
+    if {move.lead, fact} == {"home", "away"}:
+        move.marks["both"] = "yes"
     move.lead = move.lead if move.lead and fact == "home" else fact
 
 

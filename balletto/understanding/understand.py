@@ -114,6 +114,11 @@ def in_other_words(text: str, context: Context, move: str, fault: SayingError) -
     if move and (made := _changed(signs, title, context, move)):
         return made
     said = facts_of(signs, title, context.rate, fault)
+    if {"both", "held"} & set(said.marks):
+        told = (
+            "this comes, and it goes: say each in a sentence of its own, as “fade out from 70 on”"
+        )
+        raise SayingError(told, 0, len(text))
     sentence = sentence_of(said, going_on=bool(move))
     if sentence is None:
         raise fault

@@ -134,6 +134,12 @@ class PhrasesTest(TestCase):
             fault = refused.exception
             self.assertEqual(line[fault.start : fault.end], lost)
 
+    def test_nothing_is_understood_by_halves(self):
+        for line in ("fade in, hold for 2 s, fade out", "letters fly in, then explode"):
+            with self.subTest(line), self.assertRaises(SayingError) as refused:
+                meaning(line)
+            self.assertIn("a sentence of its own", str(refused.exception))
+
     def test_a_small_slip_is_mended(self):
         self.assertEqual(meaning("wrods pop in").sentence, meaning("words pop in").sentence)
         self.assertEqual(
