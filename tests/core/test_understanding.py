@@ -64,7 +64,8 @@ class TablesTest(TestCase):
 
     def test_ways_of_moving(self):
         for name in TABLES:
-            for way in table(name):
+            # A pause between coming and going is told to be two sentences: see below.
+            for way in (way for way in table(name) if "@held" not in "".join(way.means)):
                 with self.subTest(table=name, way=way.words):
                     self.assert_understood(
                         way, "{}", "fade in, {}", "letters rise 20 px, {}", "shake, {}"
