@@ -9,21 +9,9 @@ from ..sentences.language.completions import complete
 from ..sentences.language.tokens import SayingError
 from ..sentences.layers.place_reader import of_one
 from ..sentences.moves.wording import move_text
-from ..sentences.reader import (
-    EVERYTHING,
-    Context,
-    Meaning,
-    context_of,
-    move_of,
-    read,
-    values_in,
-)
+from ..sentences.reader import EVERYTHING, Context, context_of, move_of, values_in
 from ..sentences.scenes.text import scene_from_text
-from ..understanding.understand import (
-    changed_in_other_words,
-    in_other_words,
-    is_in_other_words,
-)
+from ..understanding.understand import Understood, understand_beside, understand_line
 from .behind import says_behind, typed_behind
 from .said import MADE_OF_LAYERS, MADE_ONCE, of_kind
 from .situation import Data, Situation, movable_among, titles_among
@@ -79,12 +67,12 @@ def _edits_of_line(situation: Situation, line: str, layers: list[str], current: 
     first = layers[0] if layers else ""
     owner = next((each for each in layers if _move_of(situation.document, each, current)), first)
     try:
-        sense = _sense_of(situation.document, owner, current, line)
+        found = _meant(situation.document, line, AskedLine(owner, current=current))
     except SayingError as fault:
         raise SceneError.at("", str(fault)) from None
-    if sense.goes_on:
+    if found.goes_on:
         return _edits_of_more(situation, line, layers, owner, current)
-    what, data = _read(situation, sense.sentence, first, EVERYTHING)
+    what, data = found.meaning
     if what in MADE_ONCE:
         return MADE_ONCE[what](situation, data)
     if not layers:
@@ -116,69 +104,6 @@ def _edits_of_more(
     return edits
 
 
-class _Sense(NamedTuple):
-    """What a line says, in our wording: by itself, or of a move, then as a whole; what of it was
-    assumed."""
-
-    sentence: str
-    goes_on: bool = False
-    is_ours: bool = True
-    assumed: tuple[str, ...] = ()
-
-
-def _sense_of(document: Any, layer: str, current: Any, line: str) -> _Sense:
-    """What a line says, in our wording or in other words, by itself or of a move. SayingError with
-    what is not understood: that of the reading which came farther."""
-    context = context_of(document, layer, EVERYTHING)
-    is_other = is_in_other_words(line)
-    try:
-        read(line, context)
-    except SayingError as error:
-        fault = error
-    else:
-        if not is_other:
-            return _Sense(line)
-        fault = SayingError("this is said in other words", 0, len(line))
-    if not is_other and (whole := goes_on(document, layer, current, line)):
-        return _Sense(whole, goes_on=True)
-    try:
-        return _other_sense(document, layer, current, line, fault)
-    except SayingError as error:
-        if is_other:  # what our wording takes, it takes
-            return _Sense(line)
-        raise max(error, fault, key=lambda each: each.start) from None
-
-
-def _other_sense(document: Any, layer: str, current: Any, line: str, fault: SayingError) -> _Sense:
-    """What a line says in other words: a change of the current move, something by itself, or more
-    of that move."""
-    context, move = context_of(document, layer, EVERYTHING), _move_of(document, layer, current)
-    told = move_text(move, context.text) if move else ""
-    if move and (made := changed_in_other_words(line, context, told)):
-        return _Sense(made.sentence, goes_on=True, is_ours=False)
-    try:
-        found = in_other_words(line, context, "", fault)
-    except SayingError:
-        if not move:
-            raise
-        found = in_other_words(line, context, told, fault)
-        return _Sense(found.sentence, goes_on=True, is_ours=False, assumed=found.assumed)
-    return _Sense(found.sentence, is_ours=False, assumed=found.assumed)
-
-
-def goes_on(document: Any, layer: str, move_id: Any, line: str) -> str | None:
-    """The whole sentence, if a line that says nothing by itself goes on with a move."""
-    move = _move_of(document, layer, move_id)
-    if move is None or not line.strip():
-        return None
-    whole = _going_on(document, layer, move, line)
-    try:
-        read(whole, context_of(document, layer, ("move",)))
-    except SayingError:
-        return None
-    return whole
-
-
 def _of_one(what: str, data: Data, index: int, layers: list[str]) -> Data:
     """What is said of places of several layers, for one of them."""
     if what == "place":
@@ -186,13 +111,6 @@ def _of_one(what: str, data: Data, index: int, layers: list[str]) -> Data:
     if what == "setting" and "transform" in data:
         return {**data, "transform": of_one(data["transform"], index, len(layers))}
     return data
-
-
-def _read(situation: Situation, line: str, layer: str, may_say: tuple[str, ...]) -> Meaning:
-    try:
-        return read(line, context_of(situation.document, layer, may_say))
-    except SayingError as fault:
-        raise SceneError.at("", str(fault)) from None
 
 
 def _suited(situation: Situation, what: str, layers: list[str]) -> list[str]:
@@ -222,11 +140,12 @@ def _said_anew(situation: Situation, wanted: Data, line: str) -> Data:
     before = _move_of(situation.document, layer["id"], wanted["move"])
     if before is None:
         raise SceneError.at(layer["id"], "this move is not there any more")
-    if wanted.get("goes_on"):
-        line = _more_of(situation.document, layer["id"], before, line)
-    else:
-        line = _move_in_our_words(situation.document, layer["id"], line)
-    data = of_kind(layer, _read(situation, line, layer["id"], ("move",)).data)
+    asked = AskedLine(layer["id"], before.id, bool(wanted.get("goes_on")))
+    try:
+        found = _meant(situation.document, line, asked)
+    except SayingError as fault:
+        raise SceneError.at("", str(fault)) from None
+    data = of_kind(layer, found.meaning.data)
     value = {**({"name": before.name} if before.name else {}), **data, "id": before.id}
     return {"name": "set-value", "path": f"{layer['id']}.moves.{before.id}", "value": value}
 
@@ -235,41 +154,6 @@ def _move_of(document: Any, layer_id: Any, move_id: Any) -> Move | None:
     """A move of a layer; None if there is none."""
     layer = next((each for each in document.layers if each.id == layer_id), None)
     return next((move for move in getattr(layer, "moves", ()) if move.id == move_id), None)
-
-
-def _going_on(document: Any, layer_id: Any, move: Move, more: str) -> str:
-    """The sentence of a move as it is, with more behind it: what is said twice counts the second
-    time."""
-    text = getattr(document.layer(layer_id), "text", None)
-    return f"{move_text(move, text).removesuffix('.')}, {more}"
-
-
-def _more_of(document: Any, layer_id: Any, move: Move, more: str) -> str:
-    """The sentence of a move with more of it, in our words or in others."""
-    whole = _going_on(document, layer_id, move, more)
-    context = context_of(document, layer_id, ("move",))
-    try:
-        read(whole, context)
-    except SayingError as fault:
-        try:
-            told = move_text(move, context.text)
-            return in_other_words(more, context, told, fault).sentence
-        except SayingError:
-            return whole  # what is wrong with it is told where it is read
-    return whole
-
-
-def _move_in_our_words(document: Any, layer_id: Any, line: str) -> str:
-    """The sentence of a move that is said in other words; the line itself if it is none."""
-    context = context_of(document, layer_id, ("move",))
-    try:
-        read(line, context)
-    except SayingError as fault:
-        try:
-            return in_other_words(line, context, "", fault).sentence
-        except SayingError:
-            return line
-    return line
 
 
 def make_scene(situation: Situation, wanted: Data) -> Data:
@@ -293,61 +177,63 @@ class AskedLine(NamedTuple):
 
 def meaning_of(document: Scene, text: str, asked: AskedLine) -> Data:
     """What a text that is typed means so far: `said`, in full words, and what that is; or the
-    `fault`; `next`, what may come at its end; and `values`, where numbers and the like stand."""
-    may_say = ("move",) if asked.move else EVERYTHING
-    context = context_of(document, asked.layer, may_say)
-    typed = text
-    if asked.goes_on and (move := _move_of(document, asked.layer, asked.move)):
-        text = _going_on(document, asked.layer, move, text)
+    `fault`; `next`, what may come at its end; and `values`, where numbers and the like stand. What
+    is said in other words than ours is told in ours as well, with what of it was assumed."""
     if not asked.move and (hidden := says_behind(document, text)):
         return {"next": [], "values": [], "what": "mask", "said": hidden}
-    found: Data = {"next": complete(text, context), "values": values_in(text)}
+    context = _context_of(document, asked)
+    whole = text
+    if asked.goes_on and (told := _told_of(document, asked.layer, asked.move)):
+        whole = f"{told.removesuffix('.')}, {text}"
+    values, offers = values_in(whole), complete(whole, context)
     try:
-        if is_in_other_words(text):
-            raise SayingError("this is said in other words", 0, len(text))
-        what, data = read(text, context)
-        return {**found, "what": what, "said": _in_full(what, data, text, context)}
+        found = _meant(document, text, asked)
     except SayingError as fault:
-        is_unfinished = fault.end >= len(text.rstrip())
-        found["next"] = found["next"] if is_unfinished else []
-        try:
-            return found | _meant_otherwise(document, typed, asked)
-        except SayingError as other:
-            return found | _fault_data(max(other, fault, key=lambda each: each.start))
+        return {"next": offers, "values": values, **_fault_data(fault)}
+    is_unfinished = found.fault is None or found.fault.end >= len(text.rstrip())
+    return {
+        "next": offers if is_unfinished else [],
+        "values": values,
+        **_said_of(document, found, text, asked),
+    }
+
+
+def _said_of(document: Scene, found: Understood, text: str, asked: AskedLine) -> Data:
+    """What was understood, as the line tells it."""
+    what, data = found.meaning
+    context = _context_of(document, asked)
+    told: Data = {"what": what, "said": _in_full(what, data, text, context)}
+    if found.fault is not None:
+        sentence = told["said"] if what == "move" else found.sentence
+        told |= {"said": sentence, "in_our_words": sentence, "assumed": found.assumed}
+    if found.goes_on and not asked.move:
+        move = _move_of(document, asked.layer, asked.current)
+        told |= {"what": "more", "move": move and move.name}
+    return told
+
+
+def _meant(document: Scene, line: str, asked: AskedLine) -> Understood:
+    """What a line means, in our words or in others. SayingError tells what is not understood."""
+    context = _context_of(document, asked)
+    if asked.move:
+        move = _told_of(document, asked.layer, asked.move) if asked.goes_on else ""
+        return understand_line(line, context, move)
+    return understand_beside(line, context, _told_of(document, asked.layer, asked.current))
+
+
+def _context_of(document: Scene, asked: AskedLine) -> Context:
+    return context_of(document, asked.layer, ("move",) if asked.move else EVERYTHING)
+
+
+def _told_of(document: Scene, layer_id: Any, move_id: Any) -> str:
+    """The sentence of a move; empty if there is none."""
+    move = _move_of(document, layer_id, move_id)
+    return move_text(move, getattr(document.layer(layer_id), "text", None)) if move else ""
 
 
 def _fault_data(fault: SayingError) -> Data:
     place = {"start": fault.start, "end": fault.end, "suggestions": fault.suggestions}
     return {"fault": {"message": str(fault), **place}}
-
-
-def _meant_otherwise(document: Scene, text: str, asked: AskedLine) -> Data:
-    """What a text means that says nothing in our wording by itself; SayingError if it means
-    nothing."""
-    if asked.move:
-        return _move_otherwise(document, text, asked)
-    current = asked.current if asked.layer else ""
-    sense = _sense_of(document, asked.layer, current, text)
-    told = {} if sense.is_ours else _told_in_our_words(sense.sentence, sense.assumed)
-    if sense.goes_on:
-        move = _move_of(document, asked.layer, current)
-        return {**told, "what": "more", "said": sense.sentence, "move": move and move.name}
-    context = context_of(document, asked.layer)
-    what, data = read(sense.sentence, context)
-    return {**told, "what": what, "said": _in_full(what, data, sense.sentence, context)}
-
-
-def _told_in_our_words(sentence: str, assumed: tuple[str, ...]) -> Data:
-    return {"in_our_words": sentence, "assumed": assumed}
-
-
-def _move_otherwise(document: Scene, text: str, asked: AskedLine) -> Data:
-    context = context_of(document, asked.layer, ("move",))
-    move = _move_of(document, asked.layer, asked.move) if asked.goes_on else None
-    told = move_text(move, context.text) if move else ""
-    found = in_other_words(text, context, told, SayingError("", -1, -1))
-    ours = _told_in_our_words(found.sentence, found.assumed)
-    return {**ours, "what": "move", "said": found.sentence}
 
 
 def _in_full(what: str, data: Data, text: str, context: Context) -> str:

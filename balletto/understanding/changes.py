@@ -24,15 +24,22 @@ class Around(NamedTuple):
     rate: float
 
 
+class UnfitError(SayingError):
+    """What is understood to its end, but cannot be done."""
+
+    def __init__(self, end: int, told: str = "") -> None:
+        super().__init__(told or "this move has nothing that could be changed so", 0, end)
+
+
 def changed(move: Data, change: str, around: Around) -> Data:
-    """A move with a change: "slower 2", "later 10", "mirrored". SayingError where the move has
+    """A move with a change: "slower 2", "later 10", "mirrored". UnfitError where the move has
     nothing that could change so."""
     name, _, told = change.partition(" ")
     made = copy.deepcopy(move)
     try:
         _CHANGES[name](made, told, around)
-    except (KeyError, TypeError, ValueError, StopIteration):
-        raise SayingError("this move has nothing that could be changed so", 0, 0) from None
+    except (LookupError, TypeError, ValueError):
+        raise UnfitError(len(change)) from None
     return made
 
 
@@ -46,11 +53,36 @@ def _keys(move: Data) -> list[Data]:
     return keys
 
 
+def _courses(move: Data) -> list[Data]:
+    """All courses of a move: that of its amount, and those of its pose."""
+    pose = move.get("pose", {})
+    values = (move.get("amount"), *pose.values(), *pose.get("axes", {}).values())
+    return [value for value in values if is_track(value)]
+
+
+def _rounds(move: Data) -> list[Data]:
+    """The selectors of a move that come again and again: waves and shakes."""
+    return [each for each in move.get("reach", ()) if each["kind"] in ("wave", "jitter")]
+
+
 def _length(move: Data, told: str, around: Around) -> None:
-    by, keys = float(told), _keys(move)
-    first = keys[0]["at"]
-    for key in keys:
+    by, courses = float(told), _courses(move)
+    first = min((key["at"] for course in courses for key in course["keys"]), default=0)
+    for key in (key for course in courses for key in course["keys"]):
         key["at"] = _round(first + (key["at"] - first) * by)
+    for each in _rounds(move):
+        _pace(each, by)
+    if not courses and not _rounds(move):
+        raise ValueError("no time")
+
+
+def _pace(each: Data, by: float) -> None:
+    """Lets a wave or a shake take longer, by a factor."""
+    name = "period" if each["kind"] == "wave" else "every"
+    if isinstance(each[name], str):
+        each[name] = f"{float(each[name].removesuffix('/s')) / by:g}/s"
+    else:
+        each[name] = _round(each[name] * by)
 
 
 def _stiffer(move: Data, told: str, around: Around) -> None:
@@ -117,8 +149,8 @@ def _mirrored(move: Data, told: str, around: Around) -> None:
     if "off" in pose:
         pose["off"] = _SIDES[pose["off"]]
         return
-    name = next(name for name in names if name in pose)
-    pose[name] = -pose[name]
+    name = next((name for name in names if name in pose), "")
+    pose[name] = -pose[name]  # KeyError where there is none
 
 
 def _turned_round(move: Data, told: str, around: Around) -> None:
@@ -143,20 +175,20 @@ def _seed(move: Data, told: str, around: Around) -> None:
 
 
 def _loop(move: Data, told: str, around: Around) -> None:
-    waves = [each for each in move.get("reach", ()) if each["kind"] in ("wave", "jitter")]
+    waves = [each for each in move.get("reach", ()) if each["kind"] == "wave"]
     for each in waves:
         each["loop"] = True
-    if not waves:
-        move["amount"]["after"] = told
+    for course in [] if waves else _courses(move):
+        course["after"] = told
+    if not waves and not _courses(move):
+        raise ValueError("no course")
 
 
 def _often(move: Data, told: str, around: Around) -> None:
-    by, shake = float(told), next(each for each in move["reach"] if "every" in each)
-    every = shake["every"]
-    if isinstance(every, str):
-        shake["every"] = f"{float(every.removesuffix('/s')) * by:g}/s"
-    else:
-        shake["every"] = _round(every / by)
+    for each in _rounds(move):
+        _pace(each, 1 / float(told))
+    if not _rounds(move):
+        raise ValueError("nothing comes again")
 
 
 def _without(move: Data, told: str, around: Around) -> None:

@@ -7,7 +7,7 @@ by regular expressions.
 
 import colorsys
 import re
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import cache, cached_property
 from itertools import accumulate
@@ -17,7 +17,9 @@ import webcolors
 from rapidfuzz import process
 from rapidfuzz.distance import OSA
 
-MOST_LETTERS = 4000
+MOST_LETTERS, MOST_LETTERS_OF_A_WORD = 4000, 30
+UNKNOWN = "Z"  # the sign of what is no word, number or mark
+MOST = 1e9  # of any number: more is not understood
 
 
 class Token(NamedTuple):
@@ -82,7 +84,7 @@ _TOKEN = re.compile(
     (?P<string>“[^”]*”|"[^"]*"|‘[^’]*’|'[^']{{2,}}'(?!\w))
     |(?P<color>\#[0-9a-f]{{3,8}}\b|(?:rgb|hsl)a?\([^)]*\))
     |(?P<bezier>cubic-?\s?bezier\s*\(?\s*{_NUMBER}\s*,\s*{_NUMBER}\s*,\s*{_NUMBER}\s*,\s*{_NUMBER}\s*\)?)
-    |(?P<code>\d\d:\d\d:\d\d:\d\d|\d\d:\d\d:\d\d|\d+:\d\d)(?!\d)
+    |(?P<code>\d\d:\d\d:\d\d:\d\d|\d\d:\d\d:\d\d|\d{1, 4}:\d\d)(?!\d)
     |(?P<half>½|1/2|1/4|¾|3/4)
     |(?P<sized>\d+\s?[x×]\s?\d+(?=\D|$))
     |(?P<number>{_NUMBER})(?:\s?-?\s?(?P<unit>{_UNIT})(?![\w(])|(?P<times>x)(?!\w))?
@@ -103,14 +105,15 @@ def color_names() -> dict[str, str]:
 def tokens_of(text: str, rate: float, known: Callable[[str], str]) -> Signs:
     """The tokens of a text; `known` gives the one spelling of a word."""
     found: list[Token] = []
-    for match in _TOKEN.finditer(text[:MOST_LETTERS]):
+    for match in _TOKEN.finditer(text):
         kind = match.lastgroup or ""
         if kind in ("unit", "times"):
             kind = "number"
         start = match.end() - len(match.group().lstrip())
-        token = _MADE[kind](match, start, rate)
-        if token is not None:
-            found.append(token)
+        try:
+            found.append(_MADE[kind](match, start, rate))
+        except ValueError:  # a number beyond all sense, a colour that is none
+            found.append(Token(UNKNOWN, start, match.end(), match.group().strip()))
     return Signs(tuple(_mended(_counted(found), known)))
 
 
@@ -119,7 +122,7 @@ def _number(value: float, unit: str, start: int, end: int) -> Token:
         return Token("N", start, end, _said(value), value)
     kind, told, factor = _UNITS[unit.lower()]
     value = value * factor
-    between = "" if told in ("°", "%", "‰", "×") and told == "°" else " "
+    between = "" if told == "°" else " "
     text = f"{_said(value)}{between}{told}".strip()
     return Token(kind, start, end, text, value, told)
 
@@ -129,7 +132,11 @@ def _said(value: float) -> str:
 
 
 def _plain(text: str) -> float:
-    return float(text.replace("−", "-").replace("–", "-").replace("±", "").replace(",", "."))
+    """The number that digits say; ValueError if it is beyond all sense."""
+    number = float(text.replace("−", "-").replace("–", "-").replace("±", "").replace(",", "."))
+    if abs(number) > MOST:
+        raise ValueError(text)
+    return number
 
 
 def _of_number(match: re.Match[str], start: int, rate: float) -> Token:
@@ -165,19 +172,18 @@ def _of_size(match: re.Match[str], start: int, rate: float) -> Token:
     return Token("D", start, match.end(), f"{first} by {second}", float(first), second)
 
 
-def _of_color(match: re.Match[str], start: int, rate: float) -> Token | None:
+def _of_color(match: re.Match[str], start: int, rate: float) -> Token:
     text = match["color"]
-    try:
-        digits = text if text.startswith("#") else _from_function(text)
-    except ValueError:
-        return Token("?", start, match.end(), text)
+    digits = text if text.startswith("#") else _from_function(text)
     if len(digits) in (4, 5):
         digits = "#" + "".join(digit * 2 for digit in digits[1:4])
     return Token("C", start, match.end(), digits[:7].upper())
 
 
 def _from_function(text: str) -> str:
-    numbers = [float(number) for number in re.findall(r"-?[\d.]+", text)]
+    numbers = [_plain(number) for number in re.findall(r"-?[\d.]+", text)]
+    if len(numbers) < 3:
+        raise ValueError(text)
     if text.lower().startswith("rgb"):
         return "#" + "".join(f"{min(max(round(number), 0), 255):02X}" for number in numbers[:3])
     hue, full, light = numbers[:3]
@@ -210,7 +216,7 @@ def _of_arrow(match: re.Match[str], start: int, rate: float) -> Token:
     return Token("to", start, match.end(), "to")
 
 
-_MADE: dict[str, Callable[[re.Match[str], int, float], Token | None]] = {
+_MADE: dict[str, Callable[[re.Match[str], int, float], Token]] = {
     "string": _of_string,
     "color": _of_color,
     "bezier": _of_bezier,
@@ -221,7 +227,7 @@ _MADE: dict[str, Callable[[re.Match[str], int, float], Token | None]] = {
     "word": _of_word,
     "sign": _of_sign,
     "arrow": _of_arrow,
-    "other": lambda match, start, rate: Token("?", start, match.end(), match["other"]),
+    "other": lambda match, start, rate: Token(UNKNOWN, start, match.end(), match["other"]),
 }
 
 
@@ -356,9 +362,9 @@ def _named_color(found: list[Token], at: int) -> tuple[Token, int] | None:
     return None
 
 
-def near_spelling(word: str, vocabulary: list[str]) -> str:
+def near_spelling(word: str, vocabulary: Sequence[str]) -> str:
     """The word that is meant by one with a small slip; itself, if none is near."""
-    if len(word) < 4:
+    if not 4 <= len(word) <= MOST_LETTERS_OF_A_WORD:
         return word
     most = 2 if len(word) > 7 else 1
     found = process.extractOne(word, vocabulary, scorer=OSA.distance, score_cutoff=most)

@@ -6,19 +6,21 @@ nothing is meant that cannot be said.
 """
 
 import re
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
-from functools import cache
-from typing import Any
+from functools import cached_property, lru_cache
+
+from pydantic import ValidationError
 
 from ..sentences.language.tokens import SayingError
 from ..sentences.moves.wording import move_text
 from ..sentences.reader import Context, Meaning, move_of, read
 from .bare_values import take_value
-from .changes import Around, changed, is_change
+from .changes import Around, UnfitError, changed, is_change
 from .composing import sentence_of
 from .looks import DOMAINS, in_words_of, sentences_of
 from .moves import SaidMove, take
-from .tokens import MOST_LETTERS, Signs, Token, near_spelling, tokens_of
+from .tokens import MOST_LETTERS, Signs, near_spelling, tokens_of
 from .values import NAMES_OF_PROPERTIES, property_at
 from .ways import longest_at, noise, table, words_of
 
@@ -27,23 +29,66 @@ _OTHERWISE = re.compile(
     r"\b(letter|character|char|word|line)\b (by|after) \b\1\b|\bends? (exactly )?(on|at|by)\b",
     re.IGNORECASE,
 )
-# "filter: ...", which is no name.
-_NAMED = re.compile(r"\s*([^\W\d_]+)[\w-]*\s*:")
-_STYLE_SHEETS = frozenset(
-    ("background", "bottom", "color", "delay", "duration", "filter", "font", "left", "letter",
-     "line", "overflow", "right", "text", "top", "transform")
-)  # fmt: skip
+# "filter: blur(8px)" and "y: 60" have no name in front, as "Spin: letters turn 90" has.
+_STYLE_SHEETS = r"filter|overflow|transform|color|font|[a-z]+(?:-[a-z]+)+"
+_NAMES = "|".join(map(re.escape, sorted(NAMES_OF_PROPERTIES, key=len, reverse=True)))
+_PROPERTY = re.compile(
+    rf"\s*(?:(?:{_STYLE_SHEETS})\s*:|(?:{_NAMES}|left|right|top|bottom|duration|delay)\s*:\s*[-+−.\d])",
+    re.IGNORECASE,
+)
+_QUOTED = re.compile(r"“[^”]*”|\"[^\"]*\"")
 TABLES = ("moves", "times", "eases")
 
 
 @dataclass(frozen=True)
 class Understood:
-    """What a text means: `sentence` in our wording, in full; `assumed`: what of it was not said."""
+    """What a text means: `sentence` in our wording, in full; `assumed`: what of it was not said;
+    `goes_on`: it is a move that was there, as a whole, with what is said of it; `fault`: why our
+    wording does not take it, where it is said in other words."""
 
     meaning: Meaning
     sentence: str
     assumed: tuple[str, ...] = ()
-    is_ours: bool = False  # it was said in our wording
+    goes_on: bool = False
+    fault: SayingError | None = None
+
+
+@dataclass(frozen=True)
+class _Typed:
+    """A line as it is typed, what it is read for, and the move that it may be about."""
+
+    text: str
+    context: Context
+    move: str
+
+    @cached_property
+    def title(self) -> frozenset[str]:
+        """The words of the title."""
+        return frozenset(title_words(self.context.text))
+
+    @cached_property
+    def signs(self) -> Signs:
+        """The line in tokens, small slips mended."""
+        return tokens_of(self.text, self.context.rate, lambda word: _spelled(word, self.title))
+
+    @cached_property
+    def is_otherwise(self) -> bool:
+        """Whether it is better understood otherwise, though our wording would take it: "letter by
+        letter" says an order, and what stands before the colon of "filter: ..." is no name."""
+        plain = _QUOTED.sub("", self.text)
+        return bool(_PROPERTY.match(plain) or _OTHERWISE.search(plain))
+
+    def read(self, sentence: str, only_moves: bool = True) -> Understood:
+        """What a sentence of ours says; SayingError if it says nothing."""
+        context = replace(self.context, may_say=("move",)) if only_moves else self.context
+        meaning = read(sentence, context)
+        if meaning.what == "move":
+            sentence = move_text(move_of(meaning.data), self.context.text)
+        return Understood(meaning, sentence)
+
+    def after_move(self, more: str) -> str:
+        """The move's sentence with more behind it: what is said twice counts the second time."""
+        return f"{self.move.removesuffix('.')}, {more}"
 
 
 def understand(text: str, context: Context, move: str = "") -> tuple[Understood, ...]:
@@ -67,113 +112,133 @@ def understand(text: str, context: Context, move: str = "") -> tuple[Understood,
 
 
 def understand_line(line: str, context: Context, move: str = "") -> Understood:
-    """What one line means; SayingError tells what is not understood."""
-    try:
-        return _in_our_wording(line, context, move)
-    except SayingError as fault:
-        return in_other_words(line, context, move, fault)
+    """What one line means; with the sentence of a move, what it says of that, or else by itself.
+    SayingError tells what is not understood: where the reading that came farthest stops."""
+    order = (_going_on, _by_itself, _as_change, _as_more) if move else _ALONE
+    return _first_of(order, _Typed(line, context, move))
 
 
-def is_in_other_words(text: str) -> bool:
-    """Whether a text is better understood otherwise, though our wording would take it: "letter by
-    letter" says an order, and what stands before the colon of "filter: ..." is no name."""
-    named = _NAMED.match(text)
-    is_property = named is not None and named[1].lower() in (_STYLE_SHEETS | NAMES_OF_PROPERTIES)
-    return is_property or bool(_OTHERWISE.search(text))
+def understand_beside(line: str, context: Context, move: str) -> Understood:
+    """What one line means by itself; or else what it says of a move. SayingError as above."""
+    order = (_by_itself, _going_on, _as_change, _as_look, _as_move, _as_more) if move else _ALONE
+    return _first_of(order, _Typed(line, context, move))
 
 
-def _in_our_wording(text: str, context: Context, move: str) -> Understood:
-    if is_in_other_words(text):
-        raise SayingError("this is said in other words", 0, len(text))
-    if move:
-        whole = f"{move.removesuffix('.')}, {text}"
+def _first_of(order: Sequence["_Attempt"], typed: _Typed) -> Understood:
+    """What the first of some attempts makes of a line."""
+    faults: list[SayingError] = []
+    if not typed.text.strip():
+        order = (_by_itself,)
+    for attempt in (*order, _as_it_stands):
         try:
-            return _understood(read(whole, replace(context, may_say=("move",))), whole, context)
+            found = attempt(typed)
+        except UnfitError:
+            raise
+        except SayingError as fault:
+            faults.append(fault)
+        else:
+            if found is not None:
+                is_ours = attempt in (_by_itself, _going_on, _as_it_stands)
+                fault_of_ours = faults[0] if faults else _said_otherwise(typed)
+                return found if is_ours else replace(found, fault=fault_of_ours)
+    raise max(faults or [_said_otherwise(typed)], key=lambda fault: fault.start)
+
+
+def _said_otherwise(typed: _Typed) -> SayingError:
+    return SayingError("this is not understood", 0, len(typed.text))
+
+
+# Attempts: None where they are not asked; SayingError where they do not understand.
+_Attempt = Callable[[_Typed], Understood | None]
+
+
+def _by_itself(typed: _Typed) -> Understood | None:
+    return None if typed.is_otherwise else typed.read(typed.text, only_moves=False)
+
+
+def _going_on(typed: _Typed) -> Understood | None:
+    if typed.is_otherwise:
+        return None
+    before = len(typed.after_move(""))
+    try:
+        return replace(typed.read(typed.after_move(typed.text)), goes_on=True)
+    except SayingError as fault:  # its place is one in the line
+        places = max(fault.start - before, 0), max(fault.end - before, 0)
+        raise SayingError(str(fault), *places, fault.suggestions) from None
+
+
+def _as_it_stands(typed: _Typed) -> Understood | None:
+    """What is said otherwise, but in no words that are known: as our wording takes it."""
+    return typed.read(typed.text, only_moves=False) if typed.is_otherwise else None
+
+
+def _as_change(typed: _Typed) -> Understood | None:
+    """The move as changes of it make it, which mean nothing by themselves: "twice as slow"."""
+    ways = in_words_of(typed.signs, typed.title, ("changes", "times", "eases"))
+    if not ways:
+        return None
+    data = typed.read(typed.move).meaning.data
+    said = SaidMove(rate=typed.context.rate)
+    for fact in (fact for way in ways for fact in way.means):
+        if is_change(fact):
+            data = changed(data, fact[1:], Around(typed.context.text or "", typed.context.rate))
+        else:
+            take(said, (fact,))
+    try:
+        whole = move_text(move_of(data), typed.context.text)
+    except ValidationError:
+        raise UnfitError(len(typed.text)) from None
+    more = sentence_of(said, going_on=True)
+    whole = f"{whole.removesuffix('.')}, {more}" if more else whole
+    return replace(typed.read(whole), goes_on=True)
+
+
+def _as_look(typed: _Typed) -> Understood | None:
+    """What is said of how things look and where they are."""
+    may_say = tuple(what for what in typed.context.may_say if what != "move")
+    looks = replace(typed, context=replace(typed.context, may_say=may_say))
+    for sentence in sentences_of(typed.signs, typed.title) if may_say else ():
+        try:
+            return looks.read(sentence, only_moves=False)
         except SayingError:
-            pass
-    return replace(_understood(read(text, context), text, context), is_ours=True)
+            continue
+    return None
 
 
-def changed_in_other_words(text: str, context: Context, move: str) -> Understood | None:
-    """A move as changes of it make it, which mean nothing by themselves: "twice as slow"; None if
-    other things are said."""
-    title = frozenset(title_words(context.text))
-    signs = tokens_of(text, context.rate, _spelling(title))
-    return _changed(signs, title, context, move)
+def _as_move(typed: _Typed) -> Understood | None:
+    sentence, assumed = _told_of_move(typed, going_on=False)
+    return _read_of(typed, sentence, assumed) if sentence else None
 
 
-def in_other_words(text: str, context: Context, move: str, fault: SayingError) -> Understood:
-    """What is said in no words of ours; with `move`, of that. SayingError, of which `fault` is one,
-    where that is not understood either."""
-    if "move" not in context.may_say or len(text) > MOST_LETTERS:
-        raise fault
-    title = frozenset(title_words(context.text))
-    signs = tokens_of(text, context.rate, _spelling(title))
-    if not move and (look := _look(signs, title, context)):
-        return look
-    if move and (made := _changed(signs, title, context, move)):
-        return made
-    said = facts_of(signs, title, context.rate, fault)
+def _as_more(typed: _Typed) -> Understood | None:
+    more, assumed = _told_of_move(typed, going_on=True)
+    found = _read_of(typed, typed.after_move(more), assumed) if more else None
+    return found and replace(found, goes_on=True)
+
+
+def _read_of(typed: _Typed, sentence: str, assumed: tuple[str, ...]) -> Understood | None:
+    """What a sentence says that was made of a line. If it says nothing, where it went wrong is no
+    place in the line: None."""
+    try:
+        return replace(typed.read(sentence), assumed=assumed)
+    except SayingError:
+        return None
+
+
+_ALONE = (_by_itself, _as_look, _as_move)
+
+
+def _told_of_move(typed: _Typed, going_on: bool) -> tuple[str, tuple[str, ...]]:
+    """A sentence of ours, and what of it was assumed; empty if nothing moves."""
+    if "move" not in typed.context.may_say:
+        return "", ()
+    said = facts_of(typed.signs, typed.title, typed.context.rate)
     if {"both", "held"} & set(said.marks):
         told = (
             "this comes, and it goes: say each in a sentence of its own, as “fade out from 70 on”"
         )
-        raise SayingError(told, 0, len(text))
-    sentence = sentence_of(said, going_on=bool(move))
-    if sentence is None:
-        raise fault
-    whole = f"{move.removesuffix('.')}, {sentence}" if move else sentence
-    try:
-        meaning = read(whole, replace(context, may_say=("move",)))
-    except SayingError:
-        raise fault from None
-    return replace(_understood(meaning, whole, context), assumed=tuple(said.assumed))
-
-
-def _changed(signs: Signs, title: frozenset[str], context: Context, move: str) -> Understood | None:
-    """A move as changes of it that are said make it; None if other things are said."""
-    ways = in_words_of(signs, title, ("changes", "times", "eases"))
-    if not ways:
-        return None
-    context = replace(context, may_say=("move",))
-    data = read(move, context).data
-    said = SaidMove(rate=context.rate)
-    for way in ways:
-        for fact in way.means:
-            if is_change(fact):
-                data = _with_change(data, fact[1:], signs, context)
-            else:
-                take(said, (fact,))
-    whole = move_text(move_of(data), context.text).removesuffix(".")
-    if more := sentence_of(said, going_on=True):
-        whole = f"{whole}, {more}"
-    return _understood(read(whole, context), whole, context)
-
-
-def _with_change(data: dict[str, Any], change: str, signs: Signs, context: Context) -> Any:
-    try:
-        return changed(data, change, Around(context.text or "", context.rate))
-    except SayingError as fault:  # all of it was understood: it is known by its last word
-        last = signs.tokens[-1]
-        raise SayingError(str(fault), last.start, last.end) from None
-
-
-def _look(signs: Signs, title: frozenset[str], context: Context) -> Understood | None:
-    """What is said of how things look and where they are; None if nothing is."""
-    may_say = tuple(what for what in context.may_say if what != "move")
-    for sentence in sentences_of(signs, title):
-        try:
-            meaning = read(sentence, replace(context, may_say=may_say))
-        except SayingError:
-            continue
-        return _understood(meaning, sentence, context)
-    return None
-
-
-def _understood(meaning: Meaning, text: str, context: Context) -> Understood:
-    if meaning.what == "move":
-        text = move_text(move_of(meaning.data), context.text)
-    return Understood(meaning, text)
+        raise UnfitError(len(typed.text), told)
+    return sentence_of(said, going_on) or "", tuple(said.assumed)
 
 
 def title_words(text: str | None) -> list[str]:
@@ -181,16 +246,16 @@ def title_words(text: str | None) -> list[str]:
     return [word.strip(".,;:!?").lower() for word in (text or "").split()]
 
 
-def facts_of(signs: Signs, title: frozenset[str], rate: float, fault: SayingError) -> SaidMove:
-    """All that ways of speaking say, one after another. What is neither one of them nor without
-    meaning is a fault at its place."""
+def facts_of(signs: Signs, title: frozenset[str], rate: float) -> SaidMove:
+    """All that ways of speaking say, one after another. SayingError at what is neither one of them
+    nor without meaning."""
     said, at = SaidMove(rate=rate), 0
     while at < len(signs.tokens):
-        at = _step(signs, at, title, said, fault)
+        at = _step(signs, at, title, said)
     return said
 
 
-def _step(signs: Signs, at: int, title: frozenset[str], said: SaidMove, fault: SayingError) -> int:
+def _step(signs: Signs, at: int, title: frozenset[str], said: SaidMove) -> int:
     """Takes what begins at a token; where it goes on."""
     way = longest_at(signs, at, TABLES, title)
     of_property = property_at(signs, at)
@@ -199,42 +264,38 @@ def _step(signs: Signs, at: int, title: frozenset[str], said: SaidMove, fault: S
         said.props.append((name, values))
         said.topic = name
         return end
-    if way is None and (end := take_value(said, signs, at)):
-        return end
-    token = signs.tokens[at]
-    if way is not None and not (way.end == at + 1 and token.sign in noise() and not way.means):
+    if way is not None:
         take(said, way.means)
         return way.end
+    if end := take_value(said, signs, at):
+        return end
+    token = signs.tokens[at]
     if token.sign in noise():
         return at + 1
-    raise _not_understood(token, fault)
+    raise SayingError(f"“{token.text}” is not understood here", token.start, token.end)
 
 
-def _not_understood(token: Token, fault: SayingError) -> SayingError:
-    """A fault at a token; the one that is known, if it is there: it says what may be meant."""
-    if token.start == fault.start:
-        return fault
-    return SayingError(f"“{token.text}” is not understood here", token.start, token.end)
-
-
-@cache
+@lru_cache(maxsize=1)
 def vocabulary() -> frozenset[str]:
     """All words that some way of speaking is made of."""
     names = ("changes", *TABLES, *(name for tables in DOMAINS for name in tables))
-    return (
-        frozenset(word for name in names for way in table(name) for word in words_of(way)) | noise()
-    )
+    words = (word for name in names for way in table(name) for word in words_of(way))
+    return frozenset(words) | noise()
 
 
-@cache
-def _spelling(title: frozenset[str]) -> Any:
-    """What gives the one spelling of a word: itself if it is known, else one that is near."""
-    known = sorted(word for word in vocabulary() | title if word.isalpha())
+def _spelled(word: str, title: frozenset[str]) -> str:
+    """The one spelling of a word: itself if it is known, else one that is near."""
+    if word in vocabulary() or word in title:
+        return word
+    mended = near_spelling(word, tuple(sorted(title)))
+    return mended if mended != word else _near(word)
 
-    @cache
-    def spelled(word: str) -> str:
-        if word in vocabulary() or word in title:
-            return word
-        return near_spelling(word, known)
 
-    return spelled
+@lru_cache(maxsize=4096)
+def _near(word: str) -> str:
+    return near_spelling(word, _words())
+
+
+@lru_cache(maxsize=1)
+def _words() -> tuple[str, ...]:
+    return tuple(sorted(word for word in vocabulary() if word.isalpha()))

@@ -10,8 +10,9 @@ On the right what is meant: our wording, with {t} and so on for values, and what
 words ("home", "@way up {p}"), which the readers of this folder know.
 """
 
+import operator
 import re
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
@@ -24,6 +25,10 @@ _SLOTS = {
     "s": r"[SN]s?\d+", "n": r"Ns?\d+",
     "x": r"X\d+", "m": r"[MNSP]s?\d+", "c": r"C\d+", "q": r"Q\d+", "e": r"E\d+",
     "v": r"[NPASTMX]s?\d+", "d": r"D\d+", "h": r"H\d+", "w": r"[a-z][\w’']*",
+}  # fmt: skip
+_SUMS: dict[str, Callable[[float, float], float]] = {
+    "*": operator.mul, "+": operator.add, "/": operator.truediv,
+    "-": lambda number, _: -number,
 }  # fmt: skip
 _UNITS = {"p": " px", "a": "°", "s": " %", "m": " ‰"}
 
@@ -194,17 +199,8 @@ def told(token: Token, kind: str, change: str = "") -> str:
     change = change.removesuffix("!")
     if kind == "m" and token.sign[0] in "SP":
         number *= 10  # a share of the size, in thousandths
-    if change == "-":
-        number = -number
-    elif change == "abs":
-        number = abs(number)
-    elif change[:1] in "*+/":
-        by = float(change[1:]) if change else 0.0
-        number = (
-            {"*": number * by, "+": number + by, "/": number / (by or 1)}[change[0]]
-            if change
-            else number
-        )
+    if change:
+        number = _SUMS[change[0]](number, float(change[1:] or 0))
     text = f"{round(number, 4):g}".replace("-", "−")
     if kind in "tk":
         return f"{text} s" if token.unit == "s" else text

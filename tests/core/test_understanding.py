@@ -22,7 +22,11 @@ MOVE = (
     "letters from 80 below and turned 90°, fade, blur 6, from 50 % of their size, by chance 3, "
     "every 2 shuffled, over 20 spring 0.3"
 )
-MOVES = (MOVE, "letters fade, every 2", "shaken 9/s by 6 px")
+MOVES = (
+    MOVE, "letters fade, every 2", "shaken 9/s by 6 px", "wave 12 px up", "words from off the left",
+    "is (0 % at 0, 100 % at 10) opaque", "letters coloured red by a sweep from 0 % to 20 %",
+    "letters become “HELLO”",
+)  # fmt: skip
 PHRASES = Path(__file__).with_name("other_words.txt")
 _SAMPLES = {
     "t": "12 frames", "k": "12 frames", "p": "20 px", "a": "30°", "s": "40 %", "n": "3", "x": "2x",
@@ -88,6 +92,23 @@ class TablesTest(TestCase):
             with self.subTest(way=way.words):
                 self.assert_understood(way, "{}", moves=MOVES)
 
+    def test_a_change_is_made_or_told_whatever_the_move_is(self):
+        for way, move in product(table("changes"), MOVES):
+            with self.subTest(way=way.words, move=move):
+                try:
+                    meaning(example_of(way.words), move)
+                except SayingError as fault:
+                    self.assertTrue(str(fault))
+
+    def test_what_comes_again_takes_as_long_as_is_said(self):
+        for move, slower in (
+            ("wave 12 px up, every 60", "wave 12 px up, every 120"),
+            ("shaken 8/s by 6 px", "shaken 4/s by 6 px"),
+            ("is (0 % at 0, 100 % at 10) opaque", "is (0 % at 0, 100 % at 20) opaque"),
+        ):
+            with self.subTest(move):
+                self.assertEqual(meaning("twice as slow", move).sentence, meaning(slower).sentence)
+
 
 class PhrasesTest(TestCase):
     """Phrases as strangers would type them, each with a sentence of ours that means the same."""
@@ -117,7 +138,7 @@ class PhrasesTest(TestCase):
             "in the middle",
         ):
             found = meaning(line)
-            self.assertTrue(found.is_ours)
+            self.assertIsNone(found.fault)
             self.assertEqual(found.meaning, read(line, CONTEXT))
 
     def test_what_is_assumed_is_told(self):
@@ -140,6 +161,21 @@ class PhrasesTest(TestCase):
             with self.subTest(line), self.assertRaises(SayingError) as refused:
                 meaning(line)
             self.assertIn("a sentence of its own", str(refused.exception))
+
+    def test_a_name_is_a_name_and_a_property_is_none(self):
+        for name in ("Spin", "Text", "Line", "Left"):
+            with self.subTest(name):
+                line = f"{name}: letters from 100 below"
+                self.assertEqual(meaning(line).meaning, read(line, CONTEXT))
+        for line in ("filter: blur(8px)", "y: 60 → 0", "letter-spacing: .05em"):
+            with self.subTest(line):
+                self.assertNotIn("name", meaning(line).meaning.data)
+
+    def test_numbers_and_colours_beyond_all_sense_are_told(self):
+        many = "9" * 400
+        for text in (f"x {many}", f"rgb({many},0,0)", f"{many}:10 fade", "rgb(1,2)", "fade 😀"):
+            with self.subTest(text[:20]), self.assertRaises(SayingError):
+                meaning(text)
 
     def test_a_small_slip_is_mended(self):
         self.assertEqual(meaning("wrods pop in").sentence, meaning("words pop in").sentence)

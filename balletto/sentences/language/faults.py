@@ -1,9 +1,10 @@
 """What is said of a sentence that is not understood: where, what, and what would do."""
 
-import difflib
 import re
 from collections.abc import Iterable
 from dataclasses import replace
+
+from rapidfuzz import fuzz, process
 
 from .terms import Element, Needed, Reading
 from .tokens import Atom, SayingError
@@ -66,25 +67,30 @@ def _nearest(
 ) -> tuple[str, tuple[str, ...]]:
     """The words from a place on that are most like something that fits here, or else like others,
     and what that is."""
-    known = [*here, *others]
+    low = {words.lower(): words for words in reversed([*here, *others])}
     best: tuple[float, str, tuple[str, ...]] = (0.0, "", ())
     ends = [found.end() for found in _WORD.finditer(text, start)][:_MOST_WORDS]
     for end in ends:
         typed = text[start:end]
-        low = {words.lower(): words for words in reversed(known) if words.lower() != typed.lower()}
-        near = difflib.get_close_matches(typed.lower(), low, MOST_SUGGESTIONS, 0.65)
-        if near:
-            likeness = difflib.SequenceMatcher(None, typed.lower(), near[0]).ratio()
-            if likeness > best[0] + 0.02:
-                best = (likeness, typed, tuple(low[words] for words in near))
-    return best[1], best[2]
+        likely = [each for each in _likest(typed.lower(), low, 65) if each[0] != typed.lower()]
+        if likely and likely[0][1] > best[0] + 2:
+            best = (likely[0][1], typed, tuple(low[words] for words, _ in likely))
+    return best[1], best[2][:MOST_SUGGESTIONS]
+
+
+def _likest(typed: str, known: Iterable[str], cutoff: float) -> list[tuple[str, float]]:
+    """What is most like what was typed, the likest first, each with its likeness from 0 to 100; one
+    more than is suggested, since it may be the same."""
+    scores = process.extract(typed, list(known), scorer=fuzz.ratio, limit=None, score_cutoff=cutoff)
+    found = sorted(((likeness, words) for words, likeness, _ in scores), reverse=True)
+    return [(words, likeness) for likeness, words in found[: MOST_SUGGESTIONS + 1]]
 
 
 def _told(needed: list[Element], raw: str) -> tuple[str, ...]:
     """What may stand there: what is most like what does, else the first of all."""
     words = list(dict.fromkeys(words for element in needed for words in element.told()))
-    near = difflib.get_close_matches(raw.lower(), words, MOST_SUGGESTIONS, 0.6) if raw else []
-    return tuple(near or words[:MOST_SUGGESTIONS])
+    near = [word for word, _ in _likest(raw.lower(), words, 60)] if raw else []
+    return tuple((near or words)[:MOST_SUGGESTIONS])
 
 
 def _with_its_way(atom: Atom) -> tuple[str, ...]:
