@@ -122,6 +122,14 @@ class TextTest(TestCase):
                 scene_from_text(text)
             with self.subTest(text):
                 self.assertIn(line, str(refused.exception))
-        for text in ("x" * 3_000_000, f"{head}{layer}Besides, nowhere.0.at: 3.\n"):
+        odd = (
+            f"{head}{layer.replace('0 to 24', 'inf to nan')}",
+            f"{head.strip()}\nA marker at frame 1.2.3.\n",
+            f"{head.strip()}\nA marker at frame {'9' * 400}.\n",
+            f"{head.strip()}\nIn pictures (3:2) with its own places: “t1” 1.2.3 px left\n",
+            f"{head}{layer}Its way leaves key {'9' * 5000} by 1 px, 2 px.\n",
+            f"{head}{layer}" + "letters rise 10\n" * 20_000,
+        )
+        for text in (*odd, "x" * 3_000_000, f"{head}{layer}Besides, nowhere.0.at: 3.\n"):
             with self.assertRaises(SceneError):
                 made_of(text)

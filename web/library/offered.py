@@ -1,30 +1,19 @@
 """The files that scenes can show or sound: a person's own, and those that ship."""
 
-from typing import NamedTuple
-
+from balletto.intents.situation import ShelfFile
 from balletto.stock import STOCK, StockFile
 
 from .models import MediaFile
+from .store import folder_of
 
 
-class OfferedFile(NamedTuple):
-    """A file as scenes use it; kind: still, video or sound; a sound has no size."""
-
-    name: str
-    title: str
-    kind: str
-    width: int = 0
-    height: int = 0
-    ships: bool = False
-
-
-def files_of(owner_id: int, most: int) -> list[OfferedFile]:
+def files_of(owner_id: int, most: int) -> list[ShelfFile]:
     """The newest files of a person, so many at most, and all that ship."""
     own = MediaFile.objects.filter(owner_id=owner_id)[:most]
     return [*map(_own, own), *map(_shipped, STOCK.values())]
 
 
-def file_named(owner_id: int, name: str) -> OfferedFile | None:
+def file_named(owner_id: int, name: str) -> ShelfFile | None:
     """The file that scenes call so; None if there is none."""
     if name in STOCK:
         return _shipped(STOCK[name])
@@ -32,7 +21,7 @@ def file_named(owner_id: int, name: str) -> OfferedFile | None:
     return own and _own(own)
 
 
-def file_called(owner_id: int, title: str, kind: str) -> OfferedFile | None:
+def file_called(owner_id: int, title: str, kind: str) -> ShelfFile | None:
     """The file of a kind that people call so, with its ending or without; their own come first."""
     own = MediaFile.objects.filter(owner_id=owner_id, kind=kind)
     found = (
@@ -47,9 +36,10 @@ def file_called(owner_id: int, title: str, kind: str) -> OfferedFile | None:
     return next(map(_shipped, ship), None)
 
 
-def _own(file: MediaFile) -> OfferedFile:
-    return OfferedFile(file.name, file.title, file.kind, file.width, file.height)
+def _own(file: MediaFile) -> ShelfFile:
+    path = folder_of(file.owner_id) / file.name
+    return ShelfFile(file.name, file.title, file.kind, file.width, file.height, path=path)
 
 
-def _shipped(file: StockFile) -> OfferedFile:
-    return OfferedFile(file.name, file.title, file.kind, *file.size, ships=True)
+def _shipped(file: StockFile) -> ShelfFile:
+    return ShelfFile(file.name, file.title, file.kind, *file.size, ships=True)

@@ -15,6 +15,7 @@ from django.utils.safestring import SafeString
 
 from balletto.clip.mixing import has_sound
 from balletto.intents import situation
+from balletto.intents.situation import ShelfFile
 from balletto.lettering.families import FAMILIES
 from balletto.lettering.font_files import KINDS as FONT_KINDS
 from balletto.lettering.own_fonts import families_of, fonts_named, missing_fonts
@@ -28,7 +29,7 @@ from balletto.scene.values.tracks import value_at
 from balletto.sentences.scenes.wording import RATE
 from balletto.sentences.wording.pieces import Choice, said
 from balletto.stock.shapes import SHAPES
-from web.library.offered import OfferedFile, files_of
+from web.library.offered import files_of
 from web.library.store import opened
 from web.pictures.looks import address
 from web.projects import history
@@ -82,7 +83,7 @@ def _prominence(title: Title) -> float:
     return title.style.size * float(np.abs(scale).max())
 
 
-def _as_layers(files: list[OfferedFile]) -> list[dict[str, Any]]:
+def _as_layers(files: list[ShelfFile]) -> list[dict[str, Any]]:
     """Files as layers to add: edits with their names."""
     return [
         {"label": file.title, "edit": {"name": "add-file", "file": file.name}} for file in files
@@ -382,7 +383,7 @@ class WorkbenchView:
         return SceneWords(self.document, self.files, self.moment)
 
     @cached_property
-    def files(self) -> list[OfferedFile]:
+    def files(self) -> list[ShelfFile]:
         """The newest files of the owner and all that ship, to be chosen from."""
         return files_of(self.scene.project.owner_id, _MOST_FILES)
 

@@ -7,6 +7,13 @@ from ...scene.values.measures import Measure
 from ...scene.values.quantities import read_quantity
 from ...scene.values.quantity_reader import QuantityContext, QuantityError
 
+NUMBER = r"−?\d{1,12}(?:\.\d{1,12})?"  # as sentences say it
+
+
+def said_plainly(text: str) -> float:
+    """The number that a sentence says: "−12.5"."""
+    return float(text.replace("−", "-"))
+
 
 def number_in(raw: str, measure: Measure, rate: float) -> float | int:
     """A number as it is typed, as it stands in a file; the scene says what it may be."""

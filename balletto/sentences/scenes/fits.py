@@ -9,6 +9,7 @@ from ...scene.layers import Layer
 from ...scene.values import measures
 from ...scene.values.measures import Measure
 from ..language.letters import quoted, unquoted
+from ..language.numbers import NUMBER, said_plainly
 from ..language.tokens import SayingError
 from ..wording.pieces import Choice, NumberPiece, Pieces, joined, said
 
@@ -17,8 +18,8 @@ _WORDS = {"whole": "seen whole", "filled": "filled", "placed": "with its own pla
 FIT = "In {}pictures ({}) {}"
 _FIT = re.compile(r"In (?:\w+ )?pictures \((\d+:\d+)\) ([^:]+?)(?:: (.*?))?\.?")
 _PLACE = re.compile(
-    r"“((?:[^”\\]|\\.)*)” (−?[\d.]+) px (left|right) and (−?[\d.]+) px (above|below), "
-    r"([\d.]+) % large"
+    rf"“((?:[^”\\]|\\.)*)” ({NUMBER}) px (left|right) and ({NUMBER}) px (above|below), "
+    rf"({NUMBER}) % large"
 )
 _SCALE = Measure(" %", scale=100, drag=0.005, step=0.01, low=0.01)
 
@@ -115,14 +116,12 @@ def _read_places(line: str, text: str) -> list[dict[str, Any]]:
             raise SayingError(told, at, at + len(part))
         layer, across, side, down, height, scale = found.groups()
         shift = [_signed(across, side == "left"), _signed(down, height == "above")]
-        places.append({"layer": unquoted(layer), "shift": shift, "scale": _number(scale) / 100})
+        places.append(
+            {"layer": unquoted(layer), "shift": shift, "scale": said_plainly(scale) / 100}
+        )
         at += len(part) + len("; ")
     return places
 
 
-def _number(text: str) -> float:
-    return float(text.replace("−", "-"))
-
-
 def _signed(text: str, is_turned: bool) -> float:
-    return -_number(text) if is_turned else _number(text)
+    return -said_plainly(text) if is_turned else said_plainly(text)

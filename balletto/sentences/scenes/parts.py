@@ -7,6 +7,7 @@ from typing import Any
 
 from ...scene.forms.flurry_starts import THINGS
 from ..language.letters import unquoted
+from ..language.numbers import NUMBER, said_plainly
 from ..language.terms import Reading
 from ..language.tokens import SayingError
 from ..layers.media import media_kinds
@@ -23,10 +24,10 @@ SCENE_LINES = (
 )  # fmt: skip
 _QUOTED = r"“((?:[^”\\]|\\.)*)”"
 _NAMED = re.compile(rf"The scene {_QUOTED}\.?")
-_MARKED = re.compile(rf"A marker (?:{_QUOTED} )?at frame (−?[\d.]+?)\.?")
+_MARKED = re.compile(rf"A marker (?:{_QUOTED} )?at frame ({NUMBER})\.?")
 _WITHIN = re.compile(rf"In the group {_QUOTED}\.?")
 _WAY = re.compile(r"Its way (?=comes|leaves)")
-_HANDLE = re.compile(r"(comes to|leaves) key (\d+) by (−?[\d.]+) px, (−?[\d.]+) px")
+_HANDLE = re.compile(rf"(comes to|leaves) key (\d{{1,6}}) by ({NUMBER}) px, ({NUMBER}) px")
 _BELOW = "Works on all below"
 _REST = {"position": [0, 0, 0], "rotation": [0, 0, 0], "scale": [1, 1]}
 
@@ -42,7 +43,7 @@ def _put_into_scene(line: str, made: Data, context: Context) -> None:
         made["name"] = unquoted(named[1])
     elif marked := _MARKED.fullmatch(line):
         name = {"name": unquoted(marked[1])} if marked[1] is not None else {}
-        at = float(marked[2].replace("−", "-"))
+        at = said_plainly(marked[2])
         made.setdefault("markers", []).append({"at": at, **name})
     elif is_fit(line):
         made.setdefault("fits", []).append(read_fit(line))
@@ -72,13 +73,16 @@ def _bend(line: str, made: Data) -> None:
     """The handles of the way between the keys of a place."""
     position = made.get("transform", {}).get("position")
     keys = position["keys"] if isinstance(position, dict) and "keys" in position else []
+    if other := re.search(r"\w+", _HANDLE.sub("", line.removeprefix("Its way")).replace("and", "")):
+        told = f"“{other[0]}” is not understood here: say it as “leaves key 1 by 30 px, −40 px”"
+        raise SayingError(told, line.find(other[0]), line.find(other[0]) + len(other[0]))
     for found in _HANDLE.finditer(line):
         index, numbers = int(found[2]) - 1, (found[3], found[4])
         if not 0 <= index < len(keys):
             told = f"there is no key {found[2]}: say first where it stands, by keys"
             raise SayingError(told, found.start(), found.end())
         side = "in" if found[1] == "comes to" else "out"
-        keys[index][side] = [float(number.replace("−", "-")) for number in numbers]
+        keys[index][side] = [said_plainly(number) for number in numbers]
 
 
 def _put_media(line: str, made: Data, context: Context) -> None:

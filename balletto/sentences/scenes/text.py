@@ -33,7 +33,7 @@ from .parts import SCENE_LINES, put_line
 from .wording import layer_head, layer_sentences, scene_sentences
 
 Data = dict[str, Any]
-MOST_LETTERS = 2_000_000
+MOST_LETTERS, MOST_LINES = 2_000_000, 10_000
 _INDENT = "    "
 _BESIDES, _AS_USUAL = "Besides, ", "as usual"
 _TITLES = {model.title: kind for kind, model in LAYER_KINDS.items()}
@@ -213,7 +213,11 @@ def scene_from_text(text: str) -> Data:
     understood. Whether the scene can be is for `files.from_data` to say."""
     if len(text) > MOST_LETTERS:
         raise SceneError.at("", f"a text of at most {MOST_LETTERS} letters can be read")
-    return _read_scene(list(enumerate(text.split("\n"), 1)))
+    lines = list(enumerate(text.split("\n"), 1))
+    if len(lines) > MOST_LINES:  # a line takes a thousandth of a second or two
+        told = f"a text of at most {MOST_LINES} lines can be read: use the scene file"
+        raise SceneError.at("", told)
+    return _read_scene(lines)
 
 
 Lines = list[tuple[int, str]]
@@ -341,9 +345,9 @@ def _begun(head: str) -> Data:
 def _number(text: str) -> float | int:
     try:
         number = float(text.replace("−", "-"))
-    except ValueError:
+        return int(number) if number == int(number) else number
+    except (ValueError, OverflowError):
         raise SceneError.at("", f"“{text}” is no frame") from None
-    return int(number) if number == int(number) else number
 
 
 def _name(made: Data) -> None:

@@ -7,8 +7,8 @@ from django.http import Http404, HttpRequest
 
 from balletto.intents.situation import Data, Shelf, ShelfFile, ShelfScene, Situation
 from balletto.scene.document import Scene as SceneDocument
-from web.library.offered import OfferedFile, file_called, file_named
-from web.library.store import folder_of, opened
+from web.library.offered import file_called, file_named
+from web.library.store import opened
 from web.projects import history
 from web.projects.access import own_scene
 from web.projects.models import Revision, Scene
@@ -60,16 +60,10 @@ class OwnShelf(Shelf):
         return opened(data, self._owner_id)
 
     def file_named(self, name: str) -> ShelfFile | None:
-        return self._file(file_named(self._owner_id, name))
+        return file_named(self._owner_id, name)
 
     def file_called(self, title: str, kind: str) -> ShelfFile | None:
-        return self._file(file_called(self._owner_id, title, kind))
-
-    def _file(self, file: OfferedFile | None) -> ShelfFile | None:
-        if file is None:
-            return None
-        path = None if file.ships else folder_of(self._owner_id) / file.name
-        return ShelfFile(*file, path=path)
+        return file_called(self._owner_id, title, kind)
 
     def scene_numbered(self, number: int) -> ShelfScene | None:
         try:

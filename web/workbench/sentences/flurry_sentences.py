@@ -4,13 +4,13 @@ from typing import Any
 
 from django.utils.safestring import SafeString
 
+from balletto.intents.situation import ShelfFile
 from balletto.scene.document import Scene
 from balletto.scene.forms.flurry import PLACE_KINDS
 from balletto.scene.forms.flurry_starts import STARTS
 from balletto.scene.layers.flurry import FlurryLayer
 from balletto.scene.references import THROWN
 from balletto.sentences.layers.flurries import say_flurry
-from web.library.offered import OfferedFile
 
 from .phrases import NOW, Moment, shown, shown_less, shown_tracks
 
@@ -27,7 +27,7 @@ def flurry_sentences(
     return [shown(each, moment) for each in said]
 
 
-def things_of(scene: Scene, files: list[OfferedFile]) -> Things:
+def things_of(scene: Scene, files: list[ShelfFile]) -> Things:
     """What of a scene could be thrown: its layers, and pictures from files."""
     layers = [
         ([{"layer": layer.id}], f"copies of “{layer.called}”")

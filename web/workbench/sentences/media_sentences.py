@@ -6,11 +6,11 @@ from django.urls import reverse
 from django.utils.html import format_html
 from django.utils.safestring import SafeString
 
+from balletto.intents.situation import ShelfFile
 from balletto.picture.pixels.media import MediaError, video
 from balletto.scene.document import Scene
 from balletto.scene.layers import Layer
 from balletto.sentences.layers.media import FILE_KINDS, say_media
-from web.library.offered import OfferedFile
 from web.projects.nesting import scene_of
 
 from .phrases import NOW, Moment, shown, shown_tracks
@@ -19,7 +19,7 @@ _MOST_CHOICES = 40
 
 
 def media_sentences(
-    document: Scene, layer: Layer, files: list[OfferedFile], moment: Moment = NOW
+    document: Scene, layer: Layer, files: list[ShelfFile], moment: Moment = NOW
 ) -> list[SafeString]:
     """What a layer shows or plays, as it is at a moment; `files` are those to choose from."""
     if layer.kind == "scene":
@@ -35,7 +35,7 @@ def media_more(layer: Layer) -> list[SafeString]:
     return shown_tracks(say_media(layer))
 
 
-def file_options(files: list[OfferedFile], kind: str) -> tuple[tuple[str, str], ...]:
+def file_options(files: list[ShelfFile], kind: str) -> tuple[tuple[str, str], ...]:
     """A person's files of a kind, to be chosen from, and those that ship."""
     fitting = [each for each in files if each.kind == kind]
     own = [each for each in fitting if not each.ships][:_MOST_CHOICES]

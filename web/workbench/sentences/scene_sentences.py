@@ -4,13 +4,13 @@ from typing import Any
 
 from django.utils.safestring import SafeString
 
+from balletto.intents.situation import ShelfFile
 from balletto.scene.document import Scene
 from balletto.scene.moving.motion_blur import SHUTTER
 from balletto.scene.starts import USUAL_SIZES
 from balletto.sentences.scenes.fits import say_fits
 from balletto.sentences.scenes.ground import PATH, say_ground
 from balletto.sentences.scenes.wording import say_picture
-from web.library.offered import OfferedFile
 
 from .media_sentences import file_options, frames_of, missing_words
 from .phrases import NOW, Moment, edit_of, shown
@@ -22,7 +22,7 @@ _FROM_FILES = {"still": "still", "video": "clip"}
 class SceneWords:
     """The sentences of a scene; `files` are those that it can lie on, the newest first."""
 
-    def __init__(self, document: Scene, files: list[OfferedFile], moment: Moment = NOW):
+    def __init__(self, document: Scene, files: list[ShelfFile], moment: Moment = NOW):
         self._scene, self._files, self._moment = document, files, moment
 
     @property
