@@ -81,6 +81,7 @@ class Context:
     shape: str = ""
     has_copies: bool = False
     shapes: tuple[str, ...] = ()
+    size: tuple[float, float] = (1920, 1080)
 
 
 def context_of(scene: Scene, layer_id: Any, may_say: tuple[str, ...] = EVERYTHING) -> Context:
@@ -91,7 +92,8 @@ def context_of(scene: Scene, layer_id: Any, may_say: tuple[str, ...] = EVERYTHIN
     rate = float(scene.frames_a_second)
     has_copies = layer is not None and layer.formation is not None
     shapes = tuple(each.name or each.nameless for each in shapes_of(scene))
-    return Context(rate, getattr(layer, "text", None), may_say, kind, shape, has_copies, shapes)
+    text, size = getattr(layer, "text", None), scene.size
+    return Context(rate, text, may_say, kind, shape, has_copies, shapes, size)
 
 
 class Meaning(NamedTuple):
@@ -109,8 +111,8 @@ def all_part_kinds() -> tuple[PartKind, ...]:
 
 
 @cache
-def all_atoms() -> Atoms:
-    """What cuts sentences into atoms, with the words of all that can be said."""
+def _all_phrases() -> tuple[str, ...]:
+    """The words of all that can be said."""
     phrases = [phrase for clause in CLAUSES for phrase in clause.pattern.phrases()]
     for patterns in selector_patterns(nouns()):
         phrases += patterns.phrases()
@@ -127,7 +129,20 @@ def all_atoms() -> Atoms:
     ]
     for pattern in (*place_patterns(), *scene_patterns()):
         phrases += pattern.phrases()
-    return Atoms(phrases, list(quiet_phrases()), SHORT, frozenset(_units()))
+    return tuple(phrases)
+
+
+@cache
+def all_atoms() -> Atoms:
+    """What cuts sentences into atoms, with the words of all that can be said."""
+    return Atoms(list(_all_phrases()), list(quiet_phrases()), SHORT, frozenset(_units()))
+
+
+@cache
+def all_words() -> frozenset[str]:
+    """All words that sentences are made of, in small letters."""
+    phrases = (*_all_phrases(), *quiet_phrases(), *_units())
+    return frozenset(word for phrase in phrases for word in re.findall(r"\w+", phrase.lower()))
 
 
 def _units() -> set[str]:

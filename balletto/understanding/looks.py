@@ -1,39 +1,133 @@
-"""Looks, places and the like as people say them: each way of speaking is a piece of our wording,
-and all of them in a row are a sentence of ours."""
+"""Looks, places, layers and the like as people say them: each way of speaking is a piece of our
+wording, and all of them in a row are a sentence of ours.
 
+What a piece begins with tells where it stands: "^glow" at the head, "+40 %" behind the head without
+a comma; one that ends with "?" stands only where no other is the same but for
+its numbers. What no table knows
+is taken for our own wording, as the name of a font is: whether it is that is for `read` to say.
+"""
+
+import math
 import re
+from collections.abc import Iterator
+from functools import partial
+from operator import attrgetter
+from typing import NamedTuple
 
-from .tokens import Signs
-from .ways import FoundWay, longest_at, noise
+from ..sentences.reader import Context, all_words
+from .tokens import Signs, Token
+from .ways import LOOK_TABLES, FoundWay, longest_at, noise
 
-# What is said together, in the order in which it is tried: the tables of each.
-DOMAINS = (
-    ("windows",), ("effects",), ("places",), ("copies",), ("scenes",), ("styles", "letters"),
-)  # fmt: skip
 _NOTHING = ("note", "")
+_WORD = re.compile(r"[^\W\d_]\w*")
+_OF_PICTURE = re.compile(r"\[(−?[\d.]+) %( of (?:the )?(width|height))\]")
 
 
-def sentences_of(signs: Signs, title: frozenset[str]) -> list[str]:
-    """The sentences of ours that a text may mean, by domain, the usual one first."""
-    told = (_sentence_of(signs, title, tables) for tables in DOMAINS)
-    return [sentence for sentence in told if sentence]
+class SaidLook(NamedTuple):
+    """A sentence of ours that a text may mean, what of it was assumed, and how many words of the
+    text were taken for our wording."""
+
+    sentence: str
+    assumed: tuple[str, ...]
+    as_ours: int
 
 
-def _sentence_of(signs: Signs, title: frozenset[str], tables: tuple[str, ...]) -> str:
-    """What is said in words of some tables; empty if anything else is said."""
-    ways = in_words_of(signs, title, tables) or []
-    used = (token.sign for way in ways for token in signs.tokens[way.first : way.end])
-    if not any(map(_is_word, used)):
-        return ""
-    pieces = [piece for way in ways for piece in way.means if piece not in _NOTHING]
-    return ", ".join(dict.fromkeys(_needed(pieces)))
+def looks_of(signs: Signs, title: frozenset[str], context: Context) -> list[SaidLook]:
+    """What a text may mean: what is in the words of one table before what is taken for our wording
+    in part."""
+    told = (_look_of(signs, title, tables, context) for tables in LOOK_TABLES)
+    return sorted((each for each in told if each), key=attrgetter("as_ours"))
+
+
+def _look_of(
+    signs: Signs, title: frozenset[str], tables: tuple[str, ...], context: Context
+) -> SaidLook | None:
+    """What is said in words of some tables; None if no word of them is said."""
+    found = list(_found(signs, title, tables))
+    used = [way for way in found if isinstance(way, FoundWay)]
+    if not any(_is_word(t.sign) for way in used for t in signs.tokens[way.first : way.end]):
+        return None
+    pieces = [
+        _computed(piece)
+        for way in found
+        for piece in (way.means if isinstance(way, FoundWay) else (way,))
+        if piece not in _NOTHING
+    ]
+    if not pieces:
+        return None
+    ours = [word for way in found if isinstance(way, str) for word in _WORD.findall(way.lower())]
+    if not all(word in all_words() for word in ours):
+        return None
+    needed = _needed(list(dict.fromkeys(pieces)))
+    sentence = _OF_PICTURE.sub(partial(_of_picture, context), _joined(needed))
+    assumed = tuple(piece.strip("+?") for piece in needed if piece.endswith("?"))
+    return SaidLook(sentence, assumed, len(ours))
+
+
+def _found(
+    signs: Signs, title: frozenset[str], tables: tuple[str, ...]
+) -> Iterator[FoundWay | str]:
+    """The ways of some tables in a text, and what stands between them."""
+    at, between = 0, list[Token]()
+    while at < len(signs.tokens):
+        way, token = longest_at(signs, at, tables, title), signs.tokens[at]
+        if way is None and (token.sign[0].isalnum() and (between or token.sign not in noise())):
+            between.append(token)
+        elif between:
+            yield _as_typed(between)
+            between = []
+        if way is not None:
+            yield way
+        at = way.end if way else at + 1
+    if between:
+        yield _as_typed(between)
+
+
+def _as_typed(tokens: list[Token]) -> str:
+    """Words that no table knows, without those at their end that mean nothing."""
+    while tokens[-1].sign in noise():
+        tokens = tokens[:-1]
+    return " ".join(token.text for token in tokens)
 
 
 def _needed(pieces: list[str]) -> list[str]:
-    """Pieces without those that are only likely ("?") where another begins with their word."""
-    sure = {piece.split()[0] for piece in pieces if not piece.endswith("?")}
-    kept = (p for p in pieces if not (p.endswith("?") and p.split()[0] in sure))
-    return [piece.removesuffix("?") for piece in kept]
+    """Pieces without those that are only likely ("?") where another is said."""
+    sure = {_plain(piece) for piece in pieces if not piece.endswith("?")}
+    return [p for p in pieces if not (p.endswith("?") and _plain(p) in sure)]
+
+
+def _plain(piece: str) -> str:
+    """A piece without its numbers and sides."""
+    return re.sub(r"[\d.]+|\b(left|right|above|below)\b", "#", piece.removesuffix("?"))
+
+
+def _joined(pieces: list[str]) -> str:
+    """Pieces in the order in which our wording has them."""
+    pieces = [piece.removesuffix("?") for piece in pieces]
+    heads = [piece[1:] for piece in pieces if piece[0] == "^"]
+    behind = [piece[1:] for piece in pieces if piece[0] == "+"]
+    rest = [piece for piece in pieces if piece[0] not in "^+"]
+    return ", ".join(filter(None, [" ".join([*dict.fromkeys(heads), *behind]), *rest]))
+
+
+def _computed(piece: str) -> str:
+    """A place by an angle, clockwise from straight up, and how far: "@thrown 135° 10 px"; a part of
+    a ring by the hours of a clock: "@clock 9 3"."""
+    if not piece.startswith("@"):
+        return piece
+    angle, far = (float(each.replace("−", "-")) for each in re.findall(r"−?[\d.]+", piece))
+    if piece.startswith("@clock"):
+        first = (angle * 30 + 90) % 360 - 90
+        return f"from {first:g}° on over {(far - angle) * 30 % 360:g}°".replace("-", "−")
+    across, up = math.sin(math.radians(angle)) * far, math.cos(math.radians(angle)) * far
+    side, height = ("right", "left")[across < 0], ("above", "below")[up < 0]
+    return f"+{round(abs(across), 2):g} px {side} and {round(abs(up), 2):g} px {height}"
+
+
+def _of_picture(context: Context, found: re.Match[str]) -> str:
+    """A share of the picture's width or height, in pixels."""
+    side = context.size[["width", "height"].index(found[3])]
+    return f"{round(float(found[1].replace('−', '-')) / 100 * side, 2):g} px"
 
 
 def in_words_of(

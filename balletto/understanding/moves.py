@@ -69,7 +69,7 @@ _CLAUSES = re.compile(
 
 def take(move: SaidMove, facts: tuple[str, ...]) -> None:
     """Takes what ways of speaking mean."""
-    for fact in facts:
+    for fact in filter(None, facts):
         move.topic = next((name for words, name in _TOPICS if words in fact), move.topic)
         if fact.startswith("@"):
             name, _, rest = fact[1:].partition(" ")

@@ -7,17 +7,15 @@ by regular expressions.
 
 import colorsys
 import re
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cache, cached_property
 from itertools import accumulate
 from typing import NamedTuple
 
 import webcolors
-from rapidfuzz import process
-from rapidfuzz.distance import OSA
 
-MOST_LETTERS, MOST_LETTERS_OF_A_WORD = 4000, 30
+MOST_LETTERS = 4000
 UNKNOWN = "Z"  # the sign of what is no word, number or mark
 MOST = 1e9  # of any number: more is not understood
 
@@ -72,9 +70,9 @@ _UNITS: dict[str, tuple[str, str, float]] = {
 _WORDED = {
     "zero": 0, "one": 1, "two": 2, "three": 3, "four": 4, "five": 5, "six": 6, "seven": 7,
     "eight": 8, "nine": 9, "ten": 10, "eleven": 11, "twelve": 12, "thirteen": 13, "fourteen": 14,
-    "fifteen": 15, "sixteen": 16, "eighteen": 18, "twenty": 20, "thirty": 30, "forty": 40,
-    "fifty": 50, "sixty": 60, "seventy": 70, "eighty": 80, "ninety": 90, "hundred": 100,
-    "couple": 2,
+    "fifteen": 15, "sixteen": 16, "seventeen": 17, "eighteen": 18, "nineteen": 19, "twenty": 20,
+    "thirty": 30, "forty": 40, "fifty": 50, "sixty": 60, "seventy": 70, "eighty": 80, "ninety": 90,
+    "hundred": 100, "couple": 2, "dozen": 12,
 }  # fmt: skip
 _TENS = {word: number for word, number in _WORDED.items() if number >= 20 and number < 100}
 _NUMBER = r"[-+−–±]?(?:\d+(?:[.,]\d+)?|\.\d+)"
@@ -86,7 +84,7 @@ _TOKEN = re.compile(
     |(?P<bezier>cubic-?\s?bezier\s*\(?\s*{_NUMBER}\s*,\s*{_NUMBER}\s*,\s*{_NUMBER}\s*,\s*{_NUMBER}\s*\)?)
     |(?P<code>\d\d:\d\d:\d\d:\d\d|\d\d:\d\d:\d\d|\d{1, 4}:\d\d)(?!\d)
     |(?P<half>½|1/2|1/4|¾|3/4)
-    |(?P<sized>\d+\s?[x×]\s?\d+(?=\D|$))
+    |(?P<sized>\d+(?:[x×]|\s[x×]\s)\d+(?=\D|$))
     |(?P<number>{_NUMBER})(?:\s?-?\s?(?P<unit>{_UNIT})(?![\w(])|(?P<times>x)(?!\w))?
     |(?P<word>[^\W\d_][\w’]*(?:'\w+)?)
     |(?P<arrow>→|->|=>|–>|—>)
@@ -274,6 +272,8 @@ def _value_at(found: list[Token], at: int) -> tuple[int, float | None]:
     if word == "minus" and _word(found, at + 1):
         used, value = _value_at(found, at + 1)
         return used + 1, None if value is None else -value
+    if word == "a" and _is_one(found, at):
+        return 1, 1.0
     if word in _PARTS or (word in ("a", "one") and _word(found, at + 1) in _PARTS):
         return _part_at(found, at, 0 if word in _PARTS else 1)
     if (word not in _WORDED and word != "N") or (word == "one" and not _counts(found, at)):
@@ -282,7 +282,20 @@ def _value_at(found: list[Token], at: int) -> tuple[int, float | None]:
     return _and_more(found, at, used, value)
 
 
-_PARTS = {"half": 0.5, "quarter": 0.25}
+_PARTS = {"half": 0.5, "quarter": 0.25, "third": 0.3333}
+_MORE_PARTS = {"halves": 0.5, "quarters": 0.25, "thirds": 0.3333}
+# Before and behind "a second" as long as that; "per second" and "20 a second" are none.
+_LASTING = ("over", "in", "for", "within", "after", "lasting", "of", "during", "takes", "wait")
+_APART = ("later", "apart", "each", "long", "earlier", "between", "delay")
+
+
+def _is_one(found: list[Token], at: int) -> bool:
+    """Whether "a" is a number: "a frame later", "over a second"."""
+    unit, behind = _word(found, at + 1), _word(found, at + 2)
+    if unit in ("frame", "pixel", "degree"):
+        return behind in _APART or unit != "frame" or _word(found, at - 1) in _LASTING[:-1]
+    is_time = unit in ("second", "minute")
+    return is_time and (behind in _APART or (at > 0 and _word(found, at - 1) in _LASTING))
 
 
 def _part_at(found: list[Token], at: int, skipped: int) -> tuple[int, float | None]:
@@ -308,6 +321,8 @@ def _whole_at(found: list[Token], at: int) -> tuple[int, float]:
 def _and_more(found: list[Token], at: int, used: int, value: float) -> tuple[int, float]:
     """What stands behind the whole of a number: "point two", "and a half"."""
     words = [_word(found, at + used + number) for number in range(3)]
+    if words[0] in _MORE_PARTS:
+        return used + 1, value * _MORE_PARTS[words[0]]
     if words[0] == "point" and words[1] in _WORDED:
         return used + 2, value + _WORDED[words[1]] / 10
     return (used + 3, value + 0.5) if words == ["and", "a", "half"] else (used, value)
@@ -328,6 +343,11 @@ def _mended(found: list[Token], known: Callable[[str], str]) -> list[Token]:
     made: list[Token] = []
     at = 0
     while at < len(found):
+        if [token.sign for token in found[at : at + 3]] == ["black", "and", "white"]:
+            last = found[at + 2]
+            made.append(Token("grayscale", found[at].start, last.end, "black and white"))
+            at += 3
+            continue
         color = _named_color(found, at)
         if color is not None:
             token, used = color
@@ -360,12 +380,3 @@ def _named_color(found: list[Token], at: int) -> tuple[Token, int] | None:
             last = found[at + used - 1]
             return Token("C", found[at].start, last.end, color_names()[name]), used
     return None
-
-
-def near_spelling(word: str, vocabulary: Sequence[str]) -> str:
-    """The word that is meant by one with a small slip; itself, if none is near."""
-    if not 4 <= len(word) <= MOST_LETTERS_OF_A_WORD:
-        return word
-    most = 2 if len(word) > 7 else 1
-    found = process.extractOne(word, vocabulary, scorer=OSA.distance, score_cutoff=most)
-    return found[0] if found else word

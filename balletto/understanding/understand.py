@@ -8,7 +8,7 @@ nothing is meant that cannot be said.
 import re
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
-from functools import cached_property, lru_cache
+from functools import cached_property
 
 from pydantic import ValidationError
 
@@ -18,11 +18,12 @@ from ..sentences.reader import Context, Meaning, move_of, read
 from .bare_values import take_value
 from .changes import Around, UnfitError, changed, is_change
 from .composing import sentence_of
-from .looks import DOMAINS, in_words_of, sentences_of
+from .looks import in_words_of, looks_of
 from .moves import SaidMove, take
-from .tokens import MOST_LETTERS, Signs, near_spelling, tokens_of
+from .spelling import spelled
+from .tokens import MOST_LETTERS, Signs, tokens_of
 from .values import NAMES_OF_PROPERTIES, property_at
-from .ways import longest_at, noise, table, words_of
+from .ways import CHANGE_TABLES, MOVE_TABLES, longest_at, noise
 
 # What our wording takes for a unit alone, and is an order as well; and for a start, and is an end.
 _OTHERWISE = re.compile(
@@ -37,7 +38,6 @@ _PROPERTY = re.compile(
     re.IGNORECASE,
 )
 _QUOTED = re.compile(r"“[^”]*”|\"[^\"]*\"")
-TABLES = ("moves", "times", "eases")
 
 
 @dataclass(frozen=True)
@@ -69,7 +69,7 @@ class _Typed:
     @cached_property
     def signs(self) -> Signs:
         """The line in tokens, small slips mended."""
-        return tokens_of(self.text, self.context.rate, lambda word: _spelled(word, self.title))
+        return tokens_of(self.text, self.context.rate, lambda word: spelled(word, self.title))
 
     @cached_property
     def is_otherwise(self) -> bool:
@@ -174,7 +174,7 @@ def _as_it_stands(typed: _Typed) -> Understood | None:
 
 def _as_change(typed: _Typed) -> Understood | None:
     """The move as changes of it make it, which mean nothing by themselves: "twice as slow"."""
-    ways = in_words_of(typed.signs, typed.title, ("changes", "times", "eases"))
+    ways = in_words_of(typed.signs, typed.title, CHANGE_TABLES)
     if not ways:
         return None
     data = typed.read(typed.move).meaning.data
@@ -197,9 +197,10 @@ def _as_look(typed: _Typed) -> Understood | None:
     """What is said of how things look and where they are."""
     may_say = tuple(what for what in typed.context.may_say if what != "move")
     looks = replace(typed, context=replace(typed.context, may_say=may_say))
-    for sentence in sentences_of(typed.signs, typed.title) if may_say else ():
+    for look in looks_of(typed.signs, typed.title, typed.context) if may_say else ():
         try:
-            return looks.read(sentence, only_moves=False)
+            found = looks.read(look.sentence, only_moves=False)
+            return replace(found, assumed=look.assumed)
         except SayingError:
             continue
     return None
@@ -257,7 +258,7 @@ def facts_of(signs: Signs, title: frozenset[str], rate: float) -> SaidMove:
 
 def _step(signs: Signs, at: int, title: frozenset[str], said: SaidMove) -> int:
     """Takes what begins at a token; where it goes on."""
-    way = longest_at(signs, at, TABLES, title)
+    way = longest_at(signs, at, MOVE_TABLES, title)
     of_property = property_at(signs, at)
     if of_property and (way is None or of_property[0] >= way.end):
         end, name, values = of_property
@@ -273,29 +274,3 @@ def _step(signs: Signs, at: int, title: frozenset[str], said: SaidMove) -> int:
     if token.sign in noise():
         return at + 1
     raise SayingError(f"“{token.text}” is not understood here", token.start, token.end)
-
-
-@lru_cache(maxsize=1)
-def vocabulary() -> frozenset[str]:
-    """All words that some way of speaking is made of."""
-    names = ("changes", *TABLES, *(name for tables in DOMAINS for name in tables))
-    words = (word for name in names for way in table(name) for word in words_of(way))
-    return frozenset(words) | noise()
-
-
-def _spelled(word: str, title: frozenset[str]) -> str:
-    """The one spelling of a word: itself if it is known, else one that is near."""
-    if word in vocabulary() or word in title:
-        return word
-    mended = near_spelling(word, tuple(sorted(title)))
-    return mended if mended != word else _near(word)
-
-
-@lru_cache(maxsize=4096)
-def _near(word: str) -> str:
-    return near_spelling(word, _words())
-
-
-@lru_cache(maxsize=1)
-def _words() -> tuple[str, ...]:
-    return tuple(sorted(word for word in vocabulary() if word.isalpha()))

@@ -2,10 +2,11 @@
 
     pop in ; pops in = home ; 0 % of its size ; overshoot
 
-On the left, ways of speaking, parted by " ; ": words, (this|or that), [what may be left out], and
-slots for values: <t> a time, <k> one with its unit, <p> a length, <a> an angle, <s> a share, <n> a
-number, <x> times, <m> thousandths of the size, <c> a colour, <q> words within marks, <e> a curve,
-<d> two sides, <h> so many a second, <w> a word of the title.
+On the left, ways of speaking, parted by " ; ": words, (this|or that), [what may be left out],
+$names of groups of words (groups.txt), and slots for values: <t> a time, <k> one with its unit, <p>
+a length, <a> an angle, <s> a share, <n> a number, <x> times, <m> thousandths of the size, <c> a
+colour, <q> words within marks, <e> a curve, <d> two sides, <h> so many a second, <w> a word of the
+title, <y> any word.
 On the right what is meant: our wording, with {t} and so on for values, and what needs more than
 words ("home", "@way up {p}"), which the readers of this folder know.
 """
@@ -14,28 +15,43 @@ import operator
 import re
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
-from functools import cache
+from functools import cache, lru_cache
 from importlib.resources import files
+from itertools import chain, takewhile
 from typing import NamedTuple
 
 from .tokens import Signs, Token
+
+# The tables of what is said together: of moves, of their changes, and of looks in the order in
+# which they are tried.
+EFFECTS = "glow", "blur", "grade", "shadow", "shutter", "caret", "trail", "smear", "hatch"
+MOVE_TABLES, CHANGE_TABLES = ("moves", "times", "eases"), ("changes", "times", "eases")
+LOOK_TABLES = (
+    ("windows.window",), ("windows.mask",), *((f"effects.{name}",) for name in EFFECTS),
+    ("places",), ("copies",), ("scenes",), ("styles", "letters"),
+    ("styles", "places", "spans"), ("layers.title", "styles", "places", "spans"),
+    ("layers.shape", "places", "spans", "copies"), ("flurries",),
+)  # fmt: skip
+ALL_TABLES = tuple(dict.fromkeys((*MOVE_TABLES, *CHANGE_TABLES, *chain(*LOOK_TABLES))))
 
 _SLOTS = {
     "t": r"[TN]s?\d+", "k": r"Ts?\d+", "p": r"[PN]s?\d+", "a": r"[AN]s?\d+",
     "s": r"[SN]s?\d+", "n": r"Ns?\d+",
     "x": r"X\d+", "m": r"[MNSP]s?\d+", "c": r"C\d+", "q": r"Q\d+", "e": r"E\d+",
     "v": r"[NPASTMX]s?\d+", "d": r"D\d+", "h": r"H\d+", "w": r"[a-z][\w’']*",
+    "y": r"[a-z][\w’']*",
 }  # fmt: skip
 _SUMS: dict[str, Callable[[float, float], float]] = {
-    "*": operator.mul, "+": operator.add, "/": operator.truediv,
+    "*": operator.mul, "+": operator.add, "/": lambda number, by: number / (by or 1),
     "-": lambda number, _: -number,
 }  # fmt: skip
 _UNITS = {"p": " px", "a": "°", "s": " %", "m": " ‰"}
 
 
 class Way(NamedTuple):
-    """One way of speaking: what finds it, and what it means."""
+    """One way of speaking: what finds it, by its first word and whole, and what it means."""
 
+    first: re.Pattern[str]
     pattern: re.Pattern[str]
     means: tuple[str, ...]
     words: str
@@ -50,25 +66,53 @@ class FoundWay:
     means: tuple[str, ...]
 
 
+_PART = re.compile(r"\[\w+\]")
+
+
 @cache
 def table(name: str) -> tuple[Way, ...]:
-    """The ways of a table, as its file says them."""
-    text = files(__package__).joinpath("tables").joinpath(f"{name}.txt").read_text(encoding="utf-8")
-    return tuple(way for line in text.splitlines() for way in _ways(line))
+    """The ways of a table, as its file says them: of the part [glow] alone for "effects.glow"."""
+    return tuple(way for line in _lines_of(name) for way in _ways(line))
+
+
+def _lines_of(name: str) -> list[str]:
+    file, _, part = name.partition(".")
+    text = files(__package__).joinpath("tables").joinpath(f"{file}.txt").read_text(encoding="utf-8")
+    lines = [line.strip() for line in text.splitlines()]
+    if part:
+        lines = lines[lines.index(f"[{part}]") + 1 :]
+        lines = list(takewhile(lambda line: not _PART.fullmatch(line), lines))
+    return lines
+
+
+@cache
+def _groups() -> dict[str, str]:
+    """Words that may stand for each other, by the name of their group."""
+    lines = (line for line in _lines_of("groups") if line and not line.startswith("#"))
+    return {name: words.strip() for name, _, words in (line.partition(" = ") for line in lines)}
 
 
 def _ways(line: str) -> Iterator[Way]:
-    line = line.partition("#!")[0].strip()
     if not line or line.startswith("#"):
         return
     left, _, right = line.partition(" = ")
+    left = re.sub(r"\$(\w+)", lambda group: f"({_groups()[group[1]]})", left)
     means = tuple(part.strip() for part in right.split(" ; ") if part.strip())
     for words in left.split(" ; "):
-        yield Way(re.compile(_compiled(words.strip())), means, words)
+        first, whole = _compiled(words.strip())
+        yield Way(re.compile(first), re.compile(whole), means, words)
 
 
-def _compiled(words: str) -> str:
-    """A way of speaking as a regular expression on the signs of a row, each with a space behind."""
+def _compiled(words: str) -> tuple[str, str]:
+    """A way of speaking as regular expressions on the signs of a row, each with a space behind: of
+    its first word, and of all."""
+    masked = words.replace("\\(", "«").replace("\\)", "»")
+    first = re.sub(r"<(\w)>", lambda slot: _SLOTS[slot[1]], _first_of(masked))
+    return _unmasked(first), _unmasked(_with_slots(_row(masked)))
+
+
+def _with_slots(pattern: str) -> str:
+    """A pattern with groups for its slots: "p", and "p2" for the second of that kind."""
     counts: dict[str, int] = {}
 
     def slot(match: re.Match[str]) -> str:
@@ -77,9 +121,11 @@ def _compiled(words: str) -> str:
         group = name if counts[name] == 1 else f"{name}{counts[name]}"
         return f"(?P<{group}>{_SLOTS[name]})"
 
-    made = _row(words.replace("\\(", "«").replace("\\)", "»"))
-    made = made.replace("«", re.escape("(")).replace("»", re.escape(")"))
-    return re.sub(r"<(\w)>", slot, made)
+    return re.sub(r"<(\w)>", slot, pattern)
+
+
+def _unmasked(pattern: str) -> str:
+    return pattern.replace("«", re.escape("(")).replace("»", re.escape(")"))
 
 
 def _item(item: str) -> str:
@@ -130,19 +176,25 @@ def words_of(way: Way) -> set[str]:
     return found | set(re.findall(r"[a-z][\w’']*", text))
 
 
-@cache
-def _by_first_word(tables: tuple[str, ...]) -> dict[str, tuple[Way, ...]]:
-    """The ways of some tables by the word that they begin with, in the order of the tables; those
-    that begin otherwise are with all, and alone under ""."""
-    ways = [way for name in tables for way in table(name)]
-    firsts = [match[0] if (match := _FIRST.match(way.words)) else "" for way in ways]
-    return {
-        word: tuple(way for way, first in zip(ways, firsts, strict=True) if first in ("", word))
-        for word in {*firsts, ""}
-    }
+def _first_of(words: str) -> str:
+    """The first word of a way of speaking, whichever it is, as a regular expression."""
+    firsts = []
+    for item in _parts_of(words, " "):
+        group = re.fullmatch(r"[\[(](.*)[\])](\??)", item)
+        if group is None:
+            firsts.append(_ended(item).split(" ")[0])
+            break
+        firsts += [_first_of(each) for each in _parts_of(group[1], "|")]
+        if item[0] == "(" and not group[2]:
+            break
+    return "|".join(firsts)
 
 
-_FIRST = re.compile(r"[a-z][\w’']*(?= |$)")
+@lru_cache(maxsize=20_000)
+def _beginning_with(tables: tuple[str, ...], sign: str) -> tuple[Way, ...]:
+    """The ways of some tables that may begin with a sign, in the order of the tables."""
+    ways = (way for name in tables for way in table(name))
+    return tuple(way for way in ways if way.first.fullmatch(sign))
 
 
 def longest_at(
@@ -150,13 +202,14 @@ def longest_at(
 ) -> FoundWay | None:
     """The longest way of some tables that begins at a token; of several alike the first."""
     best: FoundWay | None = None
-    by_word = _by_first_word(tables)
-    for way in by_word.get(row.tokens[at].sign, by_word[""]):
+    sign = row.tokens[at].sign
+    key = re.sub(r"\d+$", "0", sign) if sign[0].isupper() else sign
+    for way in _beginning_with(tables, key):
         match = way.pattern.match(row.signs, row.starts[at])
         if match is None or match.end() == match.start():
             continue
         words = match.groupdict().get("w")
-        if words is not None and not set(words.split()) <= title:
+        if words is not None and not _is_of(words, title, bare=way.words.startswith("<w>")):
             continue
         end = at + match.group().count(" ")
         if best is None or end > best.end:
@@ -164,19 +217,36 @@ def longest_at(
     return best
 
 
+def _is_of(words: str, title: frozenset[str], bare: bool) -> bool:
+    """Whether words are those of a title; alone, "the" is not meant as one."""
+    said = set(words.split())
+    return said <= title and not (bare and said <= noise())
+
+
+_SLOT = re.compile(r"\{([a-z]\d?)([^}]*)\}")
+
+
 def _filled(means: str, match: re.Match[str], row: Signs) -> str:
-    """What is meant, with the values that stand in the row."""
+    """What is meant, with the values that stand in the row; empty if none of its values does."""
+    signs = match.groupdict()
 
     def value(slot: re.Match[str]) -> str:
         name, change = slot[1], slot[2]
-        sign = match.groupdict().get(name)
+        sign = signs.get(name)
         if sign is None:
             return ""
-        if name[0] == "w":
-            return f"“{_as_typed(sign, row)}”"
+        if name[0] in "wy":
+            typed = _as_typed(sign, row)
+            return f"“{typed}”" if name[0] == "w" else typed
+        by = change[1:].removesuffix("!")
+        if by in signs:
+            change = change.replace(by, str(token_of(signs[by], row).value), 1)
         return told(token_of(sign, row), name[0], change)
 
-    return " ".join(re.sub(r"\{(\w\d?)([^}]*)\}", value, means).split())
+    slots = _SLOT.findall(means)
+    if slots and not any(signs.get(name) for name, _ in slots):
+        return ""
+    return " ".join(_SLOT.sub(value, means).split())
 
 
 def _as_typed(words: str, row: Signs) -> str:
@@ -194,13 +264,13 @@ def token_of(sign: str, row: Signs) -> Token:
 def told(token: Token, kind: str, change: str = "") -> str:
     """A value in our wording, as it is needed: `change` is a sum with it ("*2", "+100", "-")."""
     if kind in "cqed":
-        return token.text
+        return token.text.replace(" by ", " columns by ") if change == "!" else token.text
     number, is_bare = token.value, change.endswith("!")
     change = change.removesuffix("!")
     if kind == "m" and token.sign[0] in "SP":
         number *= 10  # a share of the size, in thousandths
-    if change:
-        number = _SUMS[change[0]](number, float(change[1:] or 0))
+    for sign, by in re.findall(r"([-+*/])(-?[\d.]*)", change):
+        number = _SUMS[sign](number, float(by or 0))
     text = f"{round(number, 4):g}".replace("-", "−")
     if kind in "tk":
         return f"{text} s" if token.unit == "s" else text
@@ -210,6 +280,5 @@ def told(token: Token, kind: str, change: str = "") -> str:
 @cache
 def noise() -> frozenset[str]:
     """Words and signs without a meaning of their own."""
-    text = files(__package__).joinpath("tables").joinpath("noise.txt").read_text(encoding="utf-8")
-    lines = (line for line in text.splitlines() if not line.startswith("#"))
+    lines = (line for line in _lines_of("noise") if not line.startswith("#"))
     return frozenset(word for line in lines for word in line.split())

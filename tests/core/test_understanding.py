@@ -10,9 +10,8 @@ from hypothesis import strategies as st
 
 from balletto.sentences.language.tokens import SayingError
 from balletto.sentences.reader import Context, read
-from balletto.understanding.looks import DOMAINS
-from balletto.understanding.understand import TABLES, title_words, understand, understand_line
-from balletto.understanding.ways import table
+from balletto.understanding.understand import title_words, understand, understand_line
+from balletto.understanding.ways import LOOK_TABLES, MOVE_TABLES, table
 
 from .test_saying import near
 
@@ -29,9 +28,9 @@ MOVES = (
 )  # fmt: skip
 PHRASES = Path(__file__).with_name("other_words.txt")
 _SAMPLES = {
-    "t": "12 frames", "k": "12 frames", "p": "20 px", "a": "30°", "s": "40 %", "n": "3", "x": "2x",
+    "t": "12 frames", "k": "12 frames", "p": "20 px", "a": "30°", "s": "40 %", "n": "9", "x": "2x",
     "m": "50", "c": "red", "q": "“Quiet”", "e": "cubic-bezier(0.2, 0, 0.1, 1)", "v": "5",
-    "d": "800x600", "h": "24 fps", "w": "Orbit",
+    "d": "800x600", "h": "24 fps", "w": "Orbit", "y": "Ring",
 }  # fmt: skip
 
 
@@ -67,7 +66,7 @@ class TablesTest(TestCase):
         self.fail(f"{way.words}: {faults}")
 
     def test_ways_of_moving(self):
-        for name in TABLES:
+        for name in MOVE_TABLES:
             # A pause between coming and going is told to be two sentences: see below.
             for way in (way for way in table(name) if "@held" not in "".join(way.means)):
                 with self.subTest(table=name, way=way.words):
@@ -79,9 +78,11 @@ class TablesTest(TestCase):
         frames = (
             "{}", "{}, bold", "glow, {}", "bold, {}", "blur 3 px, {}", "echo of 3 ghosts, {}",
             "mask each word to its box, {}", "8 copies in a ring of 20 px, {}", "uhd, {}",
-            "in the middle, {}", "left: 20 px, {}",
+            "in the middle, {}", "left: 20 px, {}", "round mask, {}", "drop shadow, {}",
+            "scribble fill, {}", "red bar, {}", "half circle, {}", "run along Ring, {}",
+            "grid of 3 by 4 copies, {}", "40 hearts floating up, {}", "the font {}", "shadow, {}",
         )  # fmt: skip
-        for name in (name for tables in DOMAINS for name in tables):
+        for name in dict.fromkeys(name for tables in LOOK_TABLES for name in tables):
             for way in table(name):
                 if way.means != ("note",):
                     with self.subTest(table=name, way=way.words):
