@@ -15,7 +15,7 @@ from balletto.understanding.ways import LOOK_TABLES, MOVE_TABLES, table
 
 from .test_saying import near
 
-TITLE = "The Quiet Orbit"
+TITLE = "The Quiet Orbit of all"
 CONTEXT = Context(text=TITLE, kind="title")
 MOVE = (
     "letters from 80 below and turned 90°, fade, blur 6, from 50 % of their size, by chance 3, "
@@ -28,7 +28,7 @@ MOVES = (
 )  # fmt: skip
 PHRASES = Path(__file__).with_name("other_words.txt")
 _SAMPLES = {
-    "t": "12 frames", "k": "12 frames", "p": "20 px", "a": "30°", "s": "40 %", "n": "9", "x": "2x",
+    "t": "12 frames", "k": "12 frames", "p": "20 px", "a": "30°", "s": "40 %", "n": "18", "x": "2x",
     "m": "50", "c": "red", "q": "“Quiet”", "e": "cubic-bezier(0.2, 0, 0.1, 1)", "v": "5",
     "d": "800x600", "h": "24 fps", "w": "Orbit", "y": "Ring",
 }  # fmt: skip
