@@ -3,6 +3,7 @@
 import re
 
 from .moves import SaidMove
+from .values import pose_of
 
 _WAVE = "by a wave, {} × along the title {}"
 
@@ -25,7 +26,7 @@ def _share_of_size(move: SaidMove) -> str:
 
 def take_wave(move: SaidMove) -> None:
     """Waves along the letters, of the title as a whole, of its size."""
-    if (kind := move.marks.get("wave")) is None:
+    if not (kind := move.marks.get("wave")):
         return
     period = _period(move)
     is_looping = "loop" in move.marks or kind == "size"
@@ -110,17 +111,34 @@ def _glitch(move: SaidMove) -> None:
 
 def _shake(move: SaidMove) -> None:
     marks, is_hard = move.marks, move.marks.get("hard") == "shake"
-    far = _length_told(move) or move.assume("12 px" if is_hard else "6 px")
-    angle = marks.pop("angle", "4°" if is_hard else "")
-    who = f"{move.unit} " if move.unit else ""
-    told = f"{who}shaken {_pace(move, is_hard)} by {far}{f' and {angle}' if angle else ''}"
-    move.ways, move.poses, move.props = [], [], []
-    move.unit = move.lead = move.length = ""
-    move.clauses = [told, *(["smoothly"] if "smoothly" in marks else []), *move.clauses]
-    marks["becomes"] = "yes"
-    if dead := marks.get("dead") or marks.get("dying"):
-        ease, end = " with hold" if "dead" in marks else "", dead if dead != "yes" else "20"
-        move.clauses.append(f"(100 % at 0{ease}, 0 % at {end}) of the way")
+    only = [pose_of(name, values[:1], move)[1] for name, values in move.props if name in ("x", "y")]
+    far = _length_told(move) or (only and " ") or move.assume("12 px" if is_hard else "6 px")
+    angle = marks.get("angle") or ("4°" if is_hard else "")
+    smooth = ["smoothly"] if "smoothly" in marks else []
+    pace, length = _pace(move, is_hard), marks.get("dead") or move.length
+    marks.pop("each", "")
+    move.ways, move.props, move.gap, move.order = [], [], "", ""
+    if "dying" in marks:  # it comes home
+        dying = marks["dying"]
+        move.length = dying if dying != "yes" else move.length or "20"
+        turned = [f"turned {angle}"] if angle else []
+        move.poses, move.lead = [f"{far} right", f"{far} below", *turned], "home"
+        move.clauses += [f"by a shake {pace}", *smooth]
+        return
+    move.length = ""
+    if only:
+        move.poses, move.lead = only, "stay"
+        move.clauses = [f"by a shake {pace}", *smooth, *move.clauses]
+    else:
+        how_far = f"{far} and {angle}" if angle else far
+        told = f"{move.unit} shaken {pace} by {how_far}".strip()
+        move.unit, move.lead, move.poses = "", "", []
+        move.clauses = [told, *smooth, *move.clauses]
+        marks["becomes"] = "yes"
+    if only:
+        move.unit = move.unit or "the whole title"
+    if length and length != "yes":
+        move.clauses.append(f"(100 % at 0 with hold, 0 % at {length}) of the way")
 
 
 def _pace(move: SaidMove, is_hard: bool) -> str:
@@ -138,8 +156,9 @@ def take_chance(move: SaidMove) -> None:
     """What is left to chance."""
     marks = move.marks
     far = marks.get("far", "").removesuffix(" px")
-    if "random" in marks or "gather" in marks:
-        number = far or (marks.get("random") or "300")
+    if {"random", "gather"} & set(marks):
+        number = far or marks.get("random") or "300"
+        marks.used |= {"random", "gather", "chance"}
         move.poses = [p for p in move.poses if not re.search(r"(left|right|above|below)$", p)]
         move.poses[:0] = [f"{number} px right", f"{number} px below"]
         move.clauses.append(f"by chance{_alone(move) if 'random' in marks else ''}")

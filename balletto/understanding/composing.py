@@ -4,7 +4,7 @@ import re
 
 from .by_what import take_chance, take_loudness, take_shake, take_wave
 from .moves import SaidMove
-from .values import PROPERTIES, pose_of
+from .values import PROPERTIES, frames, pose_of
 
 USUAL_GAP, USUAL_WAY = "every 2", "100 px"  # of what is said without a number
 _OPPOSITE = {"left": "right", "right": "left", "above": "below", "below": "above"}
@@ -26,8 +26,12 @@ _VERBS = {"home": "from", "away": "ends", "stay": "is", "": "from"}
 
 def sentence_of(move: SaidMove, going_on: bool = False) -> str | None:
     """The move in our wording; None if nothing of it moves. `going_on`: it changes another."""
+    goes_as_it_came = _goes_as_it_came(move)
     for step in _STEPS:
         step(move)
+    move.poses = list(dict.fromkeys(move.poses or move.weak))
+    if goes_as_it_came:
+        _in_and_out(move)
     if "becomes" not in move.marks and not move.poses and not going_on:
         return None
     _time(move)
@@ -36,7 +40,18 @@ def sentence_of(move: SaidMove, going_on: bool = False) -> str | None:
         parts.insert(0, move.unit)
     if going_on and move.marks.get("among"):
         parts.append(f"of {move.marks['among']}")
+    if any(_AGAIN in pose for pose in move.poses):
+        move.marks.used.add("loop")
+    if move.marks.unused - _SILENT:
+        return None
     return ", ".join(part for part in parts if part) or None
+
+
+# What may be said without that anything is made of it.
+_SILENT = frozenset((
+    "go", "note", "slow", "fast", "hard", "clock", "each", "smoothly", "maybe home", "timed",
+    "rest", "becomes", "whip", "came over",
+))  # fmt: skip
 
 
 def _led(move: SaidMove) -> list[str]:
@@ -45,9 +60,93 @@ def _led(move: SaidMove) -> list[str]:
         return [move.unit] if move.unit else []
     unit = move.unit
     if among := move.marks.get("among"):
-        unit = f"{(unit or 'letters').replace('words', 'each word')} of {among}"
+        unit = f"{(unit or 'words').replace('words', 'each word')} of {among}"
     goes = move.lead == "away" and any(map(_PLACES.search, move.poses))
     return [f"{unit} {'go to' if goes else _VERBS[move.lead]} {', '.join(move.poses)}".strip()]
+
+
+def _goes_as_it_came(move: SaidMove) -> bool:
+    """Whether what pauses goes as it came, or does not say how it goes."""
+    poses, ways, props = move.came
+    goes = (*move.poses[poses:], *move.ways[ways:], *move.props[props:])
+    return all(
+        each in (*move.poses[:poses], *move.ways[:ways], *move.props[:props]) for each in goes
+    )
+
+
+def _in_and_out(move: SaidMove) -> None:
+    """What comes, pauses and goes as it came, as one course."""
+    if "held" not in move.marks or "both" not in move.marks or not move.poses or move.gap:
+        return
+    kind, _, pause = move.marks.pop("held").partition(" ")
+    move.marks.pop("both")
+    come = frames(move.marks["came over"], move.rate)
+    go = come + frames(pause, move.rate) if kind == "for" else frames(pause, move.rate)
+    until = move.marks.get("gone")
+    gone = frames(until, move.rate) if until else go + (frames(move.length, move.rate) or come)
+    times, (ease, move.ease) = (0, come, go, gone), (move.ease, "")
+    move.lead, move.length = "stay", ""
+    if move.poses == ["0 % opaque"] and not ease:
+        keys = ", ".join(f"{v} % at {t:g}" for v, t in zip((0, 100, 100, 0), times, strict=True))
+        move.poses = [f"({keys}) opaque"]
+        return
+    eases = (f" {ease}", "", f" {ease}", "") if ease else ("",) * 4
+    keys = ", ".join(
+        f"{v} % at {t:g}{e}" for v, t, e in zip((100, 0, 0, 100), times, eases, strict=True)
+    )
+    move.lead = "away"
+    move.clauses.append(f"({keys}) of the way")
+
+
+def _there_and_back(move: SaidMove) -> None:
+    """A way to somewhere and back, once: from home, to home."""
+    if "back" not in move.marks or {"wave", "shake", "hop"} & set(move.marks):
+        return
+    if len(move.props) == 1 and len(move.props[0][1]) == 1:
+        name, (value,) = move.props[0]
+        move.props = [(name, [PROPERTIES[name].rest, value, PROPERTIES[name].rest])]
+    elif len(move.ways) == 1 and move.ways[0][2]:
+        _, direction, length = move.ways.pop()
+        far = frames(length.removesuffix(" px"), 1)
+        name = "y" if direction in ("up", "down", "above", "below") else "x"
+        sign = -1 if direction in ("up", "above", "left") else 1
+        move.props.append((name, [0, sign * far, 0]))
+    else:
+        move.marks.used.discard("back")
+
+
+def _writing(move: SaidMove) -> None:
+    """What a hand writes: in all as long as is said, one letter after another."""
+    if "writing" in move.marks and move.length and not move.gap and not move.order:
+        total = frames(move.length, move.rate)
+        move.gap, move.length = f"within {total * 2 / 3:g}", f"{total / 3:g}"
+
+
+def _swept(move: SaidMove) -> None:
+    """What a sweep uncovers, and a light that travels through the letters."""
+    if "wipe" in move.marks:
+        move.poses, move.lead = ["0 % opaque"], "away" if move.lead == "away" else "stay"
+        move.unit = move.unit or "letters"
+        order = f", {move.order}" if move.order else ", from left to right"
+        band = "from 0 % to 0 % at 0 to 100 % at" if move.lead == "away" else (
+            "from 0 % to 100 % at 0 to 100 % at"
+        )  # fmt: skip
+        move.clauses.append(f"by a sweep {band} {_said_length(move, 30)}{order}")
+        move.lead, move.order = "stay", ""
+    elif color := move.marks.get("highlight"):
+        move.poses, move.lead, move.unit = [f"coloured {color}"], "stay", "letters"
+        end = _said_length(move, 60)
+        move.clauses.append(
+            f"by a sweep from 0 % to 20 %, travelling (−40 % at 0, 120 % at {end}), "
+            "soft 15 % behind and 15 % in front"
+        )
+        move.order = ""
+
+
+def _said_length(move: SaidMove, usual: int) -> str:
+    """How long it takes, which is said within its course."""
+    length, move.length = move.length or move.assume(str(usual)), ""
+    return length
 
 
 def _hard_cuts(move: SaidMove) -> None:
@@ -87,6 +186,9 @@ def _usual_values(move: SaidMove) -> None:
         amount = marks.get("amount") or move.assume("300")
         move.lead = marks["tracking"]
         move.poses.append(f"spread by {amount.removesuffix(' ‰')} ‰")
+    if not {"wave", "loud"} & set(marks) and (share := marks.get("share")):
+        move.lead = move.lead or "away"
+        move.poses.append(f"{share} of its size")
     if "creep" in marks and not move.poses and not move.props:
         move.lead = "away"
         move.poses.append("110 % of its size")
@@ -106,6 +208,8 @@ def _places(move: SaidMove) -> None:
     has_from = any(kind == "from" for kind, _, _ in move.ways)
     if has_from and not move.lead:
         move.lead = "home"
+    if move.names("x", "y") and not any(length for _, _, length in move.ways):
+        return
     for kind, direction, length in move.ways:
         side = _OF_WAY.get(direction, direction)
         if kind == "move" and not has_from:
@@ -123,9 +227,9 @@ def _places(move: SaidMove) -> None:
 
 def _turns(move: SaidMove) -> None:
     """Turns of all kinds, clockwise or not; the first of them that was told."""
-    if any(name.startswith("rotation") for name, _ in move.props):
-        return
-    if move.has("turned", "tipped", "swung"):
+    is_told = any(name.startswith("rotation") for name, _ in move.props)
+    if is_told or move.has("turned", "tipped", "swung"):
+        move.marks.used |= {*_TURNS, "axis", "clock"}
         return
     told = next((kind for kind in _TURNS if kind in move.marks), None)
     if told and (pose := _TURNS[told](move)):
@@ -139,7 +243,9 @@ def _angle(move: SaidMove, usual: float) -> float:
 
 def _sign(move: SaidMove) -> int:
     """What comes home turns clockwise to it, what leaves clockwise from it, if nothing is said."""
-    return (1 if move.lead == "away" else -1) * int(move.marks.get("clock", "1"))
+    is_by_chance = bool({"random", "chance", "gather"} & set(move.marks))
+    way_round = int(move.marks.get("clock", "1"))
+    return way_round if move.lead == "away" or is_by_chance else -way_round
 
 
 def _spin(move: SaidMove) -> str:
@@ -172,7 +278,9 @@ def _swing(move: SaidMove) -> str:
 
 
 def _tip(move: SaidMove) -> str:
-    return f"tipped {_signed(_angle(move, 90))}°"
+    axis = "turned" if "clock" in move.marks else "tipped"
+    sign = _sign(move) if axis == "turned" else 1
+    return f"{axis} {_signed(sign * _angle(move, 90))}°"
 
 
 _TURNS = {
@@ -185,10 +293,27 @@ def _signed(number: float) -> str:
     return f"{number:g}".replace("-", "−")
 
 
+_OF_AXIS = {"tipped": "rotation_x", "swung": "rotation_y"}
+
+
+def _turned_as_said(move: SaidMove) -> None:
+    """Turns that are told by values, about the axis and the way round that were told."""
+    axis, clock = move.marks.get("axis"), move.marks.get("clock")
+    for at, (name, values) in enumerate(move.props):
+        if name == "rotation" and axis in _OF_AXIS:
+            move.props[at] = (_OF_AXIS[axis], values)
+        elif name == "rotation" and clock and not isinstance(values[0], tuple):
+            move.props[at] = (name, [abs(value) * int(clock) for value in values])
+
+
 def _properties(move: SaidMove) -> None:
     """Properties from one value to others."""
     for name, values in move.props:
         lead, pose = pose_of(name, values, move)
+        if lead == "stay" and pose.endswith(")") and "loop" in move.marks:
+            pose = f"{pose[:-1]}, {_AGAIN})"
+        elif lead == "stay" and ") " in pose and "loop" in move.marks:
+            pose = pose.replace(") ", f", {_AGAIN}) ", 1)
         if lead == "stay" or not move.lead:
             move.lead = lead or move.lead
         move.poses = [each for each in move.poses if not _is_of(each, name)]
@@ -200,24 +325,32 @@ def _is_of(pose: str, name: str) -> bool:
     return bool(words) and words in pose and not pose.startswith("(")
 
 
+_AGAIN = "after them the keys come again"
 _STEPS = (
-    _hard_cuts, _pace, _usual_values, _colors, take_loudness, take_wave, take_shake, _places,
-    _turns, _properties, take_chance,
+    _hard_cuts, _writing, _pace, _usual_values, _colors, _there_and_back, take_loudness, take_wave,
+    take_shake, _places, _turned_as_said, _turns, _properties, take_chance, _swept,
 )  # fmt: skip
 
 
 def _time(move: SaidMove) -> None:
     """Stagger, length, ease, and the point that it turns about."""
     _stagger(move)
-    if move.gap or move.order:
+    if "within" in move.marks or "outer" in move.marks:
+        units, outer = move.marks.get("within", "lines"), move.marks.get("outer", "10")
+        inner = f"{move.gap or USUAL_GAP} {move.order}".strip()
+        move.clauses.append(f"{units} in turn every {outer} and in each {inner}")
+    elif move.gap or move.order:
         move.clauses.append(f"{move.gap} {move.order}".strip())
+    if there := move.marks.get("there"):
+        move.clauses = [
+            f"{c}, there {there}" if c.startswith("become ") else c for c in move.clauses
+        ]
     if move.length:
         move.clauses.append(f"over {move.length}")
     if move.ease:
         move.clauses.append(move.ease)
     if pivot := move.marks.get("pivot"):
-        of = "the whole title" if move.unit == "the whole title" else "its own box"
-        move.clauses.append(f"about a point {_PIVOTS[pivot]} {of}")
+        move.clauses.append(f"about a point {_PIVOTS[pivot]} its own box")
 
 
 def _stagger(move: SaidMove) -> None:

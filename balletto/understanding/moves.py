@@ -6,6 +6,32 @@ from dataclasses import dataclass, field
 from typing import Any
 
 
+class Marks(dict[str, str]):
+    """What is put together at the end; it knows what of it was not used."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.used: set[str] = set()
+
+    def __contains__(self, name: object) -> bool:
+        self.used.add(str(name))
+        return super().__contains__(name)
+
+    def __getitem__(self, name: str) -> str:
+        self.used.add(name)
+        return super().__getitem__(name)
+
+    def get(self, name: str, default: str = "") -> str:  # type: ignore[override]
+        """What was said of it."""
+        self.used.add(name)
+        return super().get(name, default)
+
+    @property
+    def unused(self) -> set[str]:
+        """What was said, and nothing was made of."""
+        return set(self) - self.used
+
+
 @dataclass
 class SaidMove:
     """A move as far as it was told, in pieces of our wording.
@@ -13,12 +39,14 @@ class SaidMove:
     lead: home, away, stay; poses: where it comes from or goes to; clauses: all else
     ways: kind, direction and length of ways; props: properties with their values
     topic: what was spoken of last, to which values belong that stand alone
-    marks: what is put together at the end; assumed: what was not said and is needed
+    weak: poses that are meant where no others are; marks: what is put together at the end
+    assumed: what was not said and is needed
     """
 
     lead: str = ""
     unit: str = ""
     poses: list[str] = field(default_factory=list)
+    weak: list[str] = field(default_factory=list)
     clauses: list[str] = field(default_factory=list)
     ways: list[tuple[str, str, str]] = field(default_factory=list)
     props: list[tuple[str, list[Any]]] = field(default_factory=list)
@@ -27,9 +55,10 @@ class SaidMove:
     length: str = ""
     gap: str = ""
     order: str = ""
-    marks: dict[str, str] = field(default_factory=dict)
+    marks: Marks = field(default_factory=Marks)
     assumed: list[str] = field(default_factory=list)
     rate: float = 30  # frames a second
+    came: tuple[int, int, int] = (0, 0, 0)  # poses, ways and values of how it comes, if it pauses
 
     def assume(self, text: str) -> str:
         """Text that is needed and was not said."""
@@ -93,12 +122,26 @@ def _take_plain(move: SaidMove, fact: str) -> None:
         move.clauses.append(fact)
     elif first in _BY_FIRST_WORD and rest:
         _BY_FIRST_WORD[first](move, rest)
+    elif fact.endswith("?"):
+        move.weak.append(fact.removesuffix("?"))
     else:
         move.poses.append(fact)
 
 
+def _held(move: SaidMove, rest: str) -> None:
+    """A pause, for or until a time: what comes behind it is how it goes."""
+    move.marks["held"] = rest
+    move.marks["came over"], move.length = move.length or "20", ""
+    move.came = len(move.poses), len(move.ways), len(move.props)
+
+
 def _lead(move: SaidMove, fact: str) -> None:
     if {move.lead, fact} == {"home", "away"}:
+        if "gather" in move.marks:  # what is scattered first
+            move.lead = "home"
+            return
+        move.marks["both"] = "yes"
+    if fact == "away" and move.marks.get("held"):
         move.marks["both"] = "yes"
     move.lead = move.lead if move.lead and fact == "home" else fact
 
@@ -122,6 +165,13 @@ def _order(move: SaidMove, order: str) -> None:
 
 def _over(move: SaidMove, length: str) -> None:
     move.length = length
+
+
+def _within_each(move: SaidMove, units: str) -> None:
+    """What is said from here on is of what is within a word or a line."""
+    move.marks["within"], move.unit = units, "letters"
+    if move.gap:
+        move.marks["outer"], move.gap = move.gap.removeprefix("every "), ""
 
 
 def _becomes(move: SaidMove, text: str) -> None:
@@ -166,6 +216,12 @@ def _way(kind: str) -> Fact:
     return note
 
 
+def _prop(move: SaidMove, rest: str) -> None:
+    """A property with its values in turn: "scale 100 120 100"."""
+    name, *values = rest.split()
+    move.props.append((name, [float(value.strip("°%").replace("−", "-")) for value in values]))
+
+
 def _course(move: SaidMove, rest: str) -> None:
     _, first, last = rest.split(" ", 2)
     move.marks["course"] = f"{first} {last}"
@@ -174,4 +230,5 @@ def _course(move: SaidMove, rest: str) -> None:
 
 _FACTS: dict[str, Fact] = {
     "move": _way("move"), "from": _way("from"), "to": _way("to"), "course": _course,
+    "held": _held, "within": _within_each, "prop": _prop,
 }  # fmt: skip

@@ -6,12 +6,13 @@ from functools import lru_cache
 from rapidfuzz import process
 from rapidfuzz.distance import OSA
 
+from .values import NAMES_OF_PROPERTIES
 from .ways import ALL_TABLES, noise, table, words_of
 
 MOST_LETTERS_OF_A_WORD, FEWEST_LETTERS_MENDED, FEWEST_LETTERS_OF_A_STEM = 30, 4, 3
 _ENDINGS = (
     ("ies", "y"), ("ing", ""), ("ing", "e"), ("ed", ""), ("ed", "e"), ("es", ""), ("s", ""),
-    ("’s", ""), ("'s", ""), ("ly", ""), ("y", ""), ("n't", ""), ("er", ""), ("", "s"), ("", "ly"),
+    ("’s", ""), ("'s", ""), ("ly", ""), ("y", ""), ("n't", ""), ("", "s"), ("", "ly"),
 )  # fmt: skip
 _SPELLINGS = (("our", "or"), ("is", "iz"), ("ys", "yz"), ("tre", "ter"), ("ll", "l"), ("ey", "ay"))
 
@@ -20,7 +21,8 @@ _SPELLINGS = (("our", "or"), ("is", "iz"), ("ys", "yz"), ("tre", "ter"), ("ll", 
 def vocabulary() -> frozenset[str]:
     """All words that some way of speaking is made of."""
     words = (word for name in ALL_TABLES for way in table(name) for word in words_of(way))
-    return frozenset(words) | noise()
+    names = (word for name in NAMES_OF_PROPERTIES for word in name.split())
+    return frozenset(words) | noise() | frozenset(names)
 
 
 def spelled(word: str, title: frozenset[str]) -> str:
@@ -60,8 +62,15 @@ def _words() -> tuple[str, ...]:
 
 def near_spelling(word: str, words: Sequence[str]) -> str:
     """The word that is meant by one with a small slip; itself, if none is near."""
-    if not FEWEST_LETTERS_MENDED <= len(word) <= MOST_LETTERS_OF_A_WORD:
+    if len(word) < FEWEST_LETTERS_MENDED:
+        return _swapped(word, words) if len(word) == FEWEST_LETTERS_OF_A_STEM else word
+    if len(word) > MOST_LETTERS_OF_A_WORD:
         return word
     most = 2 if len(word) > 7 else 1
     found = process.extractOne(word, words, scorer=OSA.distance, score_cutoff=most)
     return found[0] if found else word
+
+
+def _swapped(word: str, words: Sequence[str]) -> str:
+    """The short word whose letters were typed in another order: "teh"."""
+    return next((each for each in words if sorted(each) == sorted(word)), word)

@@ -64,6 +64,8 @@ _UNITS: dict[str, tuple[str, str, float]] = {
     **dict.fromkeys(("%", "percent", "pct", "per cent", "prozent"), ("S", "%", 1)),
     **dict.fromkeys(("em", "ems"), ("M", "‰", 1000)),
     "‰": ("M", "‰", 1),
+    "vw": ("P", "px", 19.2),  # hundredths of a picture of 1920 by 1080
+    "vh": ("P", "px", 10.8),
     **dict.fromkeys(("x", "×", "times", "fold"), ("X", "×", 1)),
     **dict.fromkeys(("hz", "fps", "cps"), ("H", "", 1)),
 }
@@ -82,13 +84,13 @@ _TOKEN = re.compile(
     (?P<string>“[^”]*”|"[^"]*"|‘[^’]*’|'[^']{{2,}}'(?!\w))
     |(?P<color>\#[0-9a-f]{{3,8}}\b|(?:rgb|hsl)a?\([^)]*\))
     |(?P<bezier>cubic-?\s?bezier\s*\(?\s*{_NUMBER}\s*,\s*{_NUMBER}\s*,\s*{_NUMBER}\s*,\s*{_NUMBER}\s*\)?)
-    |(?P<code>\d\d:\d\d:\d\d:\d\d|\d\d:\d\d:\d\d|\d{1, 4}:\d\d)(?!\d)
+    |(?P<code>\d\d:\d\d:\d\d:\d\d|\d\d:\d\d:\d\d|\d{{1,4}}:\d\d)(?!\d)
     |(?P<half>½|1/2|1/4|¾|3/4)
     |(?P<sized>\d+(?:[x×]|\s[x×]\s)\d+(?=\D|$))
     |(?P<number>{_NUMBER})(?:\s?-?\s?(?P<unit>{_UNIT})(?![\w(])|(?P<times>x)(?!\w))?
     |(?P<word>[^\W\d_][\w’]*(?:'\w+)?)
     |(?P<arrow>→|->|=>|–>|—>)
-    |(?P<sign>[,;:.()/+&!?\n]|-|–|—|…)
+    |(?P<sign>[,;:.(){{}}/+&!?\n]|-|–|—|…)
     |(?P<other>\S))""",
     re.VERBOSE | re.IGNORECASE,
 )
@@ -202,7 +204,8 @@ def _of_string(match: re.Match[str], start: int, rate: float) -> Token:
 
 
 def _of_word(match: re.Match[str], start: int, rate: float) -> Token:
-    return Token(match["word"].lower(), start, match.end(), match["word"])
+    word = match["word"].lower()
+    return Token("and" if word == "n" else word, start, match.end(), match["word"])
 
 
 def _of_sign(match: re.Match[str], start: int, rate: float) -> Token:

@@ -234,12 +234,13 @@ def _told_of_move(typed: _Typed, going_on: bool) -> tuple[str, tuple[str, ...]]:
     if "move" not in typed.context.may_say:
         return "", ()
     said = facts_of(typed.signs, typed.title, typed.context.rate)
+    sentence = sentence_of(said, going_on) or ""
     if {"both", "held"} & set(said.marks):
         told = (
             "this comes, and it goes: say each in a sentence of its own, as “fade out from 70 on”"
         )
         raise UnfitError(len(typed.text), told)
-    return sentence_of(said, going_on) or "", tuple(said.assumed)
+    return sentence, tuple(said.assumed)
 
 
 def title_words(text: str | None) -> list[str]:
@@ -254,6 +255,10 @@ def facts_of(signs: Signs, title: frozenset[str], rate: float) -> SaidMove:
     while at < len(signs.tokens):
         at = _step(signs, at, title, said)
     return said
+
+
+# What may stand before a value that belongs to what was spoken of, and where that leads.
+_BEFORE_VALUES = {"from": "home", "to": "", "by": "", "at": ""}
 
 
 def _step(signs: Signs, at: int, title: frozenset[str], said: SaidMove) -> int:
@@ -271,6 +276,10 @@ def _step(signs: Signs, at: int, title: frozenset[str], said: SaidMove) -> int:
     if end := take_value(said, signs, at):
         return end
     token = signs.tokens[at]
+    is_before = token.sign in _BEFORE_VALUES and at + 1 < len(signs.tokens)
+    if is_before and (end := take_value(said, signs, at + 1)):
+        said.lead = said.lead or _BEFORE_VALUES[token.sign]
+        return end
     if token.sign in noise():
         return at + 1
     raise SayingError(f"“{token.text}” is not understood here", token.start, token.end)

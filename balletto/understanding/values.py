@@ -42,7 +42,9 @@ PROPERTIES: dict[str, SaidProperty] = {
     "z": SaidProperty(
         ("z", "translatez", "depth"), "{}", unit=" px", signed=("deeper", "nearer")
     ),
-    "scale": SaidProperty(("scale", "size", "scaling", "scaled"), "{} of its size", **_SHARE),
+    "scale": SaidProperty(
+        ("scale", "size", "scaling", "scaled", "scales"), "{} of its size", **_SHARE
+    ),
     "scale_x": SaidProperty(
         ("scalex", "scale x", "x scale", "width"), "{} of its width", **_SHARE
     ),
@@ -114,7 +116,7 @@ def pose_of(name: str, values: list[Any], move: Any) -> tuple[str, str]:
             return "home", known.words.format(said_value(name, first))
         if first == known.rest:
             return "away", known.words.format(said_value(name, last))
-    length = _frames(move.length, move.rate) or 20
+    length = frames(move.length, move.rate) or 20
     step = length / (len(values) - 1)
     at = ", ".join(f"{said_value(name, v)} at {round(n * step, 3):g}" for n, v in enumerate(values))
     move.length = ""
@@ -123,7 +125,8 @@ def pose_of(name: str, values: list[Any], move: Any) -> tuple[str, str]:
     return "stay", known.words.format(f"({at})")
 
 
-def _frames(length: str, rate: float) -> float:
+def frames(length: str, rate: float) -> float:
+    """A time as it is said, in frames."""
     number = float(re.sub(r"[^\d.]", "", length) or 0)
     return number * rate if length.endswith(" s") else number
 

@@ -131,18 +131,44 @@ def _unmasked(pattern: str) -> str:
 def _item(item: str) -> str:
     """One word, a group of them, or what may be left out."""
     if left_out := re.fullmatch(r"\[(.*)\]\??", item):
-        return f"(?:{'|'.join(_row(each) for each in _parts_of(left_out[1], '|'))})?"
+        return f"(?:{_any_of(left_out[1])})?"
     if group := re.fullmatch(r"\((.*)\)(\??)", item):
-        return f"(?:{'|'.join(_row(each) for each in _parts_of(group[1], '|'))}){group[2]}"
+        return f"(?:{_any_of(group[1])}){group[2]}"
     return f"{_ended(item)} "
+
+
+def _any_of(parts: str) -> str:
+    """Whichever of some parts, what has more words first."""
+    longest_first = sorted(_parts_of(parts, "|"), key=lambda part: -part.count(" "))
+    return "|".join(map(_row, longest_first))
 
 
 def _row(words: str) -> str:
     return "".join(map(_item, _parts_of(words, " ")))
 
 
+@cache
+def _verbs() -> frozenset[str]:
+    lines = (line for line in _lines_of("verbs") if not line.startswith("#"))
+    return frozenset(word for line in lines for word in line.split())
+
+
+def forms_of(verb: str) -> tuple[str, ...]:
+    """A verb as it is conjugated, with some forms besides that nobody writes: "stop", "stops",
+    "stoping", "stopping", "stoped", "stopped"."""
+    stems = {verb.removesuffix("e"), verb + verb[-1]} if verb[-1] not in "aiouy" else {verb}
+    third = verb[:-1] + "ies" if verb[-1] == "y" and verb[-2] not in "aeou" else ""
+    return (
+        verb, f"{verb}s", f"{verb}es", *filter(None, [third]), f"{verb}ing", f"{verb}ed",
+        *(f"{stem}{ending}" for stem in sorted(stems) for ending in ("ing", "ed")),
+    )  # fmt: skip
+
+
 def _ended(word: str) -> str:
-    """A word with endings that may be left out: "drop[s]", "wind[ -]up", "between[ them]"."""
+    """A word with endings that may be left out: "drop[s]", "wind[ -]up", "between[ them]"; a verb
+    in all its forms."""
+    if word in _verbs():
+        return f"(?:{'|'.join(dict.fromkeys(forms_of(word)))})"
     word = re.sub(r"\[ -\]\??", " (?:- )?", word)
     word = re.sub(r"\[([^\]]*)\]\??", lambda m: f"(?:{m[1].replace(':', ' :')})?", word)
     return re.sub(r"\((?!\?)", "(?:", word)
@@ -173,7 +199,8 @@ def words_of(way: Way) -> set[str]:
             found.add(start + rest)
     text = _ENDINGS.sub(" ", text)
     found |= {word[:-1] for word in re.findall(r"[a-z]+(?=\?)", text)}
-    return found | set(re.findall(r"[a-z][\w’']*", text))
+    found |= set(re.findall(r"[a-z][\w’']*", text))
+    return found | {form for word in found & _verbs() for form in forms_of(word)}
 
 
 def _first_of(words: str) -> str:
@@ -223,11 +250,12 @@ def _is_of(words: str, title: frozenset[str], bare: bool) -> bool:
     return said <= title and not (bare and said <= noise())
 
 
-_SLOT = re.compile(r"\{([a-z]\d?)([^}]*)\}")
+_SLOT = re.compile(r"\{([a-z]\d?)([^}]*)\}")  # "{t?}" may be without a value
 
 
 def _filled(means: str, match: re.Match[str], row: Signs) -> str:
-    """What is meant, with the values that stand in the row; empty if none of its values does."""
+    """What is meant, with the values that stand in the row; empty if none of the values that it
+    needs does."""
     signs = match.groupdict()
 
     def value(slot: re.Match[str]) -> str:
@@ -241,10 +269,10 @@ def _filled(means: str, match: re.Match[str], row: Signs) -> str:
         by = change[1:].removesuffix("!")
         if by in signs:
             change = change.replace(by, str(token_of(signs[by], row).value), 1)
-        return told(token_of(sign, row), name[0], change)
+        return told(token_of(sign, row), name[0], change.removeprefix("?"))
 
     slots = _SLOT.findall(means)
-    if slots and not any(signs.get(name) for name, _ in slots):
+    if slots and not any(signs.get(name) or change == "?" for name, change in slots):
         return ""
     return " ".join(_SLOT.sub(value, means).split())
 

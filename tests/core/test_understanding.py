@@ -66,13 +66,15 @@ class TablesTest(TestCase):
         self.fail(f"{way.words}: {faults}")
 
     def test_ways_of_moving(self):
+        frames = (
+            "{}", "fade in, {}", "letters rise 20 px, {}", "shake, {}", "wobble, {}", "pulse, {}",
+            "fade in over 5 frames, {}, fade out", "fade in over 5 frames, hold for 2 frames, {}",
+            "tracking opens, {}", "fade out, {}",
+        )  # fmt: skip
         for name in MOVE_TABLES:
-            # A pause between coming and going is told to be two sentences: see below.
-            for way in (way for way in table(name) if "@held" not in "".join(way.means)):
+            for way in table(name):
                 with self.subTest(table=name, way=way.words):
-                    self.assert_understood(
-                        way, "{}", "fade in, {}", "letters rise 20 px, {}", "shake, {}"
-                    )
+                    self.assert_understood(way, *frames)
 
     def test_ways_of_looks_and_places(self):
         frames = (
@@ -158,7 +160,10 @@ class PhrasesTest(TestCase):
             self.assertEqual(line[fault.start : fault.end], lost)
 
     def test_nothing_is_understood_by_halves(self):
-        for line in ("fade in, hold for 2 s, fade out", "letters fly in, then explode"):
+        for line in (
+            "slide in from the left, hold for 2 s, fade out",
+            "letters fly in, then explode",
+        ):
             with self.subTest(line), self.assertRaises(SayingError) as refused:
                 meaning(line)
             self.assertIn("a sentence of its own", str(refused.exception))

@@ -1,5 +1,6 @@
 """A move that is being said: what clauses tell of it, put together to plain data."""
 
+from collections.abc import Iterator
 from dataclasses import dataclass, field
 from functools import cached_property
 from typing import Any
@@ -92,17 +93,29 @@ class MoveDraft:
         if stagger is not None and "times" not in stagger and "span" not in stagger:
             stagger.setdefault("gap", 2)
         if "amount" not in data and self._is_timed:
-            values = (0, 1) if self.leads == "away" else (1, 0)
-            usual = _AWAY_EASE if self.leads == "away" else _HOME_EASE
-            if self.becomes and not self.pose:
-                usual = _BECOMING_EASE
-            ease = usual if self.ease is None else self.ease
-            first: dict[str, Any] = {"at": 0, "value": values[0]}
-            if ease != "linear":
-                first["ease"] = ease
-            length = LENGTH if self.length is None else self.length
-            data["amount"] = {"keys": [first, {"at": length, "value": values[1]}]}
+            data["amount"] = self._amount()
+        elif "amount" not in data and self.ease not in (None, "linear"):
+            self._ease_courses()
         return data
+
+    def _amount(self) -> dict[str, Any]:
+        """The way home or away, in a time."""
+        values = (0, 1) if self.leads == "away" else (1, 0)
+        usual = _AWAY_EASE if self.leads == "away" else _HOME_EASE
+        if self.becomes and not self.pose:
+            usual = _BECOMING_EASE
+        ease = usual if self.ease is None else self.ease
+        first: dict[str, Any] = {"at": 0, "value": values[0]}
+        if ease != "linear":
+            first["ease"] = ease
+        length = LENGTH if self.length is None else self.length
+        return {"keys": [first, {"at": length, "value": values[1]}]}
+
+    def _ease_courses(self) -> None:
+        """An ease that is said behind courses is that of all their keys which have none."""
+        for course in _courses_in(self.pose):
+            for key in course["keys"][:-1]:
+                key.setdefault("ease", self.ease)
 
     @cached_property
     def _is_timed(self) -> bool:
@@ -115,6 +128,12 @@ class MoveDraft:
         if any(SELECTOR_KINDS[selector.of.kind].says_when for selector in self.selectors):
             return False
         return self.leads in ("home", "away") or not self.selectors
+
+
+def _courses_in(pose: dict[str, Any]) -> Iterator[dict[str, Any]]:
+    for value in pose.values():
+        if isinstance(value, dict):
+            yield from [value] if "keys" in value else _courses_in(value)
 
 
 def _felt(selector: dict[str, Any]) -> dict[str, Any]:

@@ -56,29 +56,43 @@ class MoveReader:
         return True
 
     _touched: tuple[str, ...] = ()
+    _open: int = 0
 
     # Selectors
 
     def _selector(self) -> bool:
         selectors = self.draft.selectors
-        if selectors and selectors[-1].step(self.reading):
-            self._touched = (f"reach[{len(selectors) - 1}]",)
+        if selectors and selectors[self._open].step(self.reading):
+            self._touched = (f"reach[{self._open}]",)
             return True
         start = self.reading.at
         joined: ReadValues = {}
-        if selectors:
-            COMBINE.take(self.reading, joined)
+        is_another = bool(selectors) and COMBINE.take(self.reading, joined)
         Literal("by").take(self.reading, {})
         for patterns in selector_patterns(nouns()):
             for head in patterns.heads:
                 values = head.match(self.reading)
                 if values is not None:
-                    read = SelectorRead(patterns, {**values, **joined}, set(values))
-                    selectors.append(read)
-                    self._touched = (f"reach[{len(selectors) - 1}]",)
+                    self._begin(
+                        SelectorRead(patterns, {**values, **joined}, set(values)), is_another
+                    )
                     return True
         self.reading.at = start
         return False
+
+    def _begin(self, read: SelectorRead, is_another: bool) -> None:
+        """A selector that is said first, or once more: then it changes the one that was said, if it
+        is not joined to that ("times a wave")."""
+        selectors = self.draft.selectors
+        same = [at for at, said in enumerate(selectors) if said.of is read.of and not is_another]
+        if same:
+            self._open = same[-1]
+            read.values = {**selectors[self._open].values, **read.values}
+            selectors[self._open] = read
+        else:
+            self._open = len(selectors)
+            selectors.append(read)
+        self._touched = (f"reach[{self._open}]",)
 
     # What it becomes
 
