@@ -5,7 +5,7 @@ import re
 from .moves import SaidMove
 from .values import pose_of
 
-_WAVE = "by a wave, {} × along the title {}"
+_WAVE = "by a wave, 1 × along the title {}"
 
 
 def take_loudness(move: SaidMove) -> None:
@@ -42,7 +42,7 @@ def _length_told(move: SaidMove) -> str:
 def _wave_along(move: SaidMove, pace: list[str]) -> None:
     move.unit = move.unit or "letters"
     move.poses, move.lead = [f"{_length_told(move) or '12 px'} above"], "stay"
-    move.clauses += [_WAVE.format(1, move.order or "in reading order"), *pace]
+    move.clauses += [_WAVE.format(move.order or "in reading order"), *pace]
     move.order = ""
 
 
@@ -70,7 +70,7 @@ def _wave_of_turn(move: SaidMove, pace: list[str]) -> None:
 def _wave_whole(move: SaidMove, pose: str, pace: list[str]) -> None:
     move.unit = move.unit or "the whole title"
     move.poses, move.lead = [pose], "stay"
-    move.clauses += [_WAVE.format(0, "in reading order"), *pace]
+    move.clauses += ["by a wave", *pace]
 
 
 _WAVES = {

@@ -153,6 +153,58 @@ def _mirrored(move: Data, told: str, around: Around) -> None:
     pose[name] = -pose[name]  # KeyError where there is none
 
 
+_SIDE_OF = {"left": ("x", -1), "right": ("x", 1), "above": ("y", -1), "below": ("y", 1)}
+
+
+def _side(move: Data, told: str, around: Around) -> None:
+    """From or to another side, as far as it went."""
+    pose, (name, sign) = move["pose"], _SIDE_OF[told]
+    if "off" in pose:
+        pose["off"] = {"above": "top", "below": "bottom"}.get(told, told)
+        return
+    far = max(abs(pose.pop("x", 0)), abs(pose.pop("y", 0)))
+    if not far:
+        raise ValueError(told)
+    pose[name] = sign * far
+
+
+def _diagonal(move: Data, told: str, around: Around) -> None:
+    """From one side as well, as far as it goes up or down."""
+    move["pose"]["x"] = _SIDE_OF[told][1] * abs(move["pose"]["y"])
+
+
+def _clock(move: Data, told: str, around: Around) -> None:
+    """The way round that it turns: home clockwise from below nothing."""
+    keys, pose = _keys(move), move["pose"]
+    comes_home = keys[-1]["value"] == 0
+    pose["rotation"] = abs(pose["rotation"]) * int(told) * (-1 if comes_home else 1)
+
+
+def _more(move: Data, told: str, around: Around) -> None:
+    """So much farther, in the unit that is told: "20 px", "−10°"."""
+    by = float(told.split(" ")[0].rstrip("°").replace("−", "-"))
+    names = ("rotation", "rotation_x", "rotation_y") if "°" in told else ("x", "y", "z")
+    pose = move["pose"]
+    name = next((name for name in names if name in pose), "")
+    pose[name] = _round(pose[name] + (by if pose[name] >= 0 else -by))
+
+
+def _longer(move: Data, told: str, around: Around) -> None:
+    keys = _keys(move)
+    last, first = keys[-1]["at"], keys[0]["at"]
+    length = last - first + _frames(told, around.rate)
+    if length <= 0:
+        raise ValueError(told)
+    _length(move, str(length / (last - first)), around)
+
+
+def _in_full(move: Data, told: str, around: Around) -> None:
+    """Each unit begins when the one before it has ended."""
+    keys = _keys(move)
+    move["stagger"]["gap"] = keys[-1]["at"] - keys[0]["at"]
+    move["stagger"].pop("span", None)
+
+
 def _turned_round(move: Data, told: str, around: Around) -> None:
     """In goes out, as it came."""
     times = [key["at"] for key in _keys(move)]
@@ -209,5 +261,6 @@ _CHANGES: dict[str, Callable[[Data, str, Around], None]] = {
     "slower": _slower, "length": _length, "stiffer": _stiffer, "wider": _wider, "later": _later,
     "ends": _ends, "farther": _farther, "mirrored": _mirrored, "turned": _turned_round,
     "reversed": _reversed, "seed": _seed, "loop": _loop, "often": _often, "without": _without,
-    "together": _together,
+    "together": _together, "side": _side, "diagonal": _diagonal, "clock": _clock, "more": _more,
+    "more-long": _longer, "in-full": _in_full,
 }  # fmt: skip

@@ -34,7 +34,7 @@ def sentence_of(move: SaidMove, going_on: bool = False) -> str | None:
         _in_and_out(move)
     if "becomes" not in move.marks and not move.poses and not going_on:
         return None
-    _time(move)
+    _time(move, going_on)
     parts = [*(_led(move) if move.poses or not going_on else []), *move.clauses]
     if going_on and not move.poses and move.unit:
         parts.insert(0, move.unit)
@@ -50,7 +50,7 @@ def sentence_of(move: SaidMove, going_on: bool = False) -> str | None:
 # What may be said without that anything is made of it.
 _SILENT = frozenset((
     "go", "note", "slow", "fast", "hard", "clock", "each", "smoothly", "maybe home", "timed",
-    "rest", "becomes", "whip", "came over",
+    "maybe away", "rest", "becomes", "whip", "came over",
 ))  # fmt: skip
 
 
@@ -60,7 +60,9 @@ def _led(move: SaidMove) -> list[str]:
         return [move.unit] if move.unit else []
     unit = move.unit
     if among := move.marks.get("among"):
-        unit = f"{(unit or 'words').replace('words', 'each word')} of {among}"
+        is_range = among.startswith("letters")
+        unit = unit or ("letters" if is_range else "words")
+        unit = f"{unit.replace('words', 'each word')} of {among}"
     goes = move.lead == "away" and any(map(_PLACES.search, move.poses))
     return [f"{unit} {'go to' if goes else _VERBS[move.lead]} {', '.join(move.poses)}".strip()]
 
@@ -151,8 +153,9 @@ def _said_length(move: SaidMove, usual: int) -> str:
 
 def _hard_cuts(move: SaidMove) -> None:
     """Letters that are there at once, as a typewriter has them; so many a second."""
-    if not move.lead and move.marks.pop("maybe home", ""):
-        move.lead = "home"
+    for lead in ("home", "away"):
+        if not move.lead and move.marks.pop(f"maybe {lead}", ""):
+            move.lead = lead
     cps = move.marks.pop("cps", None)
     if move.marks.get("hard") == "yes":
         move.length, move.ease = "1", "hold"
@@ -332,9 +335,9 @@ _STEPS = (
 )  # fmt: skip
 
 
-def _time(move: SaidMove) -> None:
+def _time(move: SaidMove, going_on: bool) -> None:
     """Stagger, length, ease, and the point that it turns about."""
-    _stagger(move)
+    _stagger(move, going_on)
     if "within" in move.marks or "outer" in move.marks:
         units, outer = move.marks.get("within", "lines"), move.marks.get("outer", "10")
         inner = f"{move.gap or USUAL_GAP} {move.order}".strip()
@@ -353,13 +356,13 @@ def _time(move: SaidMove) -> None:
         move.clauses.append(f"about a point {_PIVOTS[pivot]} its own box")
 
 
-def _stagger(move: SaidMove) -> None:
+def _stagger(move: SaidMove, going_on: bool) -> None:
     overlap = move.marks.get("overlap")
     if overlap and not move.gap:
         move.length = move.length or "20"
         share = 0.5 if overlap == "half" else _number(overlap) / 100
         move.gap = f"every {round(_number(move.length) * (1 - share), 3):g}"
-    is_by_turns = "each" in move.marks or move.order
+    is_by_turns = "each" in move.marks or (bool(move.order) and not going_on)
     if is_by_turns and not move.gap and move.unit != "the whole title":
         move.gap = move.assume(USUAL_GAP)
         move.unit = move.unit or "letters"

@@ -5,6 +5,8 @@ from collections.abc import Callable
 from dataclasses import dataclass, field
 from typing import Any
 
+from ..scene.letters.characters import characters_of
+
 
 class Marks(dict[str, str]):
     """What is put together at the end; it knows what of it was not used."""
@@ -58,6 +60,7 @@ class SaidMove:
     marks: Marks = field(default_factory=Marks)
     assumed: list[str] = field(default_factory=list)
     rate: float = 30  # frames a second
+    text: str = ""  # of the title
     came: tuple[int, int, int] = (0, 0, 0)  # poses, ways and values of how it comes, if it pauses
 
     def assume(self, text: str) -> str:
@@ -191,6 +194,7 @@ def _gap_of(words: str) -> Fact:
 _ALONE: dict[str, Fact] = {
     **dict.fromkeys(("home", "away", "stay"), _lead),
     "home?": lambda move, fact: _mark("maybe home")(move, ""),
+    "away?": lambda move, fact: _mark("maybe away")(move, ""),
     "each": lambda move, fact: _mark("each")(move, ""),
     "smoothly?": lambda move, fact: _mark("smoothly")(move, ""),
     "note": lambda move, fact: None,
@@ -216,6 +220,21 @@ def _way(kind: str) -> Fact:
     return note
 
 
+def _ordinal(move: SaidMove, rest: str) -> None:
+    """A word or a letter by its place in the title: "word 2", "letter -1"."""
+    unit, place = rest.split()
+    words = move.text.split()
+    try:
+        if unit == "word":
+            at = int(place)
+            move.marks["among"] = f"“{words[at - 1 if at > 0 else at]}”"
+        else:
+            number = 1 if place == "1" else len(characters_of(move.text))
+            move.marks["among"] = f"letters {number} to {number}"
+    except IndexError:
+        move.marks["no such"] = rest  # which nothing can be made of
+
+
 def _prop(move: SaidMove, rest: str) -> None:
     """A property with its values in turn: "scale 100 120 100"."""
     name, *values = rest.split()
@@ -230,5 +249,5 @@ def _course(move: SaidMove, rest: str) -> None:
 
 _FACTS: dict[str, Fact] = {
     "move": _way("move"), "from": _way("from"), "to": _way("to"), "course": _course,
-    "held": _held, "within": _within_each, "prop": _prop,
+    "ordinal": _ordinal, "held": _held, "within": _within_each, "prop": _prop,
 }  # fmt: skip

@@ -277,6 +277,12 @@ def _value_at(found: list[Token], at: int) -> tuple[int, float | None]:
         return used + 1, None if value is None else -value
     if word == "a" and _is_one(found, at):
         return 1, 1.0
+    if (
+        word in ("a", "one")
+        and _word(found, at + 1) in ("full", "whole")
+        and _is_unit(found, at + 2)
+    ):
+        return 2, 1.0
     if word in _PARTS or (word in ("a", "one") and _word(found, at + 1) in _PARTS):
         return _part_at(found, at, 0 if word in _PARTS else 1)
     if (word not in _WORDED and word != "N") or (word == "one" and not _counts(found, at)):

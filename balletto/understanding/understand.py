@@ -114,13 +114,17 @@ def understand(text: str, context: Context, move: str = "") -> tuple[Understood,
 def understand_line(line: str, context: Context, move: str = "") -> Understood:
     """What one line means; with the sentence of a move, what it says of that, or else by itself.
     SayingError tells what is not understood: where the reading that came farthest stops."""
-    order = (_going_on, _by_itself, _as_change, _as_more) if move else _ALONE
+    order = (_sooner, _going_on, _by_itself, _as_change, _as_more) if move else _ALONE
     return _first_of(order, _Typed(line, context, move))
 
 
 def understand_beside(line: str, context: Context, move: str) -> Understood:
     """What one line means by itself; or else what it says of a move. SayingError as above."""
-    order = (_by_itself, _going_on, _as_change, _as_look, _as_move, _as_more) if move else _ALONE
+    order = (
+        (_sooner, _by_itself, _going_on, _as_change, _as_look, _as_move, _as_more)
+        if move
+        else _ALONE
+    )
     return _first_of(order, _Typed(line, context, move))
 
 
@@ -152,6 +156,16 @@ def _said_otherwise(typed: _Typed) -> SayingError:
 _Attempt = Callable[[_Typed], Understood | None]
 
 
+def _sooner(typed: _Typed) -> Understood | None:
+    """What is better understood so than as our wording would take it: "drop the fade" is no fall,
+    "rotate it 10 degrees" is how the layer stands."""
+    for tables, attempt in ((("sooner.changes",), _as_change), (("sooner.looks",), _as_look)):
+        ways = in_words_of(typed.signs, typed.title, tables)
+        if ways and (attempt is _as_look or typed.move):
+            return attempt(typed)
+    return None
+
+
 def _by_itself(typed: _Typed) -> Understood | None:
     return None if typed.is_otherwise else typed.read(typed.text, only_moves=False)
 
@@ -177,20 +191,19 @@ def _as_change(typed: _Typed) -> Understood | None:
     ways = in_words_of(typed.signs, typed.title, CHANGE_TABLES)
     if not ways:
         return None
-    data = typed.read(typed.move).meaning.data
-    said = SaidMove(rate=typed.context.rate)
-    for fact in (fact for way in ways for fact in way.means):
-        if is_change(fact):
-            data = changed(data, fact[1:], Around(typed.context.text or "", typed.context.rate))
-        else:
-            take(said, (fact,))
+    facts = [fact for way in ways for fact in way.means]
+    said = SaidMove(rate=typed.context.rate, text=typed.context.text or "")
+    take(said, tuple(fact for fact in facts if not is_change(fact)))
+    more = sentence_of(said, going_on=True)
+    data = typed.read(typed.after_move(more) if more else typed.move).meaning.data
+    around = Around(typed.context.text or "", typed.context.rate)
+    for fact in filter(is_change, facts):
+        data = changed(data, fact[1:], around)
     try:
         whole = move_text(move_of(data), typed.context.text)
     except ValidationError:
         raise UnfitError(len(typed.text)) from None
-    more = sentence_of(said, going_on=True)
-    whole = f"{whole.removesuffix('.')}, {more}" if more else whole
-    return replace(typed.read(whole), goes_on=True)
+    return Understood(Meaning("move", data), whole, goes_on=True)
 
 
 def _as_look(typed: _Typed) -> Understood | None:
@@ -226,14 +239,14 @@ def _read_of(typed: _Typed, sentence: str, assumed: tuple[str, ...]) -> Understo
         return None
 
 
-_ALONE = (_by_itself, _as_look, _as_move)
+_ALONE = (_sooner, _by_itself, _as_look, _as_move)
 
 
 def _told_of_move(typed: _Typed, going_on: bool) -> tuple[str, tuple[str, ...]]:
     """A sentence of ours, and what of it was assumed; empty if nothing moves."""
     if "move" not in typed.context.may_say:
         return "", ()
-    said = facts_of(typed.signs, typed.title, typed.context.rate)
+    said = facts_of(typed.signs, typed.title, typed.context)
     sentence = sentence_of(said, going_on) or ""
     if {"both", "held"} & set(said.marks):
         told = (
@@ -248,10 +261,10 @@ def title_words(text: str | None) -> list[str]:
     return [word.strip(".,;:!?").lower() for word in (text or "").split()]
 
 
-def facts_of(signs: Signs, title: frozenset[str], rate: float) -> SaidMove:
+def facts_of(signs: Signs, title: frozenset[str], context: Context) -> SaidMove:
     """All that ways of speaking say, one after another. SayingError at what is neither one of them
     nor without meaning."""
-    said, at = SaidMove(rate=rate), 0
+    said, at = SaidMove(rate=context.rate, text=context.text or ""), 0
     while at < len(signs.tokens):
         at = _step(signs, at, title, said)
     return said

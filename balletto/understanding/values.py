@@ -149,7 +149,7 @@ _CHAIN = re.compile(
     r"((?: (?:to|, then|, back to|then|down to|up to|- to)"
     rf"(?: (?:y|x|scale|blur|opacity|rotate|\())? {_VALUE}(?: \))?)+)"
 )
-_SINGLE = re.compile(rf"(?:: |of |by |is |to |= |\( )?({_VALUE})(?: \))?")
+_SINGLE = re.compile(rf"(?:: |of |by |is |to |at |from |= |\( )*({_VALUE})(?: \))?")
 _VALUES = re.compile(_VALUE)
 
 

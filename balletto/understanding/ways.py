@@ -25,10 +25,13 @@ from .tokens import Signs, Token
 # The tables of what is said together: of moves, of their changes, and of looks in the order in
 # which they are tried.
 EFFECTS = "glow", "blur", "grade", "shadow", "shutter", "caret", "trail", "smear", "hatch"
-MOVE_TABLES, CHANGE_TABLES = ("moves", "times", "eases"), ("changes", "times", "eases")
+MOVE_TABLES, CHANGE_TABLES = (
+    ("moves", "times", "eases"),
+    ("sooner.changes", "changes", "times", "eases"),
+)
 LOOK_TABLES = (
-    ("windows.window",), ("windows.mask",), *((f"effects.{name}",) for name in EFFECTS),
-    ("places",), ("copies",), ("scenes",), ("styles", "letters"),
+    ("sooner.looks",), ("windows.window",), ("windows.mask",),
+    *((f"effects.{name}",) for name in EFFECTS), ("places",), ("copies",), ("scenes",), ("styles", "letters"),
     ("styles", "places", "spans"), ("layers.title", "styles", "places", "spans"),
     ("layers.shape", "places", "spans", "copies"), ("flurries",),
 )  # fmt: skip
