@@ -48,7 +48,7 @@ def _look_of(
     if not any(_is_word(t.sign) for way in used for t in signs.tokens[way.first : way.end]):
         return None
     pieces = [
-        _computed(piece)
+        _computed(piece, context.text or "")
         for way in found
         for piece in (way.means if isinstance(way, FoundWay) else (way,))
         if piece not in _NOTHING
@@ -110,11 +110,14 @@ def _joined(pieces: list[str]) -> str:
     return ", ".join(filter(None, [" ".join([*dict.fromkeys(heads), *behind]), *rest]))
 
 
-def _computed(piece: str) -> str:
+def _computed(piece: str, text: str) -> str:
     """A place by an angle, clockwise from straight up, and how far: "@thrown 135° 10 px"; a part of
-    a ring by the hours of a clock: "@clock 9 3"."""
+    a ring by the hours of a clock: "@clock 9 3"; a word of the title by its place: "@word -1"."""
     if not piece.startswith("@"):
         return piece
+    if piece.startswith("@word"):
+        words, place = text.split(), int(piece.split()[1])
+        return f"^“{words[min(place, len(words)) - (place > 0)] if words else ''}”"
     angle, far = (float(each.replace("−", "-")) for each in re.findall(r"−?[\d.]+", piece))
     if piece.startswith("@clock"):
         first = (angle * 30 + 90) % 360 - 90

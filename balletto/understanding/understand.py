@@ -161,7 +161,7 @@ def _sooner(typed: _Typed) -> Understood | None:
     "rotate it 10 degrees" is how the layer stands."""
     for tables, attempt in ((("sooner.changes",), _as_change), (("sooner.looks",), _as_look)):
         ways = in_words_of(typed.signs, typed.title, tables)
-        if ways and (attempt is _as_look or typed.move):
+        if ways and (attempt is _as_change) == bool(typed.move):
             return attempt(typed)
     return None
 
@@ -277,7 +277,8 @@ _BEFORE_VALUES = {"from": "home", "to": "", "by": "", "at": ""}
 def _step(signs: Signs, at: int, title: frozenset[str], said: SaidMove) -> int:
     """Takes what begins at a token; where it goes on."""
     way = longest_at(signs, at, MOVE_TABLES, title)
-    of_property = property_at(signs, at)
+    is_named = signs.tokens[at].sign in _BEFORE_VALUES and at + 1 < len(signs.tokens)
+    of_property = property_at(signs, at) or (property_at(signs, at + 1) if is_named else None)
     if of_property and (way is None or of_property[0] >= way.end):
         end, name, values = of_property
         said.props.append((name, values))

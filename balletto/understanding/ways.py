@@ -31,7 +31,8 @@ MOVE_TABLES, CHANGE_TABLES = (
 )
 LOOK_TABLES = (
     ("sooner.looks",), ("windows.window",), ("windows.mask",),
-    *((f"effects.{name}",) for name in EFFECTS), ("places",), ("copies",), ("scenes",), ("styles", "letters"),
+    *((f"effects.{name}",) for name in EFFECTS), ("places",), ("copies",), ("scenes",),
+    ("styles", "letters"),
     ("styles", "places", "spans"), ("layers.title", "styles", "places", "spans"),
     ("layers.shape", "places", "spans", "copies"), ("flurries",),
 )  # fmt: skip
@@ -239,7 +240,7 @@ def longest_at(
         if match is None or match.end() == match.start():
             continue
         words = match.groupdict().get("w")
-        if words is not None and not _is_of(words, title, bare=way.words.startswith("<w>")):
+        if words is not None and not _is_of(words, title, row.tokens[at:]):
             continue
         end = at + match.group().count(" ")
         if best is None or end > best.end:
@@ -247,10 +248,12 @@ def longest_at(
     return best
 
 
-def _is_of(words: str, title: frozenset[str], bare: bool) -> bool:
-    """Whether words are those of a title; alone, "the" is not meant as one."""
+def _is_of(words: str, title: frozenset[str], tokens: tuple[Token, ...]) -> bool:
+    """Whether words are those of a title; "the" is meant as one only if it is told with a capital
+    within a sentence."""
     said = set(words.split())
-    return said <= title and not (bare and said <= noise())
+    typed = (token.text for token in tokens[1:] if token.sign in said)
+    return said <= title and (not said <= noise() or any(text[0].isupper() for text in typed))
 
 
 _SLOT = re.compile(r"\{([a-z]\d?)([^}]*)\}")  # "{t?}" may be without a value
