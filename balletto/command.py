@@ -26,7 +26,8 @@ from .scene.schema import schema
 from .sentences.language.tokens import SayingError
 from .sentences.reader import Context, context_of
 from .sentences.scenes.text import layer_as_text, scene_as_text, scene_from_text
-from .understanding.understand import understand, understand_line
+from .understanding.several import understand
+from .understanding.understand import understand_line
 
 
 class CommandError(Exception):
@@ -249,7 +250,9 @@ def _read_lines(name: str) -> None:
 def _understood(asked: dict[str, Any]) -> dict[str, Any]:
     told = asked.get("context") or {}
     known = {
-        name: told[name] for name in ("text", "rate", "kind", "shape", "has_copies") if name in told
+        name: told[name]
+        for name in ("text", "rate", "kind", "shape", "has_copies", "size")
+        if name in told
     }
     context = Context(**known, shapes=tuple(told.get("shapes", ())))
     try:

@@ -11,6 +11,7 @@ from ..sentences.layers.place_reader import of_one
 from ..sentences.moves.wording import move_text
 from ..sentences.reader import EVERYTHING, Context, context_of, move_of, values_in
 from ..sentences.scenes.text import scene_from_text
+from ..understanding.several import Statements, statements_in
 from ..understanding.understand import Understood, understand_beside, understand_line
 from .behind import says_behind, typed_behind
 from .said import MADE_OF_LAYERS, MADE_ONCE, of_kind
@@ -51,6 +52,8 @@ def _edits_of(
     """The edits of one line after another, each for the scene as those before it leave it. What
     follows a new layer is said of that."""
     edits: list[Data] = []
+    owner = layers[0] if layers else ""
+    lines = [each for line in lines for each in _parted(situation, line, owner, current)]
     for number, line in enumerate(lines):
         made = typed_behind(situation, line, layers)
         made = made or _edits_of_line(situation, line, layers, current)
@@ -61,6 +64,17 @@ def _edits_of(
             new = [each["id"] for each in situation.data["layers"] if each["id"] not in known]
             layers = new or layers
     return edits
+
+
+def _parted(situation: Situation, line: str, owner: str, current: Any) -> list[str]:
+    """The statements that a line is made of; itself, if it is not understood."""
+    if says_behind(situation.document, line):
+        return [line]
+    try:
+        found = _statements(situation.document, line, AskedLine(owner, current=current))
+    except SayingError:
+        return [line]
+    return [text for text, _ in found]
 
 
 def _edits_of_line(situation: Situation, line: str, layers: list[str], current: Any) -> list[Data]:
@@ -187,9 +201,11 @@ def meaning_of(document: Scene, text: str, asked: AskedLine) -> Data:
         whole = f"{told.removesuffix('.')}, {text}"
     values, offers = values_in(whole), complete(whole, context)
     try:
-        found = _meant(document, text, asked)
+        (_, found), *others = _statements(document, text, asked)
     except SayingError as fault:
         return {"next": offers, "values": values, **_fault_data(fault)}
+    if others:
+        return {"next": [], "values": values, **_several(found, *(each for _, each in others))}
     is_unfinished = found.fault is None or found.fault.end >= len(text.rstrip())
     return {
         "next": offers if is_unfinished else [],
@@ -210,6 +226,20 @@ def _said_of(document: Scene, found: Understood, text: str, asked: AskedLine) ->
         move = _move_of(document, asked.layer, asked.current)
         told |= {"what": "more", "move": move and move.name}
     return told
+
+
+def _several(*found: Understood) -> Data:
+    """Several statements that were understood, as the line tells them."""
+    told = " · ".join(each.sentence.removesuffix(".") for each in found)
+    assumed = [text for each in found for text in each.assumed]
+    return {"what": "several", "said": told, "in_our_words": told, "assumed": assumed}
+
+
+def _statements(document: Scene, line: str, asked: AskedLine) -> Statements:
+    """What a line says: one thing, or several. What is said anew of a move is one."""
+    if asked.move:
+        return ((line, _meant(document, line, asked)),)
+    return statements_in(line, lambda each: _meant(document, each, asked))
 
 
 def _meant(document: Scene, line: str, asked: AskedLine) -> Understood:

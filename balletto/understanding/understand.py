@@ -21,13 +21,17 @@ from .composing import sentence_of
 from .looks import in_words_of, looks_of
 from .moves import SaidMove, take
 from .spelling import spelled
-from .tokens import MOST_LETTERS, Signs, tokens_of
+from .tokens import Signs, tokens_of
 from .values import NAMES_OF_PROPERTIES, property_at
 from .ways import CHANGE_TABLES, MOVE_TABLES, longest_at, noise
 
 # What our wording takes for a unit alone, and is an order as well; and for a start, and is an end.
 _OTHERWISE = re.compile(
     r"\b(letter|character|char|word|line)\b (by|after) \b\1\b|\bends? (exactly )?(on|at|by)\b",
+    re.IGNORECASE,
+)
+_OUT = re.compile(
+    r"\b(?:fad|dissolv|mov|ris|fall|drop|slid|fl|go|shrink|blur|spin|grow|pop|whip|zoom)\w* out\b",
     re.IGNORECASE,
 )
 # "filter: blur(8px)" and "y: 60" have no name in front, as "Spin: letters turn 90" has.
@@ -91,26 +95,6 @@ class _Typed:
         return f"{self.move.removesuffix('.')}, {more}"
 
 
-def understand(text: str, context: Context, move: str = "") -> tuple[Understood, ...]:
-    """What the lines of a text mean, for a layer and, with `move`, for a move that they may change,
-    whose sentence that is: then that move as a whole. SayingError tells what is not understood, and
-    where."""
-    if len(text) > MOST_LETTERS:
-        raise SayingError(f"at most {MOST_LETTERS} letters can be understood at once", 0, 1)
-    parts, start = [], 0
-    for line in text.split("\n"):
-        if line.strip():
-            try:
-                parts.append(understand_line(line, context, move))
-            except SayingError as fault:
-                places = fault.start + start, fault.end + start
-                raise SayingError(str(fault), *places, fault.suggestions) from None
-        start += len(line) + 1
-    if not parts:
-        raise SayingError("say something first, as “letters rise 100”", 0, 0)
-    return tuple(parts)
-
-
 def understand_line(line: str, context: Context, move: str = "") -> Understood:
     """What one line means; with the sentence of a move, what it says of that, or else by itself.
     SayingError tells what is not understood: where the reading that came farthest stops."""
@@ -167,7 +151,14 @@ def _sooner(typed: _Typed) -> Understood | None:
 
 
 def _by_itself(typed: _Typed) -> Understood | None:
-    return None if typed.is_otherwise else typed.read(typed.text, only_moves=False)
+    if typed.is_otherwise:
+        return None
+    found = typed.read(typed.text, only_moves=False)
+    if found.meaning.what == "move" and (out := _OUT.search(_QUOTED.sub("", typed.text))):
+        keys = found.meaning.data.get("amount", {}).get("keys")
+        if keys and keys[-1]["value"] == 0:  # our wording would take it for an entrance
+            raise SayingError("this comes, and it goes", *out.span())
+    return found
 
 
 def _going_on(typed: _Typed) -> Understood | None:

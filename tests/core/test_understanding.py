@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 
 from balletto.sentences.language.tokens import SayingError
 from balletto.sentences.reader import Context, read
-from balletto.understanding.understand import title_words, understand, understand_line
+from balletto.understanding.several import understand
+from balletto.understanding.understand import title_words, understand_line
 from balletto.understanding.ways import LOOK_TABLES, MOVE_TABLES, table
 
 from .test_saying import near
@@ -26,6 +27,20 @@ MOVES = (
     "is (0 % at 0, 100 % at 10) opaque", "letters coloured red by a sweep from 0 % to 20 %",
     "letters become “HELLO”",
 )  # fmt: skip
+# What ways of looks that say but a part are said with.
+FRAMES = {
+    "windows.window": ("mask each word to its box, {}",), "windows.mask": ("round mask, {}",),
+    "effects.glow": ("glow, {}",), "effects.blur": ("blur 3 px, {}",),
+    "effects.shadow": ("drop shadow, {}", "shadow, {}"), "effects.hatch": ("scribble fill, {}",),
+    "effects.trail": ("echo of 3 ghosts, {}",), "effects.caret": ("blinking cursor, {}",),
+    "places": ("in the middle, {}", "left: 20 px, {}", "run along Ring, {}"),
+    "copies": ("8 copies in a ring of 20 px, {}", "8 copies in a row, {}",
+               "grid of 3 by 4 copies, {}", "8 copies in a ring, {}"),
+    "scenes": ("uhd, {}",), "styles": ("bold, {}", "the font {}"), "letters": ("{}, bold",),
+    "spans": ("bold, {}",), "layers.title": ("{}, bold",),
+    "layers.shape": ("red bar, {}", "half circle, {}", "{}, in the middle"),
+    "flurries": ("40 hearts floating up, {}",),
+}  # fmt: skip
 PHRASES = Path(__file__).with_name("other_words.txt")
 _SAMPLES = {
     "t": "12 frames", "k": "12 frames", "p": "20 px", "a": "30°", "s": "40 %", "n": "18", "x": "2x",
@@ -77,18 +92,11 @@ class TablesTest(TestCase):
                     self.assert_understood(way, *frames)
 
     def test_ways_of_looks_and_places(self):
-        frames = (
-            "{}", "{}, bold", "glow, {}", "bold, {}", "blur 3 px, {}", "echo of 3 ghosts, {}",
-            "mask each word to its box, {}", "8 copies in a ring of 20 px, {}", "uhd, {}",
-            "in the middle, {}", "left: 20 px, {}", "round mask, {}", "drop shadow, {}",
-            "scribble fill, {}", "red bar, {}", "half circle, {}", "run along Ring, {}",
-            "grid of 3 by 4 copies, {}", "40 hearts floating up, {}", "the font {}", "shadow, {}",
-        )  # fmt: skip
         for name in dict.fromkeys(name for tables in LOOK_TABLES for name in tables):
             for way in table(name):
                 if way.means != ("note",):
                     with self.subTest(table=name, way=way.words):
-                        self.assert_understood(way, *frames)
+                        self.assert_understood(way, "{}", *FRAMES.get(name, ()))
 
     def test_ways_of_changing(self):
         for way in table("changes"):
@@ -96,7 +104,8 @@ class TablesTest(TestCase):
                 self.assert_understood(way, "{}", moves=MOVES)
 
     def test_a_change_is_made_or_told_whatever_the_move_is(self):
-        for way, move in product(table("changes"), MOVES):
+        of_each_kind = {way.means: way for way in table("changes")}.values()
+        for way, move in product(of_each_kind, MOVES):
             with self.subTest(way=way.words, move=move):
                 try:
                     meaning(example_of(way.words), move)
@@ -189,6 +198,24 @@ class PhrasesTest(TestCase):
             meaning("letters slide in from the lfet").sentence,
             meaning("letters slide in from the left").sentence,
         )
+
+    def test_several_statements_in_one_line(self):
+        for line, kinds in (
+            ("bold, 90 px, with a soft glow, then fade in", ["style", "effect", "move"]),
+            ("words fly in from the left; glow 10 px", ["move", "effect"]),
+            ("drop shadow and 3 px black outline", ["effect", "style"]),
+            ("fade in over 10 frames, then fade out from 70 on", ["move", "move"]),
+            ("“bold, and red” in white", None),
+            ("fade in, fade out", None),
+            ("bold, then bananas", None),
+        ):
+            with self.subTest(line):
+                if kinds is None:
+                    with self.assertRaises(SayingError):
+                        understand(line, CONTEXT)
+                else:
+                    found = understand(line, CONTEXT)
+                    self.assertEqual([each.meaning.what for each in found], kinds)
 
     def test_lines_are_understood_each_by_itself(self):
         first, second = understand("words pop in\ndead center", CONTEXT)

@@ -240,6 +240,25 @@ class SaidTest(PageTest):
         fault = self.client.get(reverse("say", args=[self.scene.pk]), values).json()["fault"]
         self.assertEqual(fault["start"], values["text"].index("rumpel"))
 
+    def test_several_statements_of_one_line_are_told_together_and_made_as_one_edit(self):
+        line = "make it bold and red, with a soft glow, then fade in letter by letter"
+        answer = self.client.get(
+            reverse("say", args=[self.scene.pk]), {"text": line, "layer": "t1"}
+        ).json()
+        self.assertEqual(answer["what"], "several")
+        for told in ("weight 700", "glow 40 %", "starts 0 % opaque"):
+            self.assertIn(told, answer["in_our_words"])
+        before = self.scene.head
+        self.say(line)
+        self.assertEqual(self.scene.head, before + 1)
+        title = self.layers()["t1"]
+        self.assertEqual(title["style"]["axes"]["wght"], 700)
+        self.assertEqual([each["kind"] for each in title["effects"]], ["glow"])
+        self.assertEqual(title["moves"][-1]["pose"], {"opacity": 0})
+        self.say("add a title “Hello”, 40 px, then drop shadow")
+        new = next(each for each in self.document["layers"] if each.get("text") == "Hello")
+        self.assertEqual([each["kind"] for each in new["effects"]], ["shadow"])
+
     def test_changes_in_other_words_are_made_of_the_current_move_as_it_is(self):
         self.say("words rise 70, every 4, over 20")
         move = self.layers()["t1"]["moves"][0]["id"]

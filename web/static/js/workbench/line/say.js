@@ -204,6 +204,7 @@ const DOES = {
   place: "puts it there",
   setting: "sets the layer",
   scene: "sets the scene",
+  several: "does all of it",
 };
 
 function draw(line) {

@@ -1,0 +1,106 @@
+"""Several statements in one line: "bold, 90 px, in the middle and with a glow, then fade in"."""
+
+import re
+from collections.abc import Callable, Iterator
+
+from ..sentences.language.tokens import SayingError
+from ..sentences.reader import Context
+from .tokens import MOST_LETTERS
+from .understand import Understood, understand_line
+
+MOST_STATEMENTS, MOST_ATTEMPTS = 4, 12
+# What parts statements, the clearest first.
+_PARTED = tuple(
+    re.compile(words, re.IGNORECASE)
+    for words in (
+        r"\s*;\s*|\.\s+(?=\S)", r",?\s+(?:and\s+)?then\s+",
+        r",\s+and\s+|,?\s+(?:plus|as well as)\s+", r"\s*,\s*", r"\s+and\s+|\s+with\s+",
+    )
+)  # fmt: skip
+_WHOLE = re.compile(r"“[^”]*”|\"[^\"]*\"|\([^)]*\)")  # within which nothing is parted
+
+Understand = Callable[[str], Understood]
+Statements = tuple[tuple[str, Understood], ...]
+
+
+def understand(text: str, context: Context, move: str = "") -> tuple[Understood, ...]:
+    """What the lines of a text mean, for a layer and, with `move`, for a move that they may change,
+    whose sentence that is: then that move as a whole. SayingError tells what is not understood, and
+    where."""
+    if len(text) > MOST_LETTERS:
+        raise SayingError(f"at most {MOST_LETTERS} letters can be understood at once", 0, 1)
+    parts, start = list[Understood](), 0
+    for line in text.split("\n"):
+        if line.strip():
+            try:
+                found = statements_in(line, lambda each: understand_line(each, context, move))
+                parts += [meant for _, meant in found]
+            except SayingError as fault:
+                places = fault.start + start, fault.end + start
+                raise SayingError(str(fault), *places, fault.suggestions) from None
+        start += len(line) + 1
+    if not parts:
+        raise SayingError("say something first, as “letters rise 100”", 0, 0)
+    return tuple(parts)
+
+
+def statements_in(line: str, understand: Understand) -> Statements:
+    """The statements of a line, each with what it means: one, if the line is understood as one.
+    SayingError, if neither the line nor what it is parted to is understood: that of the line."""
+    try:
+        return ((line, understand(line)),)
+    except SayingError as fault:
+        found = _Parting(understand, line).parts_of(line)
+        if len(found) < 2 or not _go_together(found):
+            raise fault from None
+        return found
+
+
+def _go_together(found: Statements) -> bool:
+    """Whether all of them can be made: of several moves all but the first say when they start, and
+    no change of a move stands beside others."""
+    moves = [each.meaning.data for _, each in found if each.meaning.what == "move"]
+    later = all(move.get("start") or move.get("marker") for move in moves[1:])
+    return later and not any(each.goes_on for _, each in found)
+
+
+class _Parting:
+    """Looks for the parts of a line, with a bound on how often it may ask what one means."""
+
+    def __init__(self, understand: Understand, line: str) -> None:
+        self._understand, self._left = understand, MOST_ATTEMPTS
+        self._known: dict[str, Understood | None] = {line: None}
+
+    def parts_of(self, line: str, most: int = MOST_STATEMENTS) -> Statements:
+        """The parts of a line, all of them understood; none, if it cannot be parted so."""
+        if found := self._understood(line):
+            return ((line, found),)
+        if most < 2:
+            return ()
+        for first, rest in _halves(line):
+            found = self._understood(first)
+            if found and (others := self.parts_of(rest, most - 1)):
+                return ((first, found), *others)
+        return ()
+
+    def _understood(self, text: str) -> Understood | None:
+        if text not in self._known:
+            if self._left < 1:
+                return None
+            self._left -= 1
+            try:
+                self._known[text] = self._understand(text)
+            except SayingError:
+                self._known[text] = None
+        return self._known[text]
+
+
+def _halves(line: str) -> Iterator[tuple[str, str]]:
+    """A line parted in two, by the clearest mark first; as much as can be before it."""
+    wholes = [match.span() for match in _WHOLE.finditer(line)]
+    for mark in _PARTED:
+        for match in reversed(list(mark.finditer(line))):
+            first, rest = line[: match.start()], line[match.end() :].strip()
+            is_within = any(start < match.start() < end for start, end in wholes)
+            if first.strip() and rest and not is_within:
+                yield first, rest
