@@ -189,6 +189,13 @@ def _more(move: Data, told: str, around: Around) -> None:
     pose[name] = _round(pose[name] + (by if pose[name] >= 0 else -by))
 
 
+def _far(move: Data, told: str, around: Around) -> None:
+    """How far it goes, to the side that it goes to."""
+    pose, far = move["pose"], float(told.split(" ")[0].replace("−", "-"))
+    name = next((name for name in ("y", "x", "z") if name in pose), "")
+    pose[name] = far if pose[name] >= 0 else -far
+
+
 def _longer(move: Data, told: str, around: Around) -> None:
     keys = _keys(move)
     last, first = keys[-1]["at"], keys[0]["at"]
@@ -262,5 +269,5 @@ _CHANGES: dict[str, Callable[[Data, str, Around], None]] = {
     "ends": _ends, "farther": _farther, "mirrored": _mirrored, "turned": _turned_round,
     "reversed": _reversed, "seed": _seed, "loop": _loop, "often": _often, "without": _without,
     "together": _together, "side": _side, "diagonal": _diagonal, "clock": _clock, "more": _more,
-    "more-long": _longer, "in-full": _in_full,
+    "far": _far, "more-long": _longer, "in-full": _in_full,
 }  # fmt: skip

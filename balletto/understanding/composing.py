@@ -190,6 +190,8 @@ def _usual_values(move: SaidMove) -> None:
         move.lead = marks["tracking"]
         move.poses.append(f"spread by {amount.removesuffix(' ‰')} ‰")
     if not {"wave", "loud"} & set(marks) and (share := marks.get("share")):
+        if move.lead == "home":
+            marks["both"] = "yes"  # it comes, and grows
         move.lead = move.lead or "away"
         move.poses.append(f"{share} of its size")
     if "creep" in marks and not move.poses and not move.props:
@@ -235,6 +237,7 @@ def _turns(move: SaidMove) -> None:
         move.marks.used |= {*_TURNS, "axis", "clock"}
         return
     told = next((kind for kind in _TURNS if kind in move.marks), None)
+    move.marks.used |= {*_TURNS, "axis", "clock"}
     if told and (pose := _TURNS[told](move)):
         move.poses.append(pose)
         move.lead = move.lead or "home"

@@ -150,4 +150,4 @@ def in_words_of(
 
 
 def _is_word(sign: str) -> bool:
-    return bool(re.match(r"[a-z]|C\d", sign))
+    return bool(re.match(r"[a-z]|[CD]\d", sign))

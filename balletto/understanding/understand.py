@@ -265,6 +265,13 @@ def facts_of(signs: Signs, title: frozenset[str], context: Context) -> SaidMove:
 _BEFORE_VALUES = {"from": "home", "to": "", "by": "", "at": ""}
 
 
+def _by_share(said: SaidMove, signs: Signs, at: int) -> str:
+    """How large something becomes that grows "by 5 %"; empty if it is not told so."""
+    token = signs.tokens[at + 1]
+    is_told = said.topic == "scale" and token.sign[0] == "S"
+    return f"{100 + token.value:g} %" if is_told else ""
+
+
 def _step(signs: Signs, at: int, title: frozenset[str], said: SaidMove) -> int:
     """Takes what begins at a token; where it goes on."""
     way = longest_at(signs, at, MOVE_TABLES, title)
@@ -282,6 +289,9 @@ def _step(signs: Signs, at: int, title: frozenset[str], said: SaidMove) -> int:
         return end
     token = signs.tokens[at]
     is_before = token.sign in _BEFORE_VALUES and at + 1 < len(signs.tokens)
+    if is_before and token.sign == "by" and (more := _by_share(said, signs, at)):
+        said.marks["share"] = more
+        return at + 2
     if is_before and (end := take_value(said, signs, at + 1)):
         said.lead = said.lead or _BEFORE_VALUES[token.sign]
         return end
