@@ -45,7 +45,7 @@ PHRASES = Path(__file__).with_name("other_words.txt")
 _SAMPLES = {
     "t": "12 frames", "k": "12 frames", "p": "20 px", "a": "30°", "s": "40 %", "n": "18", "x": "2x",
     "m": "50", "c": "red", "q": "“Quiet”", "e": "cubic-bezier(0.2, 0, 0.1, 1)", "v": "5",
-    "d": "800x600", "h": "24 fps", "w": "Orbit", "y": "Ring",
+    "d": "30x30", "h": "24 fps", "w": "Orbit", "y": "Ring",
 }  # fmt: skip
 
 
