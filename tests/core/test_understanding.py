@@ -41,6 +41,13 @@ FRAMES = {
     "layers.shape": ("red bar, {}", "half circle, {}", "{}, in the middle"),
     "flurries": ("40 hearts floating up, {}",),
 }  # fmt: skip
+GUIDE = Path(__file__).parents[2] / "docs" / "guide.md"
+# For what the examples of the guide are said: a title, its move, a shape that moves.
+AROUND = (
+    (Context(text="The Moons", kind="title", shapes=("Orbit",)), ""),
+    (Context(text="The Moons", kind="title", has_copies=True), MOVE),
+    (Context(kind="shape", shape="path", has_copies=True), "layer becomes a star"),
+)
 PHRASES = Path(__file__).with_name("other_words.txt")
 _SAMPLES = {
     "t": "12 frames", "k": "12 frames", "p": "20 px", "a": "30°", "s": "40 %", "n": "18", "x": "2x",
@@ -248,3 +255,27 @@ class PhrasesTest(TestCase):
     def test_the_words_of_a_title(self):
         self.assertEqual(title_words("Hello, “World”!"), ["hello", "“world”"])
         self.assertEqual(title_words(None), [])
+
+
+class GuideTest(TestCase):
+    """What the guide says can be said: all its examples are understood, but for those of values,
+    keys and commands, and for what is said of a layer by its name."""
+
+    def test_every_example_is_understood(self):
+        text = GUIDE.read_text(encoding="utf-8")
+        chapters = (part for part in text.split("\n## ") if not part.startswith(("Values", "Keys")))
+        quoted = (said for part in chapters for said in re.findall(r"`([^`]+)`", part))
+        examples = [said for said in (" ".join(each.split()) for each in quoted) if " " in said]
+        self.assertGreater(len(examples), 60)
+        for said in examples:
+            if said.startswith(("bin/", "--", "from behind")):
+                continue
+            with self.subTest(said):
+                understood = [self.is_understood(said, *around) for around in AROUND]
+                self.assertTrue(any(understood))
+
+    def is_understood(self, said, context, move):
+        try:
+            return bool(understand(said, context, move))
+        except SayingError:
+            return False
