@@ -5,7 +5,7 @@ import re
 from .moves import SaidMove
 from .values import pose_of
 
-_WAVE = "by a wave, 1 × along the title {}"
+_WAVE = "by a wave, {} × along the title {}"
 
 
 def take_loudness(move: SaidMove) -> None:
@@ -14,7 +14,10 @@ def take_loudness(move: SaidMove) -> None:
         return
     share = _share_of_size(move) or "120 %"
     move.poses, move.lead = [f"{share} of its size"], "stay"
-    move.clauses.append("by the loudness of what is heard, in low tones")
+    is_beat = move.marks["loud"] == "beat"
+    move.clauses.append(
+        "by the beat" if is_beat else "by the loudness of what is heard, in low tones"
+    )
 
 
 def _share_of_size(move: SaidMove) -> str:
@@ -42,7 +45,7 @@ def _length_told(move: SaidMove) -> str:
 def _wave_along(move: SaidMove, pace: list[str]) -> None:
     move.unit = move.unit or "letters"
     move.poses, move.lead = [f"{_length_told(move) or '12 px'} above"], "stay"
-    move.clauses += [_WAVE.format(move.order or "in reading order"), *pace]
+    move.clauses += [_WAVE.format(1, move.order or "in reading order"), *pace]
     move.order = ""
 
 
@@ -70,7 +73,7 @@ def _wave_of_turn(move: SaidMove, pace: list[str]) -> None:
 def _wave_whole(move: SaidMove, pose: str, pace: list[str]) -> None:
     move.unit = move.unit or "the whole title"
     move.poses, move.lead = [pose], "stay"
-    move.clauses += ["by a wave", *pace]
+    move.clauses += [_WAVE.format(0, "in reading order"), *pace]
 
 
 _WAVES = {
@@ -93,6 +96,7 @@ def take_shake(move: SaidMove) -> None:
     """Shakes, glitches, flickers."""
     for kind, take in (("flicker", _flicker), ("glitch", _glitch), ("shake", _shake)):
         if kind in move.marks:
+            move.marks.used.add("loop")  # it goes on as long as nothing ends it
             take(move)
             return
 
@@ -113,7 +117,7 @@ def _shake(move: SaidMove) -> None:
     marks, is_hard = move.marks, move.marks.get("hard") == "shake"
     only = [pose_of(name, values[:1], move)[1] for name, values in move.props if name in ("x", "y")]
     far = _length_told(move) or (only and " ") or move.assume("12 px" if is_hard else "6 px")
-    angle = marks.get("angle") or ("4°" if is_hard else "")
+    angle = marks.pop("angle", "") or ("4°" if is_hard else "")
     smooth = ["smoothly"] if "smoothly" in marks else []
     pace, length = _pace(move, is_hard), marks.get("dead") or move.length
     marks.pop("each", "")

@@ -169,11 +169,11 @@ def _pace(move: SaidMove) -> None:
     """What is whipped is quick, and so is what is fast."""
     if "whip" in move.marks:
         move.length = move.length or move.assume("8")
-        move.ease = move.ease or "quick landing"
+        move.ease = move.ease or ("" if move.lead == "away" else "quick landing")
     elif "fast" in move.marks:
         if not move.length and not move.ways:
             move.length = move.assume("10")
-        move.ease = move.ease or "quick landing"
+        move.ease = move.ease or ("" if move.lead == "away" else "quick landing")
 
 
 def _usual_values(move: SaidMove) -> None:

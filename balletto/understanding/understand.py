@@ -15,15 +15,15 @@ from pydantic import ValidationError
 from ..sentences.language.tokens import SayingError
 from ..sentences.moves.wording import move_text
 from ..sentences.reader import Context, Meaning, move_of, read
-from .bare_values import take_value
 from .changes import Around, UnfitError, changed, is_change
 from .composing import sentence_of
+from .facts import facts_of, without_floating
 from .looks import in_words_of, looks_of
 from .moves import SaidMove, take
 from .spelling import spelled
 from .tokens import Signs, tokens_of
-from .values import NAMES_OF_PROPERTIES, property_at
-from .ways import CHANGE_TABLES, MOVE_TABLES, longest_at, noise
+from .values import NAMES_OF_PROPERTIES
+from .ways import CHANGE_TABLES
 
 # What our wording takes for a unit alone, and is an order as well; and for a start, and is an end.
 _OTHERWISE = re.compile(
@@ -233,68 +233,32 @@ def _read_of(typed: _Typed, sentence: str, assumed: tuple[str, ...]) -> Understo
 _ALONE = (_sooner, _by_itself, _as_look, _as_move)
 
 
+_COMES_AND_GOES = (
+    "this comes, and it goes: say each in a sentence of its own, as “fade out from 70 on”"
+)
+
+
 def _told_of_move(typed: _Typed, going_on: bool) -> tuple[str, tuple[str, ...]]:
     """A sentence of ours, and what of it was assumed; empty if nothing moves."""
     if "move" not in typed.context.may_say:
         return "", ()
-    said = facts_of(typed.signs, typed.title, typed.context)
-    sentence = sentence_of(said, going_on) or ""
-    if {"both", "held"} & set(said.marks):
-        told = (
-            "this comes, and it goes: say each in a sentence of its own, as “fade out from 70 on”"
-        )
-        raise UnfitError(len(typed.text), told)
-    return sentence, tuple(said.assumed)
+    fault = None
+    for signs, floating in (typed.signs, ()), without_floating(typed.signs, typed.title):
+        try:
+            said = facts_of(signs, typed.title, typed.context, floating)
+        except SayingError as refused:
+            fault = fault or refused
+            continue
+        sentence = sentence_of(said, going_on)
+        if {"both", "held"} & set(said.marks):
+            raise UnfitError(len(typed.text), _COMES_AND_GOES)
+        if sentence:
+            return sentence, tuple(said.assumed)
+    if fault:
+        raise fault
+    return "", ()
 
 
 def title_words(text: str | None) -> list[str]:
     """The words of a title, as tokens have them."""
     return [word.strip(".,;:!?").lower() for word in (text or "").split()]
-
-
-def facts_of(signs: Signs, title: frozenset[str], context: Context) -> SaidMove:
-    """All that ways of speaking say, one after another. SayingError at what is neither one of them
-    nor without meaning."""
-    said, at = SaidMove(rate=context.rate, text=context.text or ""), 0
-    while at < len(signs.tokens):
-        at = _step(signs, at, title, said)
-    return said
-
-
-# What may stand before a value that belongs to what was spoken of, and where that leads.
-_BEFORE_VALUES = {"from": "home", "to": "", "by": "", "at": ""}
-
-
-def _by_share(said: SaidMove, signs: Signs, at: int) -> str:
-    """How large something becomes that grows "by 5 %"; empty if it is not told so."""
-    token = signs.tokens[at + 1]
-    is_told = said.topic == "scale" and token.sign[0] == "S"
-    return f"{100 + token.value:g} %" if is_told else ""
-
-
-def _step(signs: Signs, at: int, title: frozenset[str], said: SaidMove) -> int:
-    """Takes what begins at a token; where it goes on."""
-    way = longest_at(signs, at, MOVE_TABLES, title)
-    is_named = signs.tokens[at].sign in _BEFORE_VALUES and at + 1 < len(signs.tokens)
-    of_property = property_at(signs, at) or (property_at(signs, at + 1) if is_named else None)
-    if of_property and (way is None or of_property[0] >= way.end):
-        end, name, values = of_property
-        said.props.append((name, values))
-        said.topic = name
-        return end
-    if way is not None:
-        take(said, way.means)
-        return way.end
-    if end := take_value(said, signs, at):
-        return end
-    token = signs.tokens[at]
-    is_before = token.sign in _BEFORE_VALUES and at + 1 < len(signs.tokens)
-    if is_before and token.sign == "by" and (more := _by_share(said, signs, at)):
-        said.marks["share"] = more
-        return at + 2
-    if is_before and (end := take_value(said, signs, at + 1)):
-        said.lead = said.lead or _BEFORE_VALUES[token.sign]
-        return end
-    if token.sign in noise():
-        return at + 1
-    raise SayingError(f"“{token.text}” is not understood here", token.start, token.end)

@@ -29,6 +29,7 @@ MOVE_TABLES, CHANGE_TABLES = (
     ("moves", "times", "eases"),
     ("sooner.changes", "changes", "times", "eases"),
 )
+FLOATING = ("floating",)
 LOOK_TABLES = (
     ("sooner.looks",), ("windows.window",), ("windows.mask",),
     *((f"effects.{name}",) for name in EFFECTS), ("places",), ("copies",), ("scenes",),
@@ -36,7 +37,7 @@ LOOK_TABLES = (
     ("styles", "places", "spans"), ("layers.title", "styles", "places", "spans"),
     ("layers.shape", "places", "spans", "copies"), ("flurries",),
 )  # fmt: skip
-ALL_TABLES = tuple(dict.fromkeys((*MOVE_TABLES, *CHANGE_TABLES, *chain(*LOOK_TABLES))))
+ALL_TABLES = tuple(dict.fromkeys((*MOVE_TABLES, *FLOATING, *CHANGE_TABLES, *chain(*LOOK_TABLES))))
 
 _SLOTS = {
     "t": r"[TN]s?\d+", "k": r"Ts?\d+", "p": r"[PN]s?\d+", "a": r"[AN]s?\d+",
