@@ -15,6 +15,18 @@ import {
   slantedLines,
   wordsOf,
 } from "../../web/static/js/workbench/figures/staircase.js";
+import { GRIP_VALUES, MASK_VALUES, placeOn } from "../../web/static/js/workbench/figures/masking.js";
+import { boxOf, isWithin, straight, touches, turned, turning } from "../../web/static/js/workbench/figures/plane.js";
+import { edgeOf, lineThrough, SPOT_VALUES, travelled } from "../../web/static/js/workbench/figures/reaching.js";
+import {
+  knobPlace,
+  longSides,
+  pivotPlace,
+  scaled,
+  stretched,
+  turnedTo,
+} from "../../web/static/js/workbench/figures/transforming.js";
+import { framesRounded, isCrowded, span, stopsOf, weightAt } from "../../web/static/js/workbench/figures/weights.js";
 
 test("a time catches at the nearest place, or at whole frames", () => {
   assert.equal(caughtShift(10.4, [5], [16, 40], { near: 1 }), 11);
@@ -133,4 +145,90 @@ test("what is pressed is told as the table of commands tells it", () => {
     [{ key: "C", shiftKey: true }, "Shift C"],
   ])
     assert.equal(toldKey({ shiftKey: false, ...event }), told);
+});
+
+const BOX = [
+  [100, 100],
+  [300, 100],
+  [300, 200],
+  [100, 200],
+];
+const near = (found, wanted) => found.forEach((value, axis) => assert.ok(Math.abs(value - wanted[axis]) < 1e-9, found));
+
+test("points are turned, followed over the top, boxed and found inside", () => {
+  near(turned([10, 0], 90), [0, 10]);
+  const follow = turning(170);
+  assert.equal(follow(-170), 190, "on beyond half a turn");
+  assert.equal(follow(170), 170, "and back");
+  assert.deepEqual(straight([5, -9]), [0, -9]);
+  assert.deepEqual(boxOf([9, 1], [2, 4]), [
+    [2, 1],
+    [9, 4],
+  ]);
+  assert.ok(touches(BOX, boxOf([0, 0], [100, 100])));
+  assert.ok(!touches(BOX, boxOf([0, 0], [99, 400])));
+  assert.ok(isWithin([150, 150], BOX) && !isWithin([150, 201], BOX));
+});
+
+test("a box is scaled, stretched, turned, and catches its pivot", () => {
+  const own = { corners: BOX, pivot: [200, 150], scale: [1, 2], rotation: [0, 0, 30] };
+  assert.deepEqual(scaled(own, [300, 150])([400, 150]), [2, 4]);
+  assert.deepEqual(stretched(own, 1, [300, 150])([350, 170]), [1.5, 2], "the right side its width alone");
+  assert.deepEqual(stretched(own, 0, [200, 100])([200, 50]), [1, 4], "the upper its height");
+  const edge = { ...own, pivot: [100, 150] };
+  assert.deepEqual(stretched(edge, 3, [100, 150])([50, 150]), [1.25, 2], "without a lever by the box");
+  const turn = turnedTo(own, [300, 150]);
+  assert.equal(turn([200, 250], false), 120);
+  assert.equal(turn([100, 151], false), 209.4);
+  assert.equal(turn([200, 50], false), 300, "beyond half a turn");
+  assert.equal(turn([300, 155], true), 390, "in steps");
+  const [top, knob] = knobPlace(BOX, 24);
+  assert.deepEqual([top, knob], [[200, 100], [200, 76]]); // prettier-ignore
+  assert.deepEqual(
+    longSides(BOX, 150).map(({ side }) => side),
+    [0, 2],
+  );
+  assert.deepEqual(pivotPlace(BOX, [203, 148], 8), [200, 150]);
+  assert.deepEqual(pivotPlace(BOX, [203.456, 148], 0), [203.46, 148]);
+});
+
+test("the reach of a move is dragged by its edges, its band and its spots", () => {
+  const sweep = { low: 40, high: 10, travel: 5, step: 0.1 };
+  assert.deepEqual(edgeOf(sweep, true)(100), { name: "low", value: 50, seen: 55 });
+  assert.deepEqual(edgeOf(sweep, false)(100), { name: "high", value: 20, seen: 25 });
+  assert.equal(travelled(sweep, -20), 3);
+  const spot = { center: [100, 100], inner: 20, outer: 50, angle: 90 };
+  assert.deepEqual(SPOT_VALUES.outer(spot, [180, 100], [150, 100]), ["outer", 80]);
+  assert.deepEqual(SPOT_VALUES.inner(spot, [100, 100], [180, 100]), ["inner", 0], "never below nothing");
+  assert.deepEqual(SPOT_VALUES.angle(spot, [100, 200]), ["angle", 90]);
+  assert.deepEqual(SPOT_VALUES.width(spot, [130, 400]), ["width", 60]);
+  near(lineThrough([10, 10], 90, 5, 0).flat(), [10, 5, 10, 15]);
+});
+
+test("masks and grips are told in their own space", () => {
+  const still = [[1, 0, 0], [0, 1, 0], [0, 0, 1]]; // prettier-ignore
+  const mask = { matrix: still, back: still, center: [50, 50], rotation: 90, size: [40, 20] };
+  near(placeOn(mask, [10, 0]), [50, 60]);
+  assert.deepEqual(MASK_VALUES.center(mask, [20, 10], [10, 10]), ["center", [60, 50]]);
+  assert.deepEqual(MASK_VALUES.width(mask, [50, 80]), ["size", [60, 20]]);
+  assert.deepEqual(MASK_VALUES.height(mask, [30, 50]), ["size", [40, 40]]);
+  assert.deepEqual(MASK_VALUES.size(mask, [50, 90], [0, 0], true), ["size", [80, 40]], "with Shift as it is shaped");
+  assert.deepEqual(MASK_VALUES.rotation(mask, [100, 50]), ["rotation", 90]);
+  assert.deepEqual(GRIP_VALUES.offset({ origin: [1, 2] }, [4, 6]), [3, 4]);
+  assert.equal(GRIP_VALUES.distance({ factor: 2 }, [3, 4]), 10);
+  const same = (angle) => angle;
+  assert.equal(GRIP_VALUES.angle({ minus: 10, factor: 1, least: null }, [1, 0], same), 80);
+  assert.equal(GRIP_VALUES.angle({ minus: 100, factor: 1, least: 0 }, [1, 0], same), 0);
+});
+
+test("weights are read at their frames, and told", () => {
+  const move = { stride: 2, units: ["a", "b"], bytes: [0, 10, 20, -50], starts: [3, 1], ends: [9, 12] };
+  assert.deepEqual(span(move), [1, 12]);
+  assert.deepEqual(span({ starts: [], ends: [] }), [0, 0]);
+  assert.equal(weightAt(move, 1, 3), -0.5);
+  assert.equal(weightAt(move, 0, 900), -0.5, "the last there is");
+  assert.deepEqual(stopsOf([1, 0.5, 0]), [[100, 0], [50, 50], [0, 100]]); // prettier-ignore
+  assert.ok(isCrowded(Array(41).fill("a"), 40) && !isCrowded(Array(40).fill("a"), 40));
+  assert.ok(isCrowded(Array(21).fill("word"), 40), "longer ones need room");
+  assert.equal(framesRounded(-2.04), "−2");
 });

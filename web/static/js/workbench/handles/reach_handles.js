@@ -4,7 +4,8 @@
 import { keying } from "../keyframes/keying.js";
 import { state } from "../state.js";
 import { grip, shape } from "../elements.js";
-import { toTenths } from "../values/measure.js";
+import { away, beyond, moved } from "../figures/plane.js";
+import { edgeOf, lineThrough, SPOT_VALUES, travelled } from "../figures/reaching.js";
 
 const path = (index, name) => `${state.layer}.moves.${state.move}.reach.${index}.${name}`;
 const edit = (index, name, value) => ({
@@ -35,9 +36,7 @@ function sweepHandles(sweep, number, px) {
 }
 
 function edgeHandles(top, bottom, edge, number, px) {
-  const away = [bottom[0] - top[0], bottom[1] - top[1]];
-  const size = Math.hypot(...away) || 1;
-  const foot = bottom.map((value, axis) => value + (away[axis] / size) * 16 * px);
+  const foot = beyond(bottom, away(bottom, top), 16 * px);
   const name = edge ? "front" : "back";
   return [
     shape("line", { x1: top[0], y1: top[1], x2: foot[0], y2: foot[1], class: "edge__line" }),
@@ -89,78 +88,38 @@ const SPOTS = {
       ].flatMap(([place, hand]) => [acrossLine(place, start, end, px), grip(place, px, data(number, hand))]),
     ];
   },
-  band({ center: [x, y], angle, width }, number, px) {
-    const [cos, sin] = [Math.cos((angle * Math.PI) / 180), Math.sin((angle * Math.PI) / 180)];
+  band({ center, angle, width }, number, px) {
     const far = Math.hypot(state.width, state.height);
-    const side = (by) =>
-      shape("line", {
-        x1: x - cos * far - sin * by,
-        y1: y - sin * far + cos * by,
-        x2: x + cos * far - sin * by,
-        y2: y + sin * far + cos * by,
-        class: `spot ${by ? "" : "spot--inner"}`,
-      });
+    const side = (by) => lineShape(lineThrough(center, angle, far, by), `spot ${by ? "" : "spot--inner"}`);
     return [
       side(0),
       side(width / 2),
       side(-width / 2),
-      grip([x, y], px, data(number, "center")),
-      grip([x - (sin * width) / 2, y + (cos * width) / 2], px, data(number, "width")),
-      grip([x + cos * 60 * px, y + sin * 60 * px], px, data(number, "angle")),
+      grip(center, px, data(number, "center")),
+      grip(lineThrough(center, angle, 0, width / 2)[0], px, data(number, "width")),
+      grip(lineThrough(center, angle, 60 * px, 0)[1], px, data(number, "angle")),
     ];
   },
 };
 
-function acrossLine([x, y], start, end, px) {
-  const away = [end[0] - start[0], end[1] - start[1]];
-  const size = (Math.hypot(...away) || 1) / (40 * px);
-  return shape("line", {
-    x1: x - away[1] / size,
-    y1: y + away[0] / size,
-    x2: x + away[1] / size,
-    y2: y - away[0] / size,
-    class: "spot spot--inner",
-  });
-}
+const lineShape = ([[x1, y1], [x2, y2]], name) => shape("line", { x1, y1, x2, y2, class: name });
 
-/** A radius changed by as much as the hand has come nearer to the middle or gone away from it. */
-function radius({ center, ...spot }, name, here, from) {
-  const far = (point) => Math.hypot(point[0] - center[0], point[1] - center[1]);
-  return [name, toTenths(Math.max(0, spot[name] + far(here) - far(from)))];
+/** A short line through a place, across the way from a start to an end. */
+function acrossLine(place, start, end, px) {
+  const [x, y] = away(beyond(place, away(end, start), 40 * px), place);
+  return lineShape([moved(place, [-y, x]), moved(place, [y, -x])], "spot spot--inner");
 }
-
-/** What each hand of a spot sets: a name and its value. */
-const SPOT_VALUES = {
-  center: (_, here) => ["center", here.map(toTenths)],
-  start: (_, here) => ["from", here.map(toTenths)],
-  end: (_, here) => ["to", here.map(toTenths)],
-  outer: (spot, here, from) => radius(spot, "outer", here, from),
-  inner: (spot, here, from) => radius(spot, "inner", here, from),
-  angle: ({ center }, here) => [
-    "angle",
-    toTenths((Math.atan2(here[1] - center[1], here[0] - center[0]) * 180) / Math.PI),
-  ],
-  width({ center, angle }, here) {
-    const turn = (angle * Math.PI) / 180;
-    return [
-      "width",
-      toTenths(2 * Math.abs((here[1] - center[1]) * Math.cos(turn) - (here[0] - center[0]) * Math.sin(turn))),
-    ];
-  },
-};
 
 export const reachHands = {
   /** An edge changes where the band ends. */
   "sweep-edge"({ number, edge }, { places }, from) {
     const sweep = places.sweeps[number];
-    // Of two values the lower is the back edge, however they are named.
-    const [back, front] = sweep.low <= sweep.high ? ["low", "high"] : ["high", "low"];
-    const name = edge === "1" ? front : back;
+    const dragged = edgeOf(sweep, edge === "1");
     return (here) => {
-      const value = toTenths(sweep[name] + (here[0] - from[0]) * sweep.step);
+      const { name, value, seen } = dragged(here[0] - from[0]);
       return {
         edit: edit(sweep.index, name, value),
-        said: `${edge === "1" ? "front" : "back"} edge at ${toTenths(value + sweep.travel)}`,
+        said: `${edge === "1" ? "front" : "back"} edge at ${seen}`,
       };
     };
   },
@@ -168,7 +127,7 @@ export const reachHands = {
   "sweep-band"({ number }, { places }, from) {
     const sweep = places.sweeps[number];
     return (here) => {
-      const value = toTenths(sweep.travel + (here[0] - from[0]) * sweep.step);
+      const value = travelled(sweep, here[0] - from[0]);
       return { edit: edit(sweep.index, "travel", value), said: `travelled ${value}` };
     };
   },

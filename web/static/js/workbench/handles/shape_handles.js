@@ -5,31 +5,14 @@ import { keying } from "../keyframes/keying.js";
 import { state } from "../state.js";
 import { grip, shape } from "../elements.js";
 import { toTenths } from "../values/measure.js";
-import { through } from "../picture/through.js";
+import { GRIP_VALUES, MASK_VALUES, placeOn } from "../figures/masking.js";
+import { away, beyond, turning } from "../figures/plane.js";
+import { through } from "../figures/through.js";
 
 const OUT = 26; // px of the screen from a mask to the grip that turns it
 
-const turned = ([x, y], degrees) => {
-  const angle = (degrees * Math.PI) / 180;
-  return [x * Math.cos(angle) - y * Math.sin(angle), x * Math.sin(angle) + y * Math.cos(angle)];
-};
-
 const edit = (path, value) => ({ name: "set-value", path, value, at: state.frame, ...keying(path) });
 const maskPath = ({ index }, name) => `${state.layer}.masks.${index}.${name}`;
-
-/** A point of a mask, told from its middle along its own sides, in the picture. */
-const placeOn = (mask, point) =>
-  through(
-    mask.matrix,
-    turned(point, mask.rotation).map((value, axis) => value + mask.center[axis]),
-  );
-
-/** A place of the picture as a mask tells it: from its middle, along its own sides. */
-const toldBy = (mask, here) =>
-  turned(
-    through(mask.back, here).map((value, axis) => value - mask.center[axis]),
-    -mask.rotation,
-  );
 
 function maskHandles(mask, number, px) {
   const hand = (name) => ({ "data-grip": "mask", "data-number": number, "data-hand": name });
@@ -40,9 +23,7 @@ function maskHandles(mask, number, px) {
   if (!mask.size) return handles;
   const [width, height] = mask.size.map((side) => side / 2);
   const top = placeOn(mask, [0, -height]);
-  const middle = placeOn(mask, [0, 0]);
-  const away = Math.hypot(top[0] - middle[0], top[1] - middle[1]) || 1;
-  const knob = top.map((value, axis) => value + ((value - middle[axis]) / away) * OUT * px);
+  const knob = beyond(top, away(top, placeOn(mask, [0, 0])), OUT * px);
   return [
     ...handles,
     shape("line", { x1: top[0], y1: top[1], x2: knob[0], y2: knob[1], class: "mask" }),
@@ -78,39 +59,6 @@ export function shapeHandles({ places, px }) {
   return [...parts, ...(places.masks ?? []).flatMap((mask, number) => maskHandles(mask, number, px)), ...ends];
 }
 
-/** What each hand of a mask sets: a name and its value. */
-const MASK_VALUES = {
-  center(mask, here, from) {
-    const [to, was] = [here, from].map((point) => through(mask.back, point));
-    return ["center", mask.center.map((value, axis) => toTenths(value + to[axis] - was[axis]))];
-  },
-  rotation(mask, here) {
-    const [x, y] = through(mask.back, here).map((value, axis) => value - mask.center[axis]);
-    return ["rotation", toTenths((Math.atan2(x, -y) * 180) / Math.PI)];
-  },
-  width: (mask, here) => ["size", [toTenths(2 * Math.abs(toldBy(mask, here)[0])), mask.size[1]]],
-  height: (mask, here) => ["size", [mask.size[0], toTenths(2 * Math.abs(toldBy(mask, here)[1]))]],
-  size(mask, here, from, event) {
-    const sides = toldBy(mask, here).map((value) => 2 * Math.abs(value));
-    if (!event.shiftKey) return ["size", sides.map(toTenths)];
-    const factor = Math.max(...sides.map((side, axis) => side / (mask.size[axis] || 1)));
-    return ["size", mask.size.map((side) => toTenths(side * factor))];
-  },
-};
-
-const angleOf = ([x, y]) => (Math.atan2(x, -y) * 180) / Math.PI;
-// What a grip sets, from where the hand is in the space of the layer.
-const GRIP_VALUES = {
-  offset: ({ origin }, here) => here.map((value, axis) => toTenths(value - origin[axis])),
-  distance: ({ factor }, here) => toTenths(Math.hypot(...here) * factor),
-  across: ({ factor }, here) => toTenths(Math.abs(here[0]) * factor),
-  down: ({ factor }, here) => toTenths(Math.abs(here[1]) * factor),
-  angle({ minus, factor, least }, here, turns) {
-    const value = toTenths((turns(angleOf(here)) - minus) * factor);
-    return least === null ? value : Math.max(least, value);
-  },
-};
-
 /** The hand of a part of the layer that has grips. */
 const partHand =
   (part) =>
@@ -126,22 +74,13 @@ const partHand =
     };
   };
 
-/** Follows an angle over the top, so that it goes on beyond half a turn. */
-function turning(from) {
-  let last = from;
-  return (angle) => {
-    last += ((((angle - last) % 360) + 540) % 360) - 180;
-    return last;
-  };
-}
-
 export const formHands = {
   copies: partHand("copies"),
   flurry: partHand("flurry"),
   mask({ number, hand }, { places }, from) {
     const mask = places.masks[number];
     return (here, event) => {
-      const [name, value] = MASK_VALUES[hand](mask, here, from, event);
+      const [name, value] = MASK_VALUES[hand](mask, here, from, event.shiftKey);
       return { edit: edit(maskPath(mask, name), value), said: `${name} of the mask ${[value].flat().join(", ")}` };
     };
   },

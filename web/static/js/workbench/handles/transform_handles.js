@@ -4,7 +4,7 @@
 import { keying } from "../keyframes/keying.js";
 import { state } from "../state.js";
 import { grip, shape } from "../elements.js";
-import { toThousandths } from "../values/measure.js";
+import { knobPlace, longSides, pivotPlace, scaled, stretched, turnedTo } from "../figures/transforming.js";
 
 const SIZE = 9; // px of the screen
 const REACH = 44; // px within which a finger takes a grip
@@ -13,19 +13,7 @@ const KNOB = 24; // px above the box
 const LEAST_SIDE = 36; // px of the screen: a shorter side has no grip of its own
 const CORNERS = [0, 1, 2, 3];
 
-const middle = ([ax, ay], [bx, by]) => [(ax + bx) / 2, (ay + by) / 2];
-const away = ([ax, ay], [bx, by]) => [ax - bx, ay - by];
-const length = ([x, y]) => Math.hypot(x, y);
-
 const square = (place, px, attributes) => grip(place, px, { class: "grip", ...attributes }, SIZE, 2);
-
-/** Where the knob stands: beyond the middle of the upper side. */
-function knobPlace(corners, px) {
-  const top = middle(corners[0], corners[1]);
-  const up = away(top, middle(corners[2], corners[3]));
-  const size = length(up) || 1;
-  return [top, top.map((value, axis) => value + (up[axis] / size) * KNOB * px)];
-}
 
 /** What a finger may touch of a grip, unseen beneath it. */
 function reaches(handles, px) {
@@ -47,7 +35,7 @@ function reaches(handles, px) {
 export function transformHandles({ own, px }) {
   if (own.bent) return []; // it goes with its path, which has grips of its own
   const { corners, pivot } = own;
-  const [top, knob] = knobPlace(corners, px);
+  const [top, knob] = knobPlace(corners, KNOB * px);
   const arm = 7 * px;
   const handles = [
     shape("line", { x1: top[0], y1: top[1], x2: knob[0], y2: knob[1], class: "grip-arm" }),
@@ -55,12 +43,8 @@ export function transformHandles({ own, px }) {
     ...CORNERS.map((corner) =>
       square(corners[corner], px, { "data-grip": "scale", "data-corner": corner, class: "grip grip--scale" }),
     ),
-    ...CORNERS.filter((side) => length(away(corners[side], corners[(side + 1) % 4])) > LEAST_SIDE * px).map((side) =>
-      square(middle(corners[side], corners[(side + 1) % 4]), px, {
-        "data-grip": "stretch",
-        "data-side": side,
-        class: "grip grip--stretch",
-      }),
+    ...longSides(corners, LEAST_SIDE * px).map(({ side, place }) =>
+      square(place, px, { "data-grip": "stretch", "data-side": side, class: "grip grip--stretch" }),
     ),
     shape("circle", { cx: pivot[0], cy: pivot[1], r: arm, class: "grip grip--pivot" }),
     // Taken by its ring: through its middle the title itself is dragged.
@@ -88,62 +72,33 @@ const edit = (name, value) => ({
 });
 const percent = (number) => `${Math.round(number * 100)} %`.replace("-", "−");
 
-/** How far a point is along a direction from another. */
-const along = (point, from, direction) =>
-  (away(point, from)[0] * direction[0] + away(point, from)[1] * direction[1]) / length(direction);
+const scaleEdit = (value) => ({
+  edit: edit("scale", value),
+  said: `${percent(value[0])} wide, ${percent(value[1])} high`,
+});
 
 export const gripHands = {
   scale(_, { own }, from) {
-    const start = length(away(from, own.pivot)) || 1;
-    return (here) => {
-      const factor = length(away(here, own.pivot)) / start;
-      const value = own.scale.map((old) => toThousandths(old * factor));
-      return { edit: edit("scale", value), said: `${percent(value[0])} wide, ${percent(value[1])} high` };
-    };
+    const scale = scaled(own, from);
+    return (here) => scaleEdit(scale(here));
   },
   stretch({ side }, { own }, from) {
-    const axis = side % 2 ? 0 : 1; // the upper and lower side change the height
-    const { corners } = own;
-    const direction = axis
-      ? away(middle(corners[2], corners[3]), middle(corners[0], corners[1]))
-      : away(middle(corners[1], corners[2]), middle(corners[3], corners[0]));
-    const start = along(from, own.pivot, direction);
-    // A side on which the pivot lies has no lever: then the box itself is the measure.
-    const lever =
-      Math.abs(start) > length(direction) * 0.05 ? start : length(direction) * (side === "1" || side === "2" ? 1 : -1);
-    return (here) => {
-      const by = along(here, own.pivot, direction) - start;
-      const value = own.scale.map((old, index) => (index === axis ? toThousandths(old * (1 + by / lever)) : old));
-      return { edit: edit("scale", value), said: `${percent(value[0])} wide, ${percent(value[1])} high` };
-    };
+    const scale = stretched(own, Number(side), from);
+    return (here) => scaleEdit(scale(here));
   },
   turn(_, { own }, from) {
-    const angle = (point) => (Math.atan2(...away(point, own.pivot).reverse()) * 180) / Math.PI;
-    const start = angle(from);
-    let last = start;
-    let whole = 0; // so that more than one turn can be made
+    const rotation = turnedTo(own, from);
     return (here, event) => {
-      const now = angle(here);
-      whole += ((now - last + 540) % 360) - 180;
-      last = now;
-      const wanted = own.rotation[2] + whole;
-      const turned = event.shiftKey ? Math.round(wanted / 15) * 15 : Math.round(wanted * 10) / 10;
+      const value = rotation(here, event.shiftKey);
       return {
-        edit: edit("rotation", [own.rotation[0], own.rotation[1], turned]),
-        said: `turned ${turned}°`.replace("-", "−"),
+        edit: edit("rotation", [own.rotation[0], own.rotation[1], value]),
+        said: `turned ${value}°`.replace("-", "−"),
       };
     };
   },
   pivot(_, { own, px }) {
-    const { corners } = own;
-    const catchers = [
-      ...corners,
-      ...corners.map((corner, index) => middle(corner, corners[(index + 1) % 4])),
-      middle(corners[0], corners[2]),
-    ];
     return (here, event) => {
-      const near = event.ctrlKey || event.metaKey ? null : catchers.find((point) => length(away(point, here)) < 8 * px);
-      const place = (near ?? here).map((number) => Math.round(number * 100) / 100);
+      const place = pivotPlace(own.corners, here, event.ctrlKey || event.metaKey ? 0 : 8 * px);
       return {
         edit: { name: "set-pivot", layer: state.layer, place },
         said: `pivot at ${Math.round(place[0])} across, ${Math.round(place[1])} down`,

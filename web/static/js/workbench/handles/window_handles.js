@@ -4,7 +4,7 @@
 import { grip, shape } from "../elements.js";
 import { toTenths } from "../values/measure.js";
 import { state } from "../state.js";
-import { through } from "../picture/through.js";
+import { through } from "../figures/through.js";
 
 const NAMES = ["left", "upper", "right", "lower"];
 // For each side the axis that it lies on, and the way out of the box along that.

@@ -19,6 +19,7 @@ import { shape } from "../elements.js";
 import { alongHandles, alongHands } from "../handles/along_handles.js";
 import { caretDrawing, editTextAt, isEditing } from "./typing.js";
 import { pathHandles, wayHands } from "../handles/motion_path.js";
+import { boxOf, isWithin, moved, straight, touches } from "../figures/plane.js";
 import { isPanning } from "./zoom.js";
 
 const DOUBLE_MS = 280;
@@ -116,13 +117,16 @@ function placeHand(layers, from) {
   const { px } = context();
   return (here, event) => {
     let by = here.map((value, axis) => value - from[axis]);
-    if (event.shiftKey) by = Math.abs(by[0]) > Math.abs(by[1]) ? [by[0], 0] : [0, by[1]];
+    if (event.shiftKey) by = straight(by);
     let guides = [];
     // Holding Ctrl leaves the lines alone. What is caught is the box as it is seen in the picture.
     if (!event.ctrlKey && !event.metaKey) {
       const { more, found } = snapped(boxes, by, px, others);
       const locked = event.shiftKey ? [by[0] !== 0, by[1] !== 0] : [true, true];
-      by = by.map((value, axis) => value + (locked[axis] ? more[axis] : 0));
+      by = moved(
+        by,
+        more.map((value, axis) => (locked[axis] ? value : 0)),
+      );
       guides = found;
     }
     const said =
@@ -144,19 +148,11 @@ function placeHand(layers, from) {
 /** A box drawn on what is empty selects the layers that it touches. */
 function boxHand(from, more) {
   return (here) => {
-    const [left, right] = [Math.min(from[0], here[0]), Math.max(from[0], here[0])];
-    const [top, bottom] = [Math.min(from[1], here[1]), Math.max(from[1], here[1])];
-    const touched = Object.entries(places().layers).filter(([, { corners, locked }]) => {
-      const [xs, ys] = [0, 1].map((axis) => corners.map((corner) => corner[axis]));
-      return (
-        !locked &&
-        Math.max(...xs) >= left &&
-        Math.min(...xs) <= right &&
-        Math.max(...ys) >= top &&
-        Math.min(...ys) <= bottom
-      );
-    });
-    const box = shape("rect", { x: left, y: top, width: right - left, height: bottom - top, class: "picking" });
+    const [[x, y], [right, bottom]] = boxOf(from, here);
+    const touched = Object.entries(places().layers).filter(
+      ([, { corners, locked }]) => !locked && touches(corners, boxOf(from, here)),
+    );
+    const box = shape("rect", { x, y, width: right - x, height: bottom - y, class: "picking" });
     const layers = state.ids.filter(
       (layer) => touched.some(([each]) => each === layer) || (more && selectedLayers().includes(layer)),
     );
@@ -235,14 +231,7 @@ const dragging = drags({
 });
 
 /** The character whose corners hold a point. */
-function letterAt([x, y]) {
-  const inside = ({ corners }) =>
-    corners.every(([ax, ay], index) => {
-      const [bx, by] = corners[(index + 1) % 4];
-      return (bx - ax) * (y - ay) - (by - ay) * (x - ax) >= 0;
-    });
-  return places().characters.find(inside);
-}
+const letterAt = (point) => places().characters.find(({ corners }) => isWithin(point, corners));
 
 const isTitle = (layer) => Boolean(document.getElementById(`text-${layer}`));
 

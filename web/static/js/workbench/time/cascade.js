@@ -3,6 +3,7 @@
 
 import { slanted, listen as listenToHands } from "./timeline_drag.js";
 import { packed, rowsInSight, wordsOf } from "../figures/staircase.js";
+import { framesRounded, isCrowded, span, stopsOf, weightAt } from "../figures/weights.js";
 import { numbers } from "../edits/numbers.js";
 import { drawReaches, showReaches } from "../layers/reaches.js";
 import { isPlaying } from "../picture/player.js";
@@ -42,13 +43,11 @@ async function refresh() {
 }
 
 const MOST_SIGNS = 40; // side by side below a small chart, so that they can be read
-const span = (move) => [Math.min(...move.starts), Math.max(...move.ends)];
-const round = (number) => String(Number(number.toFixed(1))).replace("-", "−");
 
 function drawSpans() {
   const holder = document.getElementById(`spans-${state.layer}`);
   if (!holder) return;
-  const spans = fetched.drawn.moves.map((move) => (move.starts.length ? span(move) : [0, 0]));
+  const spans = fetched.drawn.moves.map(span);
   const rows = packed(spans);
   const bars = fetched.drawn.moves.map((move, index) => {
     const card = document.getElementById(`move-${move.id}`);
@@ -62,7 +61,7 @@ function drawSpans() {
     bar.style.cssText = `--f: ${first}; --n: ${end - first}; --row: ${rows[index]}`;
     bar.dataset.moveSpan = move.id;
     const when = document.getElementById(`when-${move.id}`);
-    if (when) when.textContent = `${isOff ? "off, " : ""}frames ${round(first)} to ${round(end)}`;
+    if (when) when.textContent = `${isOff ? "off, " : ""}frames ${framesRounded(first)} to ${framesRounded(end)}`;
     return bar;
   });
   holder.replaceChildren(...bars);
@@ -115,13 +114,16 @@ function drawSeen() {
 function row(move, unit, index, word = "") {
   const item = element("li", `crow ${word ? "is-first" : ""} ${isPicked(index) ? "is-picked" : ""}`);
   item.tabIndex = index ? -1 : 0;
-  item.setAttribute("aria-label", `${unit}, frames ${round(move.starts[index])} to ${round(move.ends[index])}`);
+  item.setAttribute(
+    "aria-label",
+    `${unit}, frames ${framesRounded(move.starts[index])} to ${framesRounded(move.ends[index])}`,
+  );
   item.style.setProperty("--row", index);
   item.dataset.unit = index;
   const gutter = element("div", "gutter");
   gutter.append(
     element("span", "crow__word", word),
-    element("span", "col-starts", round(move.starts[index])),
+    element("span", "col-starts", framesRounded(move.starts[index])),
     element("span", "col-away"),
     element("b", "crow__letter", unit),
   );
@@ -142,10 +144,9 @@ function row(move, unit, index, word = "") {
 
 /** The bar's shading, darkest where the unit is farthest from rest. */
 function shading(shades) {
-  const stops = shades.map((shade, index) => {
-    const color = `color-mix(in srgb, var(--amount-far) ${Math.round(shade * 100)}%, var(--amount-rest))`;
-    return `${color} ${Math.round((100 * index) / (shades.length - 1))}%`;
-  });
+  const stops = stopsOf(shades).map(
+    ([far, at]) => `color-mix(in srgb, var(--amount-far) ${far}%, var(--amount-rest)) ${at}%`,
+  );
   return `linear-gradient(90deg, ${stops.join(", ")})`;
 }
 
@@ -167,8 +168,7 @@ function drawCharts() {
     const chart = document.getElementById(`chart-${move.id}`);
     if (!chart) continue;
     const words = wordsOf(move);
-    const longest = Math.max(...move.units.map((unit) => [...unit].length), 1);
-    const most = move.units.length * Math.min(longest, 2) > MOST_SIGNS;
+    const most = isCrowded(move.units, MOST_SIGNS);
     const bars = move.units.flatMap((unit, index) => {
       const bar = element("span", "chart__u");
       bar.append(element("i", ""), element("b", "", most ? "" : unit));
@@ -183,11 +183,7 @@ function drawCharts() {
   }
 }
 
-/** The weight of a unit at the playhead, 1 = as far as the pose says. */
-function weight(move, index) {
-  const sample = Math.min(Math.floor(state.frame / move.stride) * move.units.length + index, move.bytes.length - 1);
-  return move.bytes[sample] / 100;
-}
+const weight = (move, index) => weightAt(move, index, state.frame);
 
 /** The charts and rows at the playhead; while it plays ten times a second, since the picture comes
     first. */
