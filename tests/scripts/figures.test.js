@@ -16,7 +16,15 @@ import {
   wordsOf,
 } from "../../web/static/js/workbench/figures/staircase.js";
 import { GRIP_VALUES, MASK_VALUES, placeOn } from "../../web/static/js/workbench/figures/masking.js";
-import { boxOf, isWithin, straight, touches, turned, turning } from "../../web/static/js/workbench/figures/plane.js";
+import {
+  boxOf,
+  isWithin,
+  opposed,
+  straight,
+  touches,
+  turned,
+  turning,
+} from "../../web/static/js/workbench/figures/plane.js";
 import { edgeOf, lineThrough, SPOT_VALUES, travelled } from "../../web/static/js/workbench/figures/reaching.js";
 import {
   knobPlace,
@@ -161,6 +169,7 @@ test("points are turned, followed over the top, boxed and found inside", () => {
   assert.equal(follow(-170), 190, "on beyond half a turn");
   assert.equal(follow(170), 170, "and back");
   assert.deepEqual(straight([5, -9]), [0, -9]);
+  near(opposed([3, 4], [0, 10]), [-6, -8]);
   assert.deepEqual(boxOf([9, 1], [2, 4]), [
     [2, 1],
     [9, 4],

@@ -39,6 +39,9 @@ export function turning(from) {
   };
 }
 
+/** The other handle of a bend as long as it was, straight across from one that was dragged. */
+export const opposed = (handle, other) => beyond([0, 0], handle, -length(other));
+
 /** A way along the axis on which it goes farther. */
 export const straight = ([x, y]) => (Math.abs(x) > Math.abs(y) ? [x, 0] : [0, y]);
 

@@ -3,6 +3,7 @@
 
 import { state } from "../state.js";
 import { grip, shape } from "../elements.js";
+import { away, opposed, straight } from "../figures/plane.js";
 import { toTenths } from "../values/measure.js";
 
 const path = () => `${state.layer}.transform.position`;
@@ -63,7 +64,7 @@ export const wayHands = {
     return (here, event) => {
       let by = here.map((value, axis) => (value - from[axis]) * scale);
       if (event.altKey) return { edit: pulled(index, by, places.way.keys.length), said: "bent" };
-      if (event.shiftKey) by = Math.abs(by[0]) > Math.abs(by[1]) ? [by[0], 0] : [0, by[1]];
+      if (event.shiftKey) by = straight(by);
       const value = [toTenths(old[0] + by[0]), toTenths(old[1] + by[1]), old[2]];
       return {
         edit: setKey(index, "value", value),
@@ -80,15 +81,8 @@ export const wayHands = {
       const value = here.map((number, axis) => toTenths((number - place[axis]) * scale));
       const edits = [setKey(index, side, value)];
       if (!event.altKey && places.way.keys[index][other]) {
-        const size = Math.hypot(...places.way.keys[index][other].map((number, axis) => (number - place[axis]) * scale));
-        const long = Math.hypot(...value) || 1;
-        edits.push(
-          setKey(
-            index,
-            other,
-            value.map((number) => toTenths((-number / long) * size)),
-          ),
-        );
+        const was = away(places.way.keys[index][other], place).map((number) => number * scale);
+        edits.push(setKey(index, other, opposed(value, was).map(toTenths)));
       }
       return {
         edit: edits.length === 1 ? edits[0] : { name: "several", edits, said: "Way bent" },

@@ -1,6 +1,7 @@
 // The keyframes view: a row of beads for each keyed value of the selected layers. Beads are selected
 // by click, Shift and box, and moved, stretched or nudged together.
 
+import { boxOf } from "../figures/plane.js";
 import {
   allRows,
   choose,
@@ -187,8 +188,7 @@ const dragging = drags({
 /** Draws the box from where a hand pressed to where it is, and gives its sides. */
 export function drawBox({ x, y }, { clientX, clientY }) {
   const box = document.getElementById("keys-box");
-  const [left, right] = [Math.min(x, clientX), Math.max(x, clientX)];
-  const [top, bottom] = [Math.min(y, clientY), Math.max(y, clientY)];
+  const [[left, top], [right, bottom]] = boxOf([x, y], [clientX, clientY]);
   box.hidden = false;
   box.style.cssText = `left: ${left}px; top: ${top}px; width: ${right - left}px; height: ${bottom - top}px`;
   return { left, right, top, bottom };
