@@ -168,7 +168,17 @@ def take_chance(move: SaidMove) -> None:
         move.clauses.append(f"by chance{_alone(move) if 'random' in marks else ''}")
     elif marks.get("chance") == "height":
         _chance_of_height(move)
-    elif "chance" in marks and move.poses:
+    elif move.poses or move.weak:
+        _chance_of_all(move)
+
+
+def _chance_of_all(move: SaidMove) -> None:
+    """What is "random": how far each goes, or, of what just comes to be seen, when."""
+    if "chance" not in move.marks:
+        return
+    if all("opaque" in pose or "drawn" in pose for pose in move.poses or move.weak):
+        move.order = move.order or "shuffled"
+    else:
         move.clauses.append("by chance")
 
 

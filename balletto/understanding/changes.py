@@ -205,6 +205,10 @@ def _longer(move: Data, told: str, around: Around) -> None:
     _length(move, str(length / (last - first)), around)
 
 
+def _eased(move: Data, told: str, around: Around) -> None:
+    _keys(move)[0]["ease"] = told
+
+
 def _in_full(move: Data, told: str, around: Around) -> None:
     """Each unit begins when the one before it has ended."""
     keys = _keys(move)
@@ -269,5 +273,5 @@ _CHANGES: dict[str, Callable[[Data, str, Around], None]] = {
     "ends": _ends, "farther": _farther, "mirrored": _mirrored, "turned": _turned_round,
     "reversed": _reversed, "seed": _seed, "loop": _loop, "often": _often, "without": _without,
     "together": _together, "side": _side, "diagonal": _diagonal, "clock": _clock, "more": _more,
-    "far": _far, "more-long": _longer, "in-full": _in_full,
+    "far": _far, "eased": _eased, "more-long": _longer, "in-full": _in_full,
 }  # fmt: skip

@@ -251,8 +251,8 @@ def _told_of_move(typed: _Typed, going_on: bool) -> tuple[str, tuple[str, ...]]:
             continue
         sentence = sentence_of(said, going_on)
         if {"both", "held"} & set(said.marks):
-            raise UnfitError(len(typed.text), _COMES_AND_GOES)
-        if sentence:
+            fault = fault or UnfitError(len(typed.text), _COMES_AND_GOES)
+        elif sentence:
             return sentence, tuple(said.assumed)
     if fault:
         raise fault
