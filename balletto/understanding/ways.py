@@ -15,10 +15,9 @@ import operator
 import re
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
-from functools import cache, lru_cache
+from functools import cache, cached_property, lru_cache
 from importlib.resources import files
 from itertools import chain, takewhile
-from typing import NamedTuple
 
 from .tokens import Signs, Token
 
@@ -53,13 +52,37 @@ _SUMS: dict[str, Callable[[float, float], float]] = {
 _UNITS = {"p": " px", "a": "°", "s": " %", "m": " ‰"}
 
 
-class Way(NamedTuple):
-    """One way of speaking: what finds it, by its first word and whole, and what it means."""
+# In a first word: a part of it that is one of several or may be left out, or a value.
+_NOT_PLAIN = re.compile(r"[^|:]\(\?:|\)[^|)]|(?<!\()\?|[\\\[]")
 
-    first: re.Pattern[str]
-    pattern: re.Pattern[str]
+
+@dataclass(frozen=True)
+class Way:
+    """One way of speaking: what finds it, by its first word and whole, and what it means. Patterns
+    are made when they are needed first: a line needs but a few of thousands."""
+
+    first: str
+    whole: str
     means: tuple[str, ...]
     words: str
+
+    @cached_property
+    def pattern(self) -> re.Pattern[str]:
+        """What finds it."""
+        return re.compile(self.whole)
+
+    @cached_property
+    def _firsts(self) -> frozenset[str] | None:
+        """The words that it may begin with, if they are plain."""
+        if _NOT_PLAIN.search(self.first):
+            return None
+        return frozenset(self.first.replace("(?:", "").replace(")", "").split("|"))
+
+    def may_begin_with(self, sign: str) -> bool:
+        """Whether a sign may be its first."""
+        if self._firsts is not None:
+            return sign in self._firsts
+        return re.fullmatch(self.first, sign) is not None
 
 
 @dataclass(frozen=True)
@@ -105,7 +128,7 @@ def _ways(line: str) -> Iterator[Way]:
     means = tuple(part.strip() for part in right.split(" ; ") if part.strip())
     for words in left.split(" ; "):
         first, whole = _compiled(words.strip())
-        yield Way(re.compile(first), re.compile(whole), means, words)
+        yield Way(first, whole, means, words)
 
 
 def _compiled(words: str) -> tuple[str, str]:
@@ -226,7 +249,7 @@ def _first_of(words: str) -> str:
 def _beginning_with(tables: tuple[str, ...], sign: str) -> tuple[Way, ...]:
     """The ways of some tables that may begin with a sign, in the order of the tables."""
     ways = (way for name in tables for way in table(name))
-    return tuple(way for way in ways if way.first.fullmatch(sign))
+    return tuple(way for way in ways if way.may_begin_with(sign))
 
 
 def longest_at(
