@@ -1,5 +1,6 @@
 """What is typed as a sentence: read, and made into edits; and what it means while it is typed."""
 
+from collections.abc import Callable
 from typing import Any, NamedTuple
 
 from ..scene.document import Scene
@@ -18,6 +19,7 @@ from .said import MADE_OF_LAYERS, MADE_ONCE, of_kind
 from .situation import Data, Situation, movable_among, titles_among
 
 MOST_LINES, MOST_TEXT = 100, 20_000
+MOST_LINES_PARTED = 10  # a text of more lines has one statement in each: parting takes time
 _ANY_LAYER = ("effect", "mask", "matte", "motion_blur", "formation", "place")
 
 
@@ -52,11 +54,10 @@ def _edits_of(
     """The edits of one line after another, each for the scene as those before it leave it. What
     follows a new layer is said of that."""
     edits: list[Data] = []
-    owner = layers[0] if layers else ""
-    lines = [each for line in lines for each in _parted(situation, line, owner, current)]
+    understood = _statements if len(lines) <= MOST_LINES_PARTED else _one_statement
     for number, line in enumerate(lines):
         made = typed_behind(situation, line, layers)
-        made = made or _edits_of_line(situation, line, layers, current)
+        made = made or _edits_of_line(situation, line, layers, current, understood)
         edits += made
         if number + 1 < len(lines):
             known = {layer["id"] for layer in situation.data["layers"]}
@@ -66,24 +67,19 @@ def _edits_of(
     return edits
 
 
-def _parted(situation: Situation, line: str, owner: str, current: Any) -> list[str]:
-    """The statements that a line is made of; itself, if it is not understood."""
-    if says_behind(situation.document, line):
-        return [line]
-    try:
-        found = _statements(situation.document, line, AskedLine(owner, current=current))
-    except SayingError:
-        return [line]
-    return [text for text, _ in found]
-
-
-def _edits_of_line(situation: Situation, line: str, layers: list[str], current: Any) -> list[Data]:
+def _edits_of_line(
+    situation: Situation, line: str, layers: list[str], current: Any, understood: "_Understand"
+) -> list[Data]:
+    """The edits for a line; of several statements in it, for one after another."""
     first = layers[0] if layers else ""
     owner = next((each for each in layers if _move_of(situation.document, each, current)), first)
     try:
-        found = _meant(situation.document, line, AskedLine(owner, current=current))
+        asked = AskedLine(owner, current=current)
+        (_, found), *others = statements = understood(situation.document, line, asked)
     except SayingError as fault:
         raise SceneError.at("", str(fault)) from None
+    if others:
+        return _edits_of(situation, [text for text, _ in statements], layers, current)
     if found.goes_on:
         return _edits_of_more(situation, line, layers, owner, current)
     what, data = found.meaning
@@ -238,8 +234,15 @@ def _several(*found: Understood) -> Data:
 def _statements(document: Scene, line: str, asked: AskedLine) -> Statements:
     """What a line says: one thing, or several. What is said anew of a move is one."""
     if asked.move:
-        return ((line, _meant(document, line, asked)),)
+        return _one_statement(document, line, asked)
     return statements_in(line, lambda each: _meant(document, each, asked))
+
+
+def _one_statement(document: Scene, line: str, asked: AskedLine) -> Statements:
+    return ((line, _meant(document, line, asked)),)
+
+
+_Understand = Callable[[Scene, str, AskedLine], Statements]
 
 
 def _meant(document: Scene, line: str, asked: AskedLine) -> Understood:

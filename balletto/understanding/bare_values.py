@@ -3,10 +3,10 @@ belong to what was spoken of last: the topic."""
 
 import re
 
+from .finding import token_of
 from .moves import SaidMove
 from .tokens import Signs, Token
 from .values import PROPERTIES, number_of
-from .ways import token_of
 
 _VALUE = r"[NPASMX]s?\d+"
 _CHAIN = re.compile(

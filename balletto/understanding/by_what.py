@@ -115,34 +115,26 @@ def _glitch(move: SaidMove) -> None:
 
 def _shake(move: SaidMove) -> None:
     marks, is_hard = move.marks, move.marks.get("hard") == "shake"
-    only = [pose_of(name, values[:1], move)[1] for name, values in move.props if name in ("x", "y")]
-    far = _length_told(move) or (only and " ") or move.assume("12 px" if is_hard else "6 px")
     angle = marks.pop("angle", "") or ("4°" if is_hard else "")
-    smooth = ["smoothly"] if "smoothly" in marks else []
-    pace, length = _pace(move, is_hard), marks.get("dead") or move.length
+    along = [
+        pose_of(name, values[:1], move)[1] for name, values in move.props if name in ("x", "y")
+    ]
+    clauses = [f"by a shake {_pace(move, is_hard)}", *(["smoothly"] if "smoothly" in marks else [])]
     marks.pop("each", "")
-    move.ways, move.props, move.gap, move.order = [], [], "", ""
-    if "dying" in marks:  # it comes home
-        dying = marks["dying"]
-        move.length = dying if dying != "yes" else move.length or "20"
-        turned = [f"turned {angle}"] if angle else []
-        move.poses, move.lead = [f"{far} right", f"{far} below", *turned], "home"
-        move.clauses += [f"by a shake {pace}", *smooth]
-        return
-    move.length = ""
-    if only:
-        move.poses, move.lead = only, "stay"
-        move.clauses = [f"by a shake {pace}", *smooth, *move.clauses]
+    if along:
+        move.unit, move.poses = move.unit or "the whole title", along
     else:
-        how_far = f"{far} and {angle}" if angle else far
-        told = f"{move.unit} shaken {pace} by {how_far}".strip()
-        move.unit, move.lead, move.poses = "", "", []
-        move.clauses = [told, *smooth, *move.clauses]
-        marks["becomes"] = "yes"
-    if only:
-        move.unit = move.unit or "the whole title"
-    if length and length != "yes":
-        move.clauses.append(f"(100 % at 0 with hold, 0 % at {length}) of the way")
+        far = _length_told(move) or move.assume("12 px" if is_hard else "6 px")
+        move.poses = [f"{far} right", f"{far} below", *([f"turned {angle}"] if angle else [])]
+    move.lead = "stay"
+    if "dying" in marks:  # it comes home
+        dying, move.lead = marks["dying"], "home"
+        move.length = dying if dying != "yes" else move.length or "20"
+    elif end := marks.get("dead", "").removeprefix("yes") or move.length:
+        clauses.append(f"(100 % at 0 with hold, 0 % at {end}) of the way")
+        move.length = ""
+    move.clauses = [*clauses, *move.clauses]
+    move.ways, move.props, move.gap, move.order = [], [], "", ""
 
 
 def _pace(move: SaidMove, is_hard: bool) -> str:

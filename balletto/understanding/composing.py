@@ -13,6 +13,7 @@ _OFF = {
     "left": "off the left", "right": "off the right", "above": "off the top",
     "below": "off the bottom",
 }  # fmt: skip
+_USUAL_SIDES = {"home": "off the left", "away": "off the right"}
 _PIVOTS = {
     "left": "0 % across and 50 % down", "right": "100 % across and 50 % down",
     "top": "50 % across and 0 % down", "bottom": "50 % across and 100 % down",
@@ -30,6 +31,8 @@ def sentence_of(move: SaidMove, going_on: bool = False) -> str | None:
     for step in _STEPS:
         step(move)
     move.poses = list(dict.fromkeys(move.poses or move.weak))
+    if not move.poses and not going_on:
+        _usual_side(move)
     if goes_as_it_came:
         _in_and_out(move)
     if "becomes" not in move.marks and not move.poses and not going_on:
@@ -42,6 +45,8 @@ def sentence_of(move: SaidMove, going_on: bool = False) -> str | None:
         parts.append(f"of {move.marks['among']}")
     if any(_AGAIN in pose for pose in move.poses):
         move.marks.used.add("loop")
+    if any(clause.startswith("from ") for clause in move.clauses):
+        move.marks.used.add("until")  # it ends where it does, from where it starts
     if move.marks.unused - _SILENT:
         return None
     return ", ".join(part for part in parts if part) or None
@@ -71,9 +76,8 @@ def _goes_as_it_came(move: SaidMove) -> bool:
     """Whether what pauses goes as it came, or does not say how it goes."""
     poses, ways, props = move.came
     goes = (*move.poses[poses:], *move.ways[ways:], *move.props[props:])
-    return all(
-        each in (*move.poses[:poses], *move.ways[:ways], *move.props[:props]) for each in goes
-    )
+    came = (*move.poses[:poses], *move.ways[:ways], *move.props[:props])
+    return all(each in came for each in goes)
 
 
 def _in_and_out(move: SaidMove) -> None:
@@ -86,18 +90,15 @@ def _in_and_out(move: SaidMove) -> None:
     go = come + frames(pause, move.rate) if kind == "for" else frames(pause, move.rate)
     until = move.marks.get("gone")
     gone = frames(until, move.rate) if until else go + (frames(move.length, move.rate) or come)
-    times, (ease, move.ease) = (0, come, go, gone), (move.ease, "")
-    move.lead, move.length = "stay", ""
+    ease = f" {move.ease}" if move.ease else ""
+    move.length = move.ease = ""
     if move.poses == ["0 % opaque"] and not ease:
-        keys = ", ".join(f"{v} % at {t:g}" for v, t in zip((0, 100, 100, 0), times, strict=True))
-        move.poses = [f"({keys}) opaque"]
-        return
-    eases = (f" {ease}", "", f" {ease}", "") if ease else ("",) * 4
-    keys = ", ".join(
-        f"{v} % at {t:g}{e}" for v, t, e in zip((100, 0, 0, 100), times, eases, strict=True)
-    )
-    move.lead = "away"
-    move.clauses.append(f"({keys}) of the way")
+        move.lead = "stay"
+        move.poses = [f"(0 % at 0, 100 % at {come:g}, 100 % at {go:g}, 0 % at {gone:g}) opaque"]
+    else:
+        move.lead = "away"
+        comes, goes = f"100 % at 0{ease}, 0 % at {come:g}", f"0 % at {go:g}{ease}"
+        move.clauses.append(f"({comes}, {goes}, 100 % at {gone:g}) of the way")
 
 
 def _there_and_back(move: SaidMove) -> None:
@@ -127,22 +128,24 @@ def _writing(move: SaidMove) -> None:
 def _swept(move: SaidMove) -> None:
     """What a sweep uncovers, and a light that travels through the letters."""
     if "wipe" in move.marks:
-        move.poses, move.lead = ["0 % opaque"], "away" if move.lead == "away" else "stay"
-        move.unit = move.unit or "letters"
-        order = f", {move.order}" if move.order else ", from left to right"
-        band = "from 0 % to 0 % at 0 to 100 % at" if move.lead == "away" else (
-            "from 0 % to 100 % at 0 to 100 % at"
+        order = move.order or "from left to right"
+        end = _said_length(move, 30)
+        band = f"0 % to (0 % at 0, 100 % at {end})" if move.lead == "away" else (
+            f"(0 % at 0, 100 % at {end}) to 100 %"
         )  # fmt: skip
-        move.clauses.append(f"by a sweep {band} {_said_length(move, 30)}{order}")
-        move.lead, move.order = "stay", ""
+        move.poses, move.unit = ["0 % opaque"], move.unit or "letters"
+        move.clauses.append(f"by a sweep from {band}, {order}")
     elif color := move.marks.get("highlight"):
-        move.poses, move.lead, move.unit = [f"coloured {color}"], "stay", "letters"
+        move.marks.used.add("feathered")  # as it is anyhow
+        move.poses, move.unit = [f"coloured {color}"], "letters"
         end = _said_length(move, 60)
         move.clauses.append(
             f"by a sweep from 0 % to 20 %, travelling (−40 % at 0, 120 % at {end}), "
             "soft 15 % behind and 15 % in front"
         )
-        move.order = ""
+    else:
+        return
+    move.lead, move.order = "stay", ""
 
 
 def _said_length(move: SaidMove, usual: int) -> str:
@@ -151,11 +154,15 @@ def _said_length(move: SaidMove, usual: int) -> str:
     return length
 
 
-def _hard_cuts(move: SaidMove) -> None:
-    """Letters that are there at once, as a typewriter has them; so many a second."""
+def _likely_lead(move: SaidMove) -> None:
+    """Where it leads as a rule, if that was not said."""
     for lead in ("home", "away"):
         if not move.lead and move.marks.pop(f"maybe {lead}", ""):
             move.lead = lead
+
+
+def _hard_cuts(move: SaidMove) -> None:
+    """Letters that are there at once, as a typewriter has them; so many a second."""
     cps = move.marks.pop("cps", None)
     if move.marks.get("hard") == "yes":
         move.length, move.ease = "1", "hold"
@@ -166,14 +173,17 @@ def _hard_cuts(move: SaidMove) -> None:
 
 
 def _pace(move: SaidMove) -> None:
-    """What is whipped is quick, and so is what is fast."""
-    if "whip" in move.marks:
-        move.length = move.length or move.assume("8")
-        move.ease = move.ease or ("" if move.lead == "away" else "quick landing")
-    elif "fast" in move.marks:
-        if not move.length and not move.ways:
-            move.length = move.assume("10")
-        move.ease = move.ease or ("" if move.lead == "away" else "quick landing")
+    """What is whipped is quick, so is what is fast, and lands quickly if it comes; what is slow
+    takes twice the usual time."""
+    if not {"whip", "fast"} & set(move.marks):
+        is_round = {"wave", "shake", "creep"} & set(move.marks)
+        if "slow" in move.marks and not move.length and not is_round:
+            move.length = move.assume("40")
+        return
+    if not move.length and ("whip" in move.marks or not move.ways):
+        move.length = move.assume("8" if "whip" in move.marks else "10")
+    if move.lead != "away":
+        move.ease = move.ease or "quick landing"
 
 
 def _usual_values(move: SaidMove) -> None:
@@ -228,6 +238,12 @@ def _places(move: SaidMove) -> None:
     if "hop" in move.marks and not move.ways:
         move.poses.append("(0 above at 0, 20 above at 8, 0 above at 16)")
         move.lead = "stay"
+
+
+def _usual_side(move: SaidMove) -> None:
+    """Where something flies in from, or out to, if no side is told."""
+    if "go" in move.marks and move.lead in _USUAL_SIDES:
+        move.poses = [move.assume(_USUAL_SIDES[move.lead])]
 
 
 def _turns(move: SaidMove) -> None:
@@ -333,8 +349,9 @@ def _is_of(pose: str, name: str) -> bool:
 
 _AGAIN = "after them the keys come again"
 _STEPS = (
-    _hard_cuts, _writing, _pace, _usual_values, _colors, _there_and_back, take_loudness, take_wave,
-    take_shake, _places, _turned_as_said, _turns, _properties, take_chance, _swept,
+    _likely_lead, _hard_cuts, _writing, _pace, _usual_values, _colors, _there_and_back,
+    take_loudness, take_wave, take_shake, _places, _turned_as_said, _turns, _properties,
+    take_chance, _swept,
 )  # fmt: skip
 
 

@@ -5,10 +5,11 @@ import re
 from ..sentences.language.tokens import SayingError
 from ..sentences.reader import Context
 from .bare_values import take_value
+from .finding import longest_at
 from .moves import SaidMove, take
 from .tokens import Signs
 from .values import property_at
-from .ways import FLOATING, MOVE_TABLES, longest_at, noise
+from .ways import FLOATING, MOVE_TABLES, noise
 
 
 def without_floating(signs: Signs, title: frozenset[str]) -> tuple[Signs, tuple[str, ...]]:

@@ -2,25 +2,27 @@
 wording, and all of them in a row are a sentence of ours.
 
 What a piece begins with tells where it stands: "^glow" at the head, "+40 %" behind the head without
-a comma; one that ends with "?" stands only where no other is the same but for
-its numbers. What no table knows
-is taken for our own wording, as the name of a font is: whether it is that is for `read` to say.
+a comma, "@clock 9 3" is worked out first; one that ends with "?" stands only where no other is the
+same but for its numbers. What no table knows is taken for our own wording, as the name of a font
+is: whether it is that is for `read` to say.
 """
 
 import math
 import re
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from functools import partial
 from operator import attrgetter
 from typing import NamedTuple
 
 from ..sentences.reader import Context, all_words
+from .finding import FoundWay, longest_at
 from .tokens import Signs, Token
-from .ways import LOOK_TABLES, FoundWay, longest_at, noise
+from .ways import LOOK_TABLES, noise
 
 _NOTHING = ("note", "")
+_COLOR, _PARTING = re.compile(r"#[0-9A-F]{6}"), (",", ";", "and", "with", "then")
 _WORD = re.compile(r"[^\W\d_]\w*")
-_OF_PICTURE = re.compile(r"\[(−?[\d.]+) %( of (?:the )?(width|height))\]")
+_OF_PICTURE = re.compile(r"\[(−?[\d.]+) % of the (width|height)\]")
 
 
 class SaidLook(NamedTuple):
@@ -47,6 +49,8 @@ def _look_of(
     used = [way for way in found if isinstance(way, FoundWay)]
     if not any(_is_word(t.sign) for way in used for t in signs.tokens[way.first : way.end]):
         return None
+    if _is_of_something_else(signs, used):
+        return None
     pieces = [
         _computed(piece, context.text or "")
         for way in found
@@ -55,13 +59,26 @@ def _look_of(
     ]
     if not pieces:
         return None
-    ours = [word for way in found if isinstance(way, str) for word in _WORD.findall(way.lower())]
-    if not all(word in all_words() for word in ours):
+    as_ours = [_WORD.findall(way.lower()) for way in found if isinstance(way, str)]
+    ours = [word for words in as_ours for word in words]
+    # A number alone is none of our wording: "101 stars" is no star with 101 corners.
+    if not all(as_ours) or not all(word in all_words() for word in ours):
         return None
     needed = _needed(list(dict.fromkeys(pieces)))
     sentence = _OF_PICTURE.sub(partial(_of_picture, context), _joined(needed))
     assumed = tuple(piece.strip("+?") for piece in needed if piece.endswith("?"))
     return SaidLook(sentence, assumed, len(ours))
+
+
+def _is_of_something_else(signs: Signs, ways: list[FoundWay]) -> bool:
+    """Whether a colour stands apart before the head: in "make it gold, with a hard shadow" it is
+    that of the title, not of the shadow."""
+    head = next((way for way in ways if way.means[0].startswith("^")), None)
+    return head is not None and any(
+        _COLOR.fullmatch(way.means[0])
+        and any(token.sign in _PARTING for token in signs.tokens[way.end : head.first])
+        for way in ways[: ways.index(head)]
+    )
 
 
 def _found(
@@ -110,26 +127,41 @@ def _joined(pieces: list[str]) -> str:
     return ", ".join(filter(None, [" ".join([*dict.fromkeys(heads), *behind]), *rest]))
 
 
-def _computed(piece: str, text: str) -> str:
-    """A place by an angle, clockwise from straight up, and how far: "@thrown 135° 10 px"; a part of
-    a ring by the hours of a clock: "@clock 9 3"; a word of the title by its place: "@word -1"."""
-    if not piece.startswith("@"):
-        return piece
-    if piece.startswith("@word"):
-        words, place = text.split(), int(piece.split()[1])
-        return f"^“{words[min(place, len(words)) - (place > 0)] if words else ''}”"
-    angle, far = (float(each.replace("−", "-")) for each in re.findall(r"−?[\d.]+", piece))
-    if piece.startswith("@clock"):
-        first = (angle * 30 + 90) % 360 - 90
-        return f"from {first:g}° on over {(far - angle) * 30 % 360:g}°".replace("-", "−")
+def _thrown(_: str, angle: float, far: float) -> str:
+    """A place by an angle, clockwise from straight up, and how far."""
     across, up = math.sin(math.radians(angle)) * far, math.cos(math.radians(angle)) * far
     side, height = ("right", "left")[across < 0], ("above", "below")[up < 0]
     return f"+{round(abs(across), 2):g} px {side} and {round(abs(up), 2):g} px {height}"
 
 
+def _clock(_: str, first: float, last: float) -> str:
+    """A part of a ring, by the hours of a clock."""
+    angle = (first * 30 + 90) % 360 - 90
+    return f"from {angle:g}° on over {(last - first) * 30 % 360:g}°".replace("-", "−")
+
+
+def _word(text: str, place: float) -> str:
+    """A word of the title by its place, from 1 on; from its end by -1."""
+    words = text.split()
+    at = int(place) - (place > 0)
+    return f"^“{words[at] if -len(words) <= at < len(words) else ''}”"
+
+
+_COMPUTED: dict[str, Callable[..., str]] = {"@thrown": _thrown, "@clock": _clock, "@word": _word}
+
+
+def _computed(piece: str, text: str) -> str:
+    """A piece, worked out if it has to be: "@clock 9 3"."""
+    name, *numbers = piece.split()
+    if name not in _COMPUTED:
+        return piece
+    values = (float(re.sub(r"[^\d.-]", "", each.replace("−", "-")) or 0) for each in numbers)
+    return _COMPUTED[name](text, *values)
+
+
 def _of_picture(context: Context, found: re.Match[str]) -> str:
     """A share of the picture's width or height, in pixels."""
-    side = context.size[["width", "height"].index(found[3])]
+    side = context.size[["width", "height"].index(found[2])]
     return f"{round(float(found[1].replace('−', '-')) / 100 * side, 2):g} px"
 
 

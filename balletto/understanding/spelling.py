@@ -28,7 +28,7 @@ def vocabulary() -> frozenset[str]:
 def spelled(word: str, title: frozenset[str]) -> str:
     """The one spelling of a word: itself if it is known, or is one of the title; else as another
     that it is a form of, or that is near."""
-    if word in vocabulary() or word in title:
+    if word in vocabulary() or word in title or len(word) > MOST_LETTERS_OF_A_WORD:
         return word
     mended = near_spelling(word, tuple(sorted(title)))
     return mended if mended != word else _known_form(word)
@@ -64,8 +64,6 @@ def near_spelling(word: str, words: Sequence[str]) -> str:
     """The word that is meant by one with a small slip; itself, if none is near."""
     if len(word) < FEWEST_LETTERS_MENDED:
         return _swapped(word, words) if len(word) == FEWEST_LETTERS_OF_A_STEM else word
-    if len(word) > MOST_LETTERS_OF_A_WORD:
-        return word
     most = 2 if len(word) > 7 else 1
     found = process.extractOne(word, words, scorer=OSA.distance, score_cutoff=most)
     return found[0] if found else word

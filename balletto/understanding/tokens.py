@@ -20,6 +20,13 @@ UNKNOWN = "Z"  # the sign of what is no word, number or mark
 MOST = 1e9  # of any number: more is not understood
 
 
+class Measures(NamedTuple):
+    """What values are measured by: the frames a second, and the size of the picture in px."""
+
+    rate: float
+    size: tuple[float, float]
+
+
 class Token(NamedTuple):
     """One thing that was typed: `sign` stands for it in the row; `start` and `end` in the text.
 
@@ -64,8 +71,7 @@ _UNITS: dict[str, tuple[str, str, float]] = {
     **dict.fromkeys(("%", "percent", "pct", "per cent", "prozent"), ("S", "%", 1)),
     **dict.fromkeys(("em", "ems"), ("M", "‰", 1000)),
     "‰": ("M", "‰", 1),
-    "vw": ("P", "px", 19.2),  # hundredths of a picture of 1920 by 1080
-    "vh": ("P", "px", 10.8),
+    **dict.fromkeys(("vw", "vh"), ("P", "px", 0.01)),  # of the picture's width and height
     **dict.fromkeys(("x", "×", "times", "fold"), ("X", "×", 1)),
     **dict.fromkeys(("hz", "fps", "cps"), ("H", "", 1)),
 }
@@ -102,7 +108,7 @@ def color_names() -> dict[str, str]:
     return {name: webcolors.name_to_hex(name).upper() for name in webcolors.names("css3")}
 
 
-def tokens_of(text: str, rate: float, known: Callable[[str], str]) -> Signs:
+def tokens_of(text: str, around: Measures, known: Callable[[str], str]) -> Signs:
     """The tokens of a text; `known` gives the one spelling of a word."""
     found: list[Token] = []
     for match in _TOKEN.finditer(text):
@@ -111,7 +117,7 @@ def tokens_of(text: str, rate: float, known: Callable[[str], str]) -> Signs:
             kind = "number"
         start = match.end() - len(match.group().lstrip())
         try:
-            found.append(_MADE[kind](match, start, rate))
+            found.append(_MADE[kind](match, start, around))
         except ValueError:  # a number beyond all sense, a colour that is none
             found.append(Token(UNKNOWN, start, match.end(), match.group().strip()))
     return Signs(tuple(_mended(_counted(found), known)))
@@ -139,14 +145,16 @@ def _plain(text: str) -> float:
     return number
 
 
-def _of_number(match: re.Match[str], start: int, rate: float) -> Token:
-    unit = match["unit"] or match["times"] or ""
-    token = _number(_plain(match["number"]), unit, start, match.end())
+def _of_number(match: re.Match[str], start: int, around: Measures) -> Token:
+    unit, value = match["unit"] or match["times"] or "", _plain(match["number"])
+    if unit.lower() in ("vw", "vh"):
+        value *= around.size[unit.lower() == "vh"]
+    token = _number(value, unit, start, match.end())
     is_signed = match["number"][0] in "+-−–"
     return token._replace(sign=token.sign + ("s" if is_signed else ""))
 
 
-def _of_code(match: re.Match[str], start: int, rate: float) -> Token:
+def _of_code(match: re.Match[str], start: int, around: Measures) -> Token:
     parts = [int(part) for part in match["code"].split(":")]
     if len(parts) == 4:
         *clock, frames = parts
@@ -155,24 +163,24 @@ def _of_code(match: re.Match[str], start: int, rate: float) -> Token:
     else:
         clock, frames = [0, 0, parts[0]], parts[1]
     seconds = clock[0] * 3600 + clock[1] * 60 + clock[2]
-    value = seconds * round(rate) + frames
+    value = seconds * round(around.rate) + frames
     return Token("T", start, match.end(), f"{value} frames", value, "frames")
 
 
 _HALVES = {"½": 0.5, "1/2": 0.5, "1/4": 0.25, "¾": 0.75, "3/4": 0.75}
 
 
-def _of_half(match: re.Match[str], start: int, rate: float) -> Token:
+def _of_half(match: re.Match[str], start: int, around: Measures) -> Token:
     value = _HALVES[match["half"]]
     return Token("N", start, match.end(), _said(value), value)
 
 
-def _of_size(match: re.Match[str], start: int, rate: float) -> Token:
+def _of_size(match: re.Match[str], start: int, around: Measures) -> Token:
     first, second = re.split(r"\s?[x×]\s?", match["sized"])
     return Token("D", start, match.end(), f"{first} by {second}", float(first), second)
 
 
-def _of_color(match: re.Match[str], start: int, rate: float) -> Token:
+def _of_color(match: re.Match[str], start: int, around: Measures) -> Token:
     text = match["color"]
     digits = text if text.startswith("#") else _from_function(text)
     if len(digits) in (4, 5):
@@ -191,7 +199,7 @@ def _from_function(text: str) -> str:
     return "#" + "".join(f"{round(part * 255):02X}" for part in parts)
 
 
-def _of_bezier(match: re.Match[str], start: int, rate: float) -> Token:
+def _of_bezier(match: re.Match[str], start: int, around: Measures) -> Token:
     numbers = [
         _plain(number) for number in re.findall(_NUMBER, match["bezier"].split("bezier")[-1])
     ]
@@ -199,25 +207,25 @@ def _of_bezier(match: re.Match[str], start: int, rate: float) -> Token:
     return Token("E", start, match.end(), f"a curve of its own ({told})")
 
 
-def _of_string(match: re.Match[str], start: int, rate: float) -> Token:
+def _of_string(match: re.Match[str], start: int, around: Measures) -> Token:
     return Token("Q", start, match.end(), f"“{match['string'][1:-1]}”")
 
 
-def _of_word(match: re.Match[str], start: int, rate: float) -> Token:
+def _of_word(match: re.Match[str], start: int, around: Measures) -> Token:
     word = match["word"].lower()
     return Token("and" if word == "n" else word, start, match.end(), match["word"])
 
 
-def _of_sign(match: re.Match[str], start: int, rate: float) -> Token:
+def _of_sign(match: re.Match[str], start: int, around: Measures) -> Token:
     sign = {"–": "-", "—": "-", "…": ".", "&": "and", "\n": ";"}.get(match["sign"], match["sign"])
     return Token(sign, start, match.end(), match["sign"])
 
 
-def _of_arrow(match: re.Match[str], start: int, rate: float) -> Token:
+def _of_arrow(match: re.Match[str], start: int, around: Measures) -> Token:
     return Token("to", start, match.end(), "to")
 
 
-_MADE: dict[str, Callable[[re.Match[str], int, float], Token]] = {
+_MADE: dict[str, Callable[[re.Match[str], int, Measures], Token]] = {
     "string": _of_string,
     "color": _of_color,
     "bezier": _of_bezier,
@@ -228,7 +236,7 @@ _MADE: dict[str, Callable[[re.Match[str], int, float], Token]] = {
     "word": _of_word,
     "sign": _of_sign,
     "arrow": _of_arrow,
-    "other": lambda match, start, rate: Token(UNKNOWN, start, match.end(), match["other"]),
+    "other": lambda match, start, around: Token(UNKNOWN, start, match.end(), match["other"]),
 }
 
 

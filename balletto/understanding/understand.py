@@ -13,6 +13,7 @@ from functools import cached_property
 from pydantic import ValidationError
 
 from ..sentences.language.tokens import SayingError
+from ..sentences.moves.clauses import COMES_AND_GOES
 from ..sentences.moves.wording import move_text
 from ..sentences.reader import Context, Meaning, move_of, read
 from .changes import Around, UnfitError, changed, is_change
@@ -21,17 +22,13 @@ from .facts import facts_of, without_floating
 from .looks import in_words_of, looks_of
 from .moves import SaidMove, take
 from .spelling import spelled
-from .tokens import Signs, tokens_of
+from .tokens import MOST_LETTERS, Measures, Signs, tokens_of
 from .values import NAMES_OF_PROPERTIES
 from .ways import CHANGE_TABLES
 
 # What our wording takes for a unit alone, and is an order as well; and for a start, and is an end.
 _OTHERWISE = re.compile(
     r"\b(letter|character|char|word|line)\b (by|after) \b\1\b|\bends? (exactly )?(on|at|by)\b",
-    re.IGNORECASE,
-)
-_OUT = re.compile(
-    r"\b(?:fad|dissolv|mov|ris|fall|drop|slid|fl|go|shrink|blur|spin|grow|pop|whip|zoom)\w* out\b",
     re.IGNORECASE,
 )
 # "filter: blur(8px)" and "y: 60" have no name in front, as "Spin: letters turn 90" has.
@@ -73,7 +70,8 @@ class _Typed:
     @cached_property
     def signs(self) -> Signs:
         """The line in tokens, small slips mended."""
-        return tokens_of(self.text, self.context.rate, lambda word: spelled(word, self.title))
+        around = Measures(self.context.rate, self.context.size)
+        return tokens_of(self.text, around, lambda word: spelled(word, self.title))
 
     @cached_property
     def is_otherwise(self) -> bool:
@@ -98,23 +96,19 @@ class _Typed:
 def understand_line(line: str, context: Context, move: str = "") -> Understood:
     """What one line means; with the sentence of a move, what it says of that, or else by itself.
     SayingError tells what is not understood: where the reading that came farthest stops."""
-    order = (_sooner, _going_on, _by_itself, _as_change, _as_more) if move else _ALONE
-    return _first_of(order, _Typed(line, context, move))
+    return _first_of(_OF_A_MOVE if move else _ALONE, _Typed(line, context, move))
 
 
 def understand_beside(line: str, context: Context, move: str) -> Understood:
     """What one line means by itself; or else what it says of a move. SayingError as above."""
-    order = (
-        (_sooner, _by_itself, _going_on, _as_change, _as_look, _as_move, _as_more)
-        if move
-        else _ALONE
-    )
-    return _first_of(order, _Typed(line, context, move))
+    return _first_of(_BESIDE_A_MOVE if move else _ALONE, _Typed(line, context, move))
 
 
 def _first_of(order: Sequence["_Attempt"], typed: _Typed) -> Understood:
     """What the first of some attempts makes of a line."""
     faults: list[SayingError] = []
+    if len(typed.text) > MOST_LETTERS:
+        raise SayingError(f"at most {MOST_LETTERS} letters can be understood at once", 0, 1)
     if not typed.text.strip():
         order = (_by_itself,)
     for attempt in (*order, _as_it_stands):
@@ -140,25 +134,20 @@ def _said_otherwise(typed: _Typed) -> SayingError:
 _Attempt = Callable[[_Typed], Understood | None]
 
 
-def _sooner(typed: _Typed) -> Understood | None:
-    """What is better understood so than as our wording would take it: "drop the fade" is no fall,
-    "rotate it 10 degrees" is how the layer stands."""
-    for tables, attempt in ((("sooner.changes",), _as_change), (("sooner.looks",), _as_look)):
-        ways = in_words_of(typed.signs, typed.title, tables)
-        if ways and (attempt is _as_change) == bool(typed.move):
-            return attempt(typed)
-    return None
+def _sooner_as_change(typed: _Typed) -> Understood | None:
+    """What our wording would take otherwise, and is a change: "drop the fade" is no fall."""
+    is_meant = in_words_of(typed.signs, typed.title, ("sooner.changes",))
+    return _as_change(typed) if is_meant else None
+
+
+def _sooner_as_look(typed: _Typed) -> Understood | None:
+    """What our wording would take for a move: "rotate it 10 degrees" is how the layer stands."""
+    is_meant = in_words_of(typed.signs, typed.title, ("sooner.looks",))
+    return _as_look(typed) if is_meant else None
 
 
 def _by_itself(typed: _Typed) -> Understood | None:
-    if typed.is_otherwise:
-        return None
-    found = typed.read(typed.text, only_moves=False)
-    if found.meaning.what == "move" and (out := _OUT.search(_QUOTED.sub("", typed.text))):
-        keys = found.meaning.data.get("amount", {}).get("keys")
-        if keys and keys[-1]["value"] == 0:  # our wording would take it for an entrance
-            raise SayingError("this comes, and it goes", *out.span())
-    return found
+    return None if typed.is_otherwise else typed.read(typed.text, only_moves=False)
 
 
 def _going_on(typed: _Typed) -> Understood | None:
@@ -230,12 +219,12 @@ def _read_of(typed: _Typed, sentence: str, assumed: tuple[str, ...]) -> Understo
         return None
 
 
-_ALONE = (_sooner, _by_itself, _as_look, _as_move)
-
-
-_COMES_AND_GOES = (
-    "this comes, and it goes: say each in a sentence of its own, as “fade out from 70 on”"
-)
+_ALONE = (_sooner_as_look, _by_itself, _as_look, _as_move)
+_OF_A_MOVE = (_sooner_as_change, _going_on, _by_itself, _as_change, _as_more)
+_BESIDE_A_MOVE = (
+    _sooner_as_change, _sooner_as_look, _by_itself, _going_on, _as_change, _as_look, _as_move,
+    _as_more,
+)  # fmt: skip
 
 
 def _told_of_move(typed: _Typed, going_on: bool) -> tuple[str, tuple[str, ...]]:
@@ -251,7 +240,7 @@ def _told_of_move(typed: _Typed, going_on: bool) -> tuple[str, tuple[str, ...]]:
             continue
         sentence = sentence_of(said, going_on)
         if {"both", "held"} & set(said.marks):
-            fault = fault or UnfitError(len(typed.text), _COMES_AND_GOES)
+            fault = fault or UnfitError(len(typed.text), COMES_AND_GOES)
         elif sentence:
             return sentence, tuple(said.assumed)
     if fault:

@@ -5,8 +5,8 @@ import re
 from dataclasses import dataclass
 from typing import Any
 
+from .finding import token_of
 from .tokens import Signs, Token
-from .ways import token_of
 
 
 @dataclass(frozen=True)

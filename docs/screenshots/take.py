@@ -38,6 +38,12 @@ def workbench(page: Page, address: str) -> None:
     """The workbench in its views."""
     open_scene(page, address, "Opening title", "t1", 40)
     take(page, "workbench")
+    line = page.locator(".say__field textarea").first
+    line.fill("make it gold, with a hard shadow, then letters drop in one by one with a bounce")
+    page.locator(".say__ours:visible").first.wait_for()
+    take(page, "saying")
+    line.fill("")
+    page.keyboard.press("Escape")
     page.locator("#scene-menu summary").click()
     page.get_by_role("button", name="The scene as text").click()
     page.locator("#scene-text-field:focus").wait_for()

@@ -1,6 +1,7 @@
 """What people say in words of their own: every way of the tables, and phrases."""
 
 import re
+from dataclasses import replace
 from itertools import product
 from pathlib import Path
 from unittest import TestCase
@@ -12,7 +13,7 @@ from balletto.sentences.language.tokens import SayingError
 from balletto.sentences.reader import Context, read
 from balletto.understanding.several import understand
 from balletto.understanding.understand import title_words, understand_line
-from balletto.understanding.ways import LOOK_TABLES, MOVE_TABLES, table
+from balletto.understanding.ways import ALL_TABLES, LOOK_TABLES, MOVE_TABLES, table
 
 from .test_saying import near
 
@@ -50,9 +51,10 @@ AROUND = (
 )
 PHRASES = Path(__file__).with_name("other_words.txt")
 _SAMPLES = {
-    "t": "12 frames", "k": "12 frames", "p": "20 px", "a": "30°", "s": "40 %", "n": "18", "x": "2x",
-    "m": "50", "c": "red", "q": "“Quiet”", "e": "cubic-bezier(0.2, 0, 0.1, 1)", "v": "5",
-    "d": "30x30", "h": "24 fps", "w": "Orbit", "y": "Ring",
+    "t": "12 frames", "k": "12 frames", "p": "20 px", "a": "30°", "g": "30°", "s": "40 %",
+    "l": "40 %", "n": "18", "x": "2x", "m": "50", "c": "red", "q": "“Quiet”",
+    "e": "cubic-bezier(0.2, 0, 0.1, 1)", "v": "5", "d": "30x30", "h": "24 fps", "w": "Orbit",
+    "y": "stars",
 }  # fmt: skip
 
 
@@ -91,12 +93,23 @@ class TablesTest(TestCase):
         frames = (
             "{}", "fade in, {}", "letters rise 20 px, {}", "shake, {}", "wobble, {}", "pulse, {}",
             "fade in over 5 frames, {}, fade out", "fade in over 5 frames, hold for 2 frames, {}",
-            "tracking opens, {}", "fade out, {}",
+            "tracking opens, {}", "fade out, {}", "a gold shine travels through the letters, {}",
+            "fade out {}, from frame 20",
         )  # fmt: skip
         for name in MOVE_TABLES:
             for way in table(name):
                 with self.subTest(table=name, way=way.words):
                     self.assert_understood(way, *frames)
+
+    def test_what_is_meant_has_the_values_that_are_said(self):
+        for name in ALL_TABLES:
+            lines = {}
+            for way in table(name):
+                lines.setdefault(way.means, set()).update(re.findall(r"\?P<(\w+)>", way.whole))
+            for means, slots in lines.items():
+                with self.subTest(table=name, means=means):
+                    needed = set(re.findall(r"\{([a-z]\d?)[^}]*\}", " ".join(means)))
+                    self.assertLessEqual(needed, slots)
 
     def test_ways_of_looks_and_places(self):
         for name in dict.fromkeys(name for tables in LOOK_TABLES for name in tables):
@@ -199,6 +212,37 @@ class PhrasesTest(TestCase):
             with self.subTest(text[:20]), self.assertRaises(SayingError):
                 meaning(text)
 
+    def test_shares_are_of_the_picture_that_there_is(self):
+        tall = replace(CONTEXT, size=(1080, 1920))
+        for line, path in (
+            ("translateX(-100vw)", {"x": -1080}),
+            ("bar, full width, 20 px high", None),
+        ):
+            data = understand_line(line, tall).meaning.data
+            with self.subTest(line):
+                self.assertEqual(
+                    data.get("pose") if path else data["shape"]["size"], path or [1080, 20]
+                )
+
+    def test_a_layer_that_is_turned_keeps_its_size(self):
+        found = meaning("rotate it 10 degrees").meaning
+        self.assertEqual((found.what, found.data), ("place", {"rotation.2": 10}))
+
+    def test_words_and_lines_of_any_length_are_bounded(self):
+        for line in ("x" * 3999, "fade " * 799, "bold, " * 660, "a " * 1999, "x" * 100_000):
+            with self.subTest(line[:8]):
+                try:
+                    understand(line, CONTEXT)
+                except SayingError as fault:
+                    self.assertTrue(str(fault))
+
+    def test_a_number_alone_is_nothing_by_itself(self):
+        for name in ("places", "spans", "scenes", "copies", "flurries", "layers.shape"):
+            for way in table(name):
+                self.assertIsNone(way.pattern.fullmatch("N0 "), (name, way.words))
+        with self.assertRaises(SayingError):
+            meaning("101 stars")
+
     def test_a_small_slip_is_mended(self):
         self.assertEqual(meaning("wrods pop in").sentence, meaning("words pop in").sentence)
         self.assertEqual(
@@ -211,6 +255,8 @@ class PhrasesTest(TestCase):
             ("bold, 90 px, with a soft glow, then fade in", ["style", "effect", "move"]),
             ("words fly in from the left; glow 10 px", ["move", "effect"]),
             ("drop shadow and 3 px black outline", ["effect", "style"]),
+            ("make it gold, with a hard shadow", ["style", "effect"]),
+            ("white with a soft glow", ["style", "effect"]),
             ("fade in over 10 frames, then fade out from 70 on", ["move", "move"]),
             ("“bold, and red” in white", None),
             ("fade in, fade out", None),

@@ -255,6 +255,8 @@ class SaidTest(PageTest):
         self.assertEqual(title["style"]["axes"]["wght"], 700)
         self.assertEqual([each["kind"] for each in title["effects"]], ["glow"])
         self.assertEqual(title["moves"][-1]["pose"], {"opacity": 0})
+        response = self.say("\n".join(["bold, with a soft glow, then fade in"] * 11), expect=422)
+        self.assertIn("not understood", response.json()["message"])
         self.say("add a title “Hello”, 40 px, then drop shadow")
         new = next(each for each in self.document["layers"] if each.get("text") == "Hello")
         self.assertEqual([each["kind"] for each in new["effects"]], ["shadow"])

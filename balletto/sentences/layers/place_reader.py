@@ -68,6 +68,7 @@ def place_patterns() -> tuple[Pattern, ...]:
         "{height} high", "tipped {tip}", "swung {swing}", "{opacity} opaque",
     ]  # fmt: skip
     rarely = [
+        "Stands turned {turn}", "Stands {opacity} opaque", "Stands {width} wide",
         "Stands {x} across", "Stands at {x} across", "{x} across", "at {y} down",
         "in depth tipped {tip}", "Works on all below it, by {opacity} opaque",
     ]  # fmt: skip
@@ -116,8 +117,10 @@ class PlaceReader(PatternReader):
 
     @property
     def is_known(self) -> bool:
-        """Whether it can be nothing else: a move, too, may be turned and opaque."""
-        return any(name.startswith(("position", "scale", "side")) for name in self.values)
+        """Whether it can be nothing else: a move, too, may be turned and opaque, but it does not
+        stand."""
+        stands = self.reading.atoms[0].raw.lower().startswith("stands")
+        return stands or any(name.startswith(("position", "scale", "side")) for name in self.values)
 
     @property
     def patterns(self) -> tuple[Pattern, ...]:

@@ -218,15 +218,35 @@ def _sides() -> list[Clause]:
     ]
 
 
+COMES_AND_GOES = (
+    "this comes, and it goes: say each in a sentence of its own, as “fade out from 70 on”"
+)
+
+
+# Which belong to the verb before them: "fade to grey".
+_PREPOSITIONS = ("from", "to")
+
+
+def _lead(draft: MoveDraft, where: str) -> None:
+    """Where a verb leads, if none before it said so. What comes cannot go in one sentence: "fade
+    in, fade out"."""
+    if {draft.leads, where} == {"home", "away"}:
+        raise NotSaid(COMES_AND_GOES)
+    draft.leads = draft.leads or where
+
+
 def _verbs() -> list[Clause]:
-    def leading(where: str) -> Act:
+    def leading(where: str, text: str) -> Act:
         def lead(draft: MoveDraft, _: ReadValues) -> None:
-            draft.leads = draft.leads or where
+            if text in _PREPOSITIONS:
+                draft.leads = draft.leads or where
+            else:
+                _lead(draft, where)
 
         return lead
 
     clauses = [
-        Clause(_words(text), leading(where), "verb", 2 if number < 1 else RARE)
+        Clause(_words(text), leading(where, text), "verb", 2 if number < 1 else RARE)
         for where, texts in VERBS.items()
         for number, text in enumerate(texts)
     ]
@@ -240,12 +260,15 @@ def _verbs() -> list[Clause]:
     def out(draft: MoveDraft, _: ReadValues) -> None:
         draft.leads = "away"
 
+    def into(draft: MoveDraft, _: ReadValues) -> None:
+        draft.leads = "home"
+
     def nothing(draft: MoveDraft, _: ReadValues) -> None:
         """Words that change nothing."""
 
     clauses.append(Clause(_words("by"), by, "", 40))
     clauses.append(Clause(_words(words.NOWHERE), nowhere, "pose", 99))
-    clauses.append(Clause(_words("in"), leading("home"), "verb", 99))
+    clauses.append(Clause(_words("in"), into, "verb", 99))
     clauses.append(Clause(_words("out"), out, "", 99))
     clauses += [Clause(_words(text), nothing, "", 99) for text in ("of the title", "then", "up to")]
     return clauses
@@ -262,14 +285,14 @@ def _said_alone() -> list[Clause]:
 
         def number(draft: MoveDraft, values: ReadValues, name: str = what.name,
                    verb: Verb = verb) -> None:  # fmt: skip
-            draft.leads = draft.leads or verb.leads
+            _lead(draft, verb.leads)
             value = values["value"]
             draft.set_pose(name, value * verb.sign if verb.sign < 0 else value)
 
         def alone(
             draft: MoveDraft, _: ReadValues, name: str = what.name, verb: Verb = verb
         ) -> None:
-            draft.leads = draft.leads or verb.leads
+            _lead(draft, verb.leads)
             draft.set_pose(name, verb.usual * verb.sign)
 
         name = f"pose.{what.name}"
