@@ -235,7 +235,8 @@ def _statements(document: Scene, line: str, asked: AskedLine) -> Statements:
     """What a line says: one thing, or several. What is said anew of a move is one."""
     if asked.move:
         return _one_statement(document, line, asked)
-    return statements_in(line, lambda each: _meant(document, each, asked))
+    letter_size = _context_of(document, asked).letter_size
+    return statements_in(line, lambda each: _meant(document, each, asked), letter_size)
 
 
 def _one_statement(document: Scene, line: str, asked: AskedLine) -> Statements:

@@ -72,7 +72,8 @@ NAMED = ("layer", "move")
 class Context:
     """What a sentence is read for: the frames a second of its scene, the text of its title, what it
     may say, the kind of layer, and of shape, that it is said of, and whether that has copies; what
-    the shapes of the scene are called."""
+    the shapes of the scene are called; the sizes of its picture and of the letters in px;
+    the frame at which the layer ends, 0 if there is none."""
 
     rate: float = RATE
     text: str | None = None
@@ -82,6 +83,8 @@ class Context:
     has_copies: bool = False
     shapes: tuple[str, ...] = ()
     size: tuple[float, float] = (1920, 1080)
+    letter_size: float = 120
+    end: float = 0
 
 
 def context_of(scene: Scene, layer_id: Any, may_say: tuple[str, ...] = EVERYTHING) -> Context:
@@ -92,8 +95,12 @@ def context_of(scene: Scene, layer_id: Any, may_say: tuple[str, ...] = EVERYTHIN
     rate = float(scene.frames_a_second)
     has_copies = layer is not None and layer.formation is not None
     shapes = tuple(each.name or each.nameless for each in shapes_of(scene))
+    style, letters = getattr(layer, "style", None), Context.letter_size
+    if style is not None and isinstance(style.size, int | float):
+        letters = style.size
     text, size = getattr(layer, "text", None), scene.size
-    return Context(rate, text, may_say, kind, shape, has_copies, shapes, size)
+    end = layer.span[1] if layer is not None else 0
+    return Context(rate, text, may_say, kind, shape, has_copies, shapes, size, letters, end)
 
 
 class Meaning(NamedTuple):

@@ -32,7 +32,7 @@ def sentence_of(move: SaidMove, going_on: bool = False) -> str | None:
         step(move)
     move.poses = list(dict.fromkeys(move.poses or move.weak))
     if not move.poses and not going_on:
-        _usual_side(move)
+        _usual_pose(move)
     if goes_as_it_came:
         _in_and_out(move)
     if "becomes" not in move.marks and not move.poses and not going_on:
@@ -45,8 +45,6 @@ def sentence_of(move: SaidMove, going_on: bool = False) -> str | None:
         parts.append(f"of {move.marks['among']}")
     if any(_AGAIN in pose for pose in move.poses):
         move.marks.used.add("loop")
-    if any(clause.startswith("from ") for clause in move.clauses):
-        move.marks.used.add("until")  # it ends where it does, from where it starts
     if move.marks.unused - _SILENT:
         return None
     return ", ".join(part for part in parts if part) or None
@@ -240,10 +238,19 @@ def _places(move: SaidMove) -> None:
         move.lead = "stay"
 
 
-def _usual_side(move: SaidMove) -> None:
-    """Where something flies in from, or out to, if no side is told."""
+_LIVELY = ("bounce", "spring", "overshoot")
+
+
+def _usual_pose(move: SaidMove) -> None:
+    """What something does that flies in or out and no side is told, that bounces, or that comes or
+    goes and nothing else is told of it but its time."""
+    is_lively = move.ease.startswith(_LIVELY)
     if "go" in move.marks and move.lead in _USUAL_SIDES:
         move.poses = [move.assume(_USUAL_SIDES[move.lead])]
+    elif is_lively and move.lead in ("", "home"):
+        move.poses, move.lead = [move.assume("0 % of its size")], "home"
+    elif move.lead in _USUAL_SIDES and "becomes" not in move.marks:
+        move.poses = [move.assume("0 % opaque")]
 
 
 def _turns(move: SaidMove) -> None:

@@ -72,6 +72,11 @@ class SaidMove:
         """Whether one of these words stands in where it comes from or goes to."""
         return any(word in pose for pose in self.poses for word in words)
 
+    @property
+    def has_start(self) -> bool:
+        """Whether it was told from when on."""
+        return any(clause.startswith(("from ", "at marker")) for clause in self.clauses)
+
     def names(self, *names: str) -> bool:
         """Whether values were told of one of these properties."""
         return any(name in names for name, _ in self.props)

@@ -2,9 +2,11 @@
 
 import re
 from collections.abc import Callable, Iterator
+from dataclasses import replace
 
 from ..sentences.language.tokens import SayingError
 from ..sentences.reader import Context
+from .composing import USUAL_WAY
 from .tokens import MOST_LETTERS
 from .understand import Understood, understand_line
 
@@ -33,7 +35,9 @@ def understand(text: str, context: Context, move: str = "") -> tuple[Understood,
     for line in text.split("\n"):
         if line.strip():
             try:
-                found = statements_in(line, lambda each: understand_line(each, context, move))
+                found = statements_in(
+                    line, lambda each: understand_line(each, context, move), context.letter_size
+                )
                 parts += [meant for _, meant in found]
             except SayingError as fault:
                 places = fault.start + start, fault.end + start
@@ -44,16 +48,70 @@ def understand(text: str, context: Context, move: str = "") -> tuple[Understood,
     return tuple(parts)
 
 
-def statements_in(line: str, understand: Understand) -> Statements:
+def statements_in(line: str, understand: Understand, letter_size: float) -> Statements:
     """The statements of a line, each with what it means: one, if the line is understood as one.
     SayingError, if neither the line nor what it is parted to is understood: that of the line."""
+    hiding, both = _HIDING.search(line), _IN_AND_OUT.match(line)
+    if both:
+        return tuple((each, understand(each)) for each in _comes_and_goes(both))
+    out = _out_of_hiding(line, hiding, understand, letter_size) if hiding else ()
     try:
-        return ((line, understand(line)),)
+        whole = understand(line)
+        return ((line, whole),) if whole.fault is None else out or ((line, whole),)
     except SayingError as fault:
-        found = _Parting(understand, line).parts_of(line)
+        found = out or _Parting(understand, line).parts_of(line)
         if len(found) < 2 or not _go_together(found):
             raise fault from None
         return found
+
+
+_IN_AND_OUT = re.compile(
+    r"(?P<verb>[\w\s]+?) (?P<come>in|on) (?:and|&|then) (?P=verb)? ?(?P<go>out|off)(?: again)?"
+    r"(?P<rest>| (?:over|in|one|by|letter|word|every|line)\b.*)$",
+    re.IGNORECASE,
+)
+
+
+def _comes_and_goes(both: re.Match[str]) -> tuple[str, str]:
+    """What comes and goes in one breath: the way in, and the way out by the layer's end."""
+    verb, rest = both["verb"], both["rest"]
+    return f"{verb} {both['come']}{rest}", f"{verb} {both['go']}{rest} at the end"
+
+
+# What is said of a move and means that letters are seen within their line alone.
+_HIDING = re.compile(
+    r",?\s*\b(?:(?:from |out )?(?:behind|under|underneath) (?:(?:an?|the|its|their) )?"
+    r"(?:(?:own|invisible|hidden|straight) )?(?:masks?|edges?|base ?lines?|line|window|slot)"
+    r"|(?:from|out of|through) (?:(?:a|its|their) )?(?:line )?(?:masks?|window|slot)"
+    r"|out of (?:its|their|the) (?:base)?lines?"
+    r"|(?:in|with|using|by|inside) (?:(?:a|an|its|their) )?(?:line )?masks?"
+    r"|mask(?:ed)?(?= reveal\b))(?![\w-]| of| [“\"])",
+    re.IGNORECASE,
+)
+_SEEN_WITHIN = "seen within its line"
+_UNCOVERED = re.compile(r"^(?:the )?reveal\b|\bcomes? up\b", re.IGNORECASE)
+_FULL_WAY = 1.3  # of the letters' size: out of a line of the usual leading
+
+
+def _out_of_hiding(
+    line: str, hiding: re.Match[str], understand: Understand, letter_size: float
+) -> Statements:
+    """A move from behind an edge, and the edge: "rises from behind the baseline"; none, if nothing
+    else is understood. It goes as far as it must to be out of sight, if that is not said."""
+    rest = f"{line[: hiding.start()]} {line[hiding.end() :]}".strip(" ,")
+    rest = _UNCOVERED.sub("slide up", rest)
+    try:
+        found = understand(rest)
+        if USUAL_WAY in found.assumed:
+            far = f"{round(_FULL_WAY * letter_size)} px"
+            whole = understand(found.sentence.replace(f" {USUAL_WAY} ", f" {far} "))
+            others = (each for each in found.assumed if each != USUAL_WAY)
+            found = replace(
+                found, meaning=whole.meaning, sentence=whole.sentence, assumed=(far, *others)
+            )
+        return ((rest, found), (_SEEN_WITHIN, understand(_SEEN_WITHIN)))
+    except SayingError:
+        return ()
 
 
 def _go_together(found: Statements) -> bool:

@@ -9,6 +9,7 @@ import re
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
+from typing import NamedTuple
 
 from pydantic import ValidationError
 
@@ -23,7 +24,7 @@ from .looks import in_words_of, looks_of
 from .moves import SaidMove, take
 from .spelling import spelled
 from .tokens import MOST_LETTERS, Measures, Signs, tokens_of
-from .values import NAMES_OF_PROPERTIES
+from .values import NAMES_OF_PROPERTIES, by_letters
 from .ways import CHANGE_TABLES
 
 # What our wording takes for a unit alone, and is an order as well; and for a start, and is an end.
@@ -71,7 +72,8 @@ class _Typed:
     def signs(self) -> Signs:
         """The line in tokens, small slips mended."""
         around = Measures(self.context.rate, self.context.size)
-        return tokens_of(self.text, around, lambda word: spelled(word, self.title))
+        row = tokens_of(self.text, around, lambda word: spelled(word, self.title))
+        return by_letters(row, self.context.letter_size)
 
     @cached_property
     def is_otherwise(self) -> bool:
@@ -200,14 +202,28 @@ def _as_look(typed: _Typed) -> Understood | None:
 
 
 def _as_move(typed: _Typed) -> Understood | None:
-    sentence, assumed = _told_of_move(typed, going_on=False)
-    return _read_of(typed, sentence, assumed) if sentence else None
+    told = _told_of_move(typed, going_on=False)
+    found = _read_of(typed, told.sentence, told.assumed) if told else None
+    return _at_the_end(typed, found) if found and told and told.is_last else found
 
 
 def _as_more(typed: _Typed) -> Understood | None:
-    more, assumed = _told_of_move(typed, going_on=True)
-    found = _read_of(typed, typed.after_move(more), assumed) if more else None
+    told = _told_of_move(typed, going_on=True)
+    if told is None or told.is_last:
+        return None
+    found = _read_of(typed, typed.after_move(told.sentence), told.assumed)
     return found and replace(found, goes_on=True)
+
+
+def _at_the_end(typed: _Typed, found: Understood) -> Understood:
+    """A move that is done as its layer ends."""
+    end, around = typed.context.end, Around(typed.context.text or "", typed.context.rate)
+    if not end:
+        raise UnfitError(len(typed.text), "say at which frame, as “from frame 100”")
+    data = changed(found.meaning.data, f"ends {end:g}", around)
+    whole, start = move_text(move_of(data), typed.context.text), data["start"]
+    assumed = (*found.assumed, f"from frame {start:g} on")
+    return replace(found, meaning=Meaning("move", data), sentence=whole, assumed=assumed)
 
 
 def _read_of(typed: _Typed, sentence: str, assumed: tuple[str, ...]) -> Understood | None:
@@ -227,10 +243,18 @@ _BESIDE_A_MOVE = (
 )  # fmt: skip
 
 
-def _told_of_move(typed: _Typed, going_on: bool) -> tuple[str, tuple[str, ...]]:
-    """A sentence of ours, and what of it was assumed; empty if nothing moves."""
+class _Told(NamedTuple):
+    """A move in a sentence of ours, what of it was assumed, whether it is meant for the end."""
+
+    sentence: str
+    assumed: tuple[str, ...]
+    is_last: bool
+
+
+def _told_of_move(typed: _Typed, going_on: bool) -> _Told | None:
+    """What is told of a move; None if nothing moves."""
     if "move" not in typed.context.may_say:
-        return "", ()
+        return None
     fault = None
     for signs, floating in (typed.signs, ()), without_floating(typed.signs, typed.title):
         try:
@@ -238,14 +262,15 @@ def _told_of_move(typed: _Typed, going_on: bool) -> tuple[str, tuple[str, ...]]:
         except SayingError as refused:
             fault = fault or refused
             continue
+        is_last = said.marks.pop("last", "") != "" and not said.has_start
         sentence = sentence_of(said, going_on)
         if {"both", "held"} & set(said.marks):
             fault = fault or UnfitError(len(typed.text), COMES_AND_GOES)
         elif sentence:
-            return sentence, tuple(said.assumed)
+            return _Told(sentence, tuple(said.assumed), is_last)
     if fault:
         raise fault
-    return "", ()
+    return None
 
 
 def title_words(text: str | None) -> list[str]:

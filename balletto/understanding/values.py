@@ -8,6 +8,32 @@ from typing import Any
 from .finding import token_of
 from .tokens import Signs, Token
 
+_WAYS = (
+    r"above|below|under|up|down|upwards|downwards|left|right|(?:of|its|own|height|from|the|line)"
+)
+_GO = (
+    r"(?:slide|move|rise|drop|fall|float|come|shift|push)s? (?:in )?(?:up|down)?|rise|translatey|y"
+)
+_BY_LETTERS = re.compile(
+    rf"(?<= )(?:(?P<em>M\d+) (?=(?:{_WAYS}) )|(?P<share>S\d+) (?=(?:of its (?:own )?height )?"
+    rf"(?:above|below|under|upwards|downwards) )|(?:{_GO})(?: (?:in|from|by|up|down|:|\())*"
+    rf" (?P<gone>[MS]s?\d+) (?:of its (?:own )?height )?)"
+)
+
+
+def by_letters(row: Signs, size: float) -> Signs:
+    """A row in which lengths that are told by the letters' size ("1 em below", "translateY(100%)")
+    are told in px."""
+    signs = {match[match.lastgroup or 0] for match in _BY_LETTERS.finditer(row.signs)}
+    return Signs(tuple(
+        token if token.sign not in signs else _in_px(token, size) for token in row.tokens
+    ))  # fmt: skip
+
+
+def _in_px(token: Token, size: float) -> Token:
+    value = round(token.value / (100 if token.sign[0] == "S" else 1000) * size, 1)
+    return token._replace(sign=f"P{token.sign[1:]}", text=f"{value:g} px", value=value, unit="px")
+
 
 @dataclass(frozen=True)
 class SaidProperty:

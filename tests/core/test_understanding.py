@@ -18,7 +18,7 @@ from balletto.understanding.ways import ALL_TABLES, LOOK_TABLES, MOVE_TABLES, ta
 from .test_saying import near
 
 TITLE = "The Quiet Orbit of all"
-CONTEXT = Context(text=TITLE, kind="title")
+CONTEXT = Context(text=TITLE, kind="title", end=150)
 MOVE = (
     "letters from 80 below and turned 90°, fade, blur 6, from 50 % of their size, by chance 3, "
     "every 2 shuffled, over 20 spring 0.3"
@@ -46,7 +46,7 @@ GUIDE = Path(__file__).parents[2] / "docs" / "guide.md"
 # For what the examples of the guide are said: a title, its move, a shape that moves.
 AROUND = (
     (Context(text="The Moons", kind="title", shapes=("Orbit",)), ""),
-    (Context(text="The Moons", kind="title", has_copies=True), MOVE),
+    (Context(text="The Moons", kind="title", has_copies=True, end=150), MOVE),
     (Context(kind="shape", shape="path", has_copies=True), "layer becomes a star"),
 )
 PHRASES = Path(__file__).with_name("other_words.txt")
@@ -269,6 +269,34 @@ class PhrasesTest(TestCase):
                 else:
                     found = understand(line, CONTEXT)
                     self.assertEqual([each.meaning.what for each in found], kinds)
+
+    def test_what_rises_from_behind_an_edge_is_seen_within_its_line(self):
+        context = replace(CONTEXT, letter_size=200)
+        for line, far in (
+            ("words slide up from behind a mask", "260 px below"),
+            ("letters drop out of the line, one by one", "260 px above"),
+            ("masked reveal over 12 frames", "260 px below"),
+            ("lines rise 90 from behind their baseline", "90 px below"),
+        ):
+            with self.subTest(line):
+                move, seen = understand(line, context)
+                self.assertEqual((move.meaning.what, seen.meaning.what), ("move", "window"))
+                self.assertIn(far, move.sentence)
+        for line in ("letters tip up from the baseline", "letters turn in from the edges in"):
+            self.assertEqual(len(understand(line, context)), 1, line)
+
+    def test_what_leaves_at_the_end_is_gone_by_the_end_of_its_layer(self):
+        context = replace(CONTEXT, text="Moon", end=120)
+        for line, starts in (
+            ("fade out at the end", (100,)), ("fade out over the last 10 frames", (110,)),
+            ("leave at the end, letter by letter", (94,)), ("fade in and out", (0, 100)),
+            ("words rise in and out over 10 frames", (0, 110)),
+        ):  # fmt: skip
+            with self.subTest(line):
+                found = [each.meaning.data.get("start", 0) for each in understand(line, context)]
+                self.assertEqual(found, [*starts])
+        with self.assertRaisesRegex(SayingError, "say at which frame"):
+            understand("fade out at the end", replace(CONTEXT, end=0))
 
     def test_lines_are_understood_each_by_itself(self):
         first, second = understand("words pop in\ndead center", CONTEXT)
