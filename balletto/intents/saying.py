@@ -1,6 +1,7 @@
 """What is typed as a sentence: read, and made into edits; and what it means while it is typed."""
 
 from collections.abc import Callable
+from dataclasses import replace
 from typing import Any, NamedTuple
 
 from ..scene.document import Scene
@@ -14,6 +15,7 @@ from ..sentences.reader import EVERYTHING, Context, context_of, move_of, values_
 from ..sentences.scenes.text import scene_from_text
 from ..understanding.several import Statements, statements_in
 from ..understanding.understand import Understood, understand_beside, understand_line
+from .asks import edits_for_ask
 from .behind import says_behind, typed_behind
 from .said import MADE_OF_LAYERS, MADE_ONCE, of_kind
 from .situation import Data, Situation, movable_among, titles_among
@@ -74,7 +76,7 @@ def _edits_of_line(
     first = layers[0] if layers else ""
     owner = next((each for each in layers if _move_of(situation.document, each, current)), first)
     try:
-        asked = AskedLine(owner, current=current)
+        asked = AskedLine(owner, current=current, several=len(layers) > 1)
         (_, found), *others = statements = understood(situation.document, line, asked)
     except SayingError as fault:
         raise SceneError.at("", str(fault)) from None
@@ -83,6 +85,8 @@ def _edits_of_line(
     if found.goes_on:
         return _edits_of_more(situation, line, layers, owner, current)
     what, data = found.meaning
+    if what == "ask":
+        return edits_for_ask(situation, layers, data)
     if what in MADE_ONCE:
         return MADE_ONCE[what](situation, data)
     if not layers:
@@ -177,12 +181,14 @@ def make_scene(situation: Situation, wanted: Data) -> Data:
 
 class AskedLine(NamedTuple):
     """For what a line is typed: a layer; its move `move`, which is said anew, or with `goes_on`
-    said more of; `current` is the move that it may go on with."""
+    said more of; `current` is the move that it may go on with; `several`: whether several
+    layers are spoken of."""
 
     layer: str = ""
     move: str = ""
     goes_on: bool = False
     current: str = ""
+    several: bool = False
 
 
 def meaning_of(document: Scene, text: str, asked: AskedLine) -> Data:
@@ -215,7 +221,7 @@ def _said_of(document: Scene, found: Understood, text: str, asked: AskedLine) ->
     what, data = found.meaning
     context = _context_of(document, asked)
     told: Data = {"what": what, "said": _in_full(what, data, text, context)}
-    if found.fault is not None:
+    if found.fault is not None or what == "ask":
         sentence = told["said"] if what == "move" else found.sentence
         told |= {"said": sentence, "in_our_words": sentence, "assumed": found.assumed}
     if found.goes_on and not asked.move:
@@ -256,7 +262,8 @@ def _meant(document: Scene, line: str, asked: AskedLine) -> Understood:
 
 
 def _context_of(document: Scene, asked: AskedLine) -> Context:
-    return context_of(document, asked.layer, ("move",) if asked.move else EVERYTHING)
+    context = context_of(document, asked.layer, ("move",) if asked.move else EVERYTHING)
+    return replace(context, several=asked.several)
 
 
 def _told_of(document: Scene, layer_id: Any, move_id: Any) -> str:

@@ -62,7 +62,7 @@ _NAME = re.compile(
 # All that can be said, in the order in which it is tried: what is known by its first words first.
 EVERYTHING = (
     "effect", "formation", "mask", "matte", "motion_blur", "window", "caret", "along", "scene",
-    "style", "run", "place", "setting", "layer", "move",
+    "style", "run", "place", "setting", "layer", "move", "ask",
 )  # fmt: skip
 # What may have a name in front: "Rise: letters from 100 below".
 NAMED = ("layer", "move")
@@ -73,7 +73,8 @@ class Context:
     """What a sentence is read for: the frames a second of its scene, the text of its title, what it
     may say, the kind of layer, and of shape, that it is said of, and whether that has copies; what
     the shapes of the scene are called; the sizes of its picture and of the letters in px;
-    the frame at which the layer ends, 0 if there is none."""
+    the frame at which the layer ends, 0 if there is none;
+    whether several layers are spoken of."""
 
     rate: float = RATE
     text: str | None = None
@@ -85,6 +86,7 @@ class Context:
     size: tuple[float, float] = (1920, 1080)
     letter_size: float = 120
     end: float = 0
+    several: bool = False
 
 
 def context_of(scene: Scene, layer_id: Any, may_say: tuple[str, ...] = EVERYTHING) -> Context:

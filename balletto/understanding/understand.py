@@ -17,6 +17,7 @@ from ..sentences.language.tokens import SayingError
 from ..sentences.moves.clauses import COMES_AND_GOES
 from ..sentences.moves.wording import move_text
 from ..sentences.reader import Context, Meaning, move_of, read
+from .asked import asked
 from .changes import Around, UnfitError, changed, is_change
 from .composing import sentence_of
 from .facts import facts_of, without_floating
@@ -136,6 +137,12 @@ def _said_otherwise(typed: _Typed) -> SayingError:
 _Attempt = Callable[[_Typed], Understood | None]
 
 
+def _as_ask(typed: _Typed) -> Understood | None:
+    """What is asked to be done with layers, effects and keys."""
+    found = asked(typed.text, typed.signs, typed.title, typed.context)
+    return found and Understood(*found)
+
+
 def _sooner_as_change(typed: _Typed) -> Understood | None:
     """What our wording would take otherwise, and is a change: "drop the fade" is no fall."""
     is_meant = in_words_of(typed.signs, typed.title, ("sooner.changes",))
@@ -235,11 +242,11 @@ def _read_of(typed: _Typed, sentence: str, assumed: tuple[str, ...]) -> Understo
         return None
 
 
-_ALONE = (_sooner_as_look, _by_itself, _as_look, _as_move)
+_ALONE = (_as_ask, _sooner_as_look, _by_itself, _as_look, _as_move)
 _OF_A_MOVE = (_sooner_as_change, _going_on, _by_itself, _as_change, _as_more)
 _BESIDE_A_MOVE = (
-    _sooner_as_change, _sooner_as_look, _by_itself, _going_on, _as_change, _as_look, _as_move,
-    _as_more,
+    _as_ask, _sooner_as_change, _sooner_as_look, _by_itself, _going_on, _as_change, _as_look,
+    _as_move, _as_more,
 )  # fmt: skip
 
 

@@ -33,7 +33,12 @@ LOOK_TABLES = (
     ("styles", "places", "spans"), ("layers.title", "styles", "places", "spans"),
     ("layers.shape", "places", "spans", "copies"), ("flurries",),
 )  # fmt: skip
-ALL_TABLES = tuple(dict.fromkeys((*MOVE_TABLES, *FLOATING, *CHANGE_TABLES, *chain(*LOOK_TABLES))))
+ASK_TABLES = ("asks.several",), ("asks.sure",)
+ALL_TABLES = tuple(
+    dict.fromkeys(
+        (*chain(*ASK_TABLES), *MOVE_TABLES, *FLOATING, *CHANGE_TABLES, *chain(*LOOK_TABLES))
+    )
+)
 
 _SLOTS = {
     "t": r"[TN]s?\d+", "k": r"Ts?\d+", "p": r"[PN]s?\d+", "a": r"[AN]s?\d+",

@@ -44,6 +44,7 @@ def saying(request: HttpRequest, scene_id: int) -> JsonResponse:
         told.get("move", ""),
         "goes_on" in told,
         told.get("current", ""),
+        "several" in told,
     )
     found = meaning_of(
         frames.document_at(scene, scene.digest), told.get("text", "")[:MOST_LETTERS], asked

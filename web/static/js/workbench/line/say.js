@@ -62,7 +62,8 @@ function since(then) {
 
 /** What the server makes of a text, for the selected layer or as `more` says; null if it does not answer. */
 export async function meaning(text, more = { current: state.move }) {
-  const query = new URLSearchParams({ text, layer: state.layer, ...more });
+  const several = selectedLayers().length > 1 && { several: "" };
+  const query = new URLSearchParams({ text, layer: state.layer, ...several, ...more });
   try {
     const response = await ask(`${url("say")}?${query}`);
     return response.ok ? await response.json() : null;

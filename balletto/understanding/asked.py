@@ -1,0 +1,83 @@
+"""What is asked to be done with layers, effects and keys: "duplicate it twice", "all keys +5".
+
+Each is one of a list, in our words with its values: those that stand on the right in the table
+"asks". These words themselves mean the same.
+"""
+
+import re
+from functools import cache
+from typing import Any
+
+from ..sentences.language.tokens import SayingError
+from ..sentences.reader import Context, Meaning
+from .looks import in_words_of
+from .tokens import Signs
+from .ways import table
+
+SURE, SEVERAL = "asks.sure", "asks.several"
+_SLOT = re.compile(r"\{(\w)[^}]*\}")
+_VALUES = {"q": r"“([^”]*)”", "t": r"([−\d.]+ s|[−\d.]+)(?: frames)?", "p": r"([−\d.]+)(?: px)?"}
+_NUMBER = r"([−\d.]+)"
+
+
+@cache
+def asks() -> dict[str, re.Pattern[str]]:
+    """All that can be asked, in our words, with what finds it: "split the layer at {t}"."""
+    ways = (way for name in (SURE, SEVERAL) for way in table(name))
+    templates = dict.fromkeys(_template(way.means[0]) for way in ways)
+    return {template: _pattern(template) for template in templates}
+
+
+def _template(means: str) -> str:
+    """What is meant, without its values: "2 times the reach" is "{n} times the reach"."""
+    slots = _SLOT.sub(lambda slot: f"{{{slot[1].replace('x', 'n')}}}", means)
+    return re.sub(r"\b\d[\d.]*", "{n}", slots)
+
+
+def _pattern(template: str) -> re.Pattern[str]:
+    parts = re.split(r"\{(\w)\}", template)
+    whole = "".join(
+        _VALUES.get(part, _NUMBER) if number % 2 else re.escape(part)
+        for number, part in enumerate(parts)
+    )
+    return re.compile(whole, re.IGNORECASE)
+
+
+def asked(
+    text: str, signs: Signs, title: frozenset[str], context: Context
+) -> tuple[Meaning, str] | None:
+    """What a line asks for, and that in our words; None if it asks for nothing. SayingError, if it
+    says too many things."""
+    if "ask" not in context.may_say:
+        return None
+    if found := _in_our_words(text.strip().removesuffix("."), context.rate):
+        return found, text.strip()
+    tables = (SEVERAL, SURE) if context.several else (SURE,)
+    for name in tables:
+        if ways := in_words_of(signs, title, (name,)):
+            if len(ways) > 1:
+                told = "ask for one thing at a time"
+                raise SayingError(told, signs.tokens[ways[1].first].start, len(text))
+            sentence = ways[0].means[0]
+            if meant := _in_our_words(sentence, context.rate):
+                return meant, sentence
+    return None
+
+
+def _in_our_words(text: str, rate: float) -> Meaning | None:
+    for template, pattern in asks().items():
+        if match := pattern.fullmatch(text):
+            slots = _SLOT.findall(template)
+            values = [
+                _value(kind, told, rate) for kind, told in zip(slots, match.groups(), strict=True)
+            ]
+            return Meaning("ask", {"ask": template, "values": values})
+    return None
+
+
+def _value(kind: str, told: str, rate: float) -> Any:
+    """A value as an ask has it: times in frames."""
+    if kind == "q":
+        return told
+    number = float(told.removesuffix(" s").replace("−", "-"))
+    return number * rate if told.endswith(" s") else number
