@@ -60,8 +60,19 @@ def _named(line: str) -> str:
     return name[:1].upper() + name[1:]
 
 
+_ANOTHER = re.compile(r"\b(another|second|extra|one more)\b", re.IGNORECASE)
+
+
 def _effect(situation: Situation, layer: str, line: str, data: Data) -> list[Data]:
-    return [{"name": "add-effect", "layer": layer, "effect": data}]
+    """An effect; of one that is there already what is said is changed, if none more is asked for:
+    "another glow"."""
+    effects = situation.layer(layer).get("effects", [])
+    there = [n for n, each in enumerate(effects) if each["kind"] == data["kind"]]
+    if not there or len(data) == 1 or _ANOTHER.search(line):
+        return [{"name": "add-effect", "layer": layer, "effect": data}]
+    path = f"{layer}.effects.{there[-1]}"
+    values = {name: value for name, value in data.items() if name != "kind"}
+    return [{"name": "set-value", "path": f"{path}.{n}", "value": v} for n, v in values.items()]
 
 
 def _mask(situation: Situation, layer: str, line: str, data: Data) -> list[Data]:

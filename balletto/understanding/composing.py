@@ -27,6 +27,8 @@ _VERBS = {"home": "from", "away": "ends", "stay": "is", "": "from"}
 
 def sentence_of(move: SaidMove, going_on: bool = False) -> str | None:
     """The move in our wording; None if nothing of it moves. `going_on`: it changes another."""
+    if _contradicts(move):
+        return None
     goes_as_it_came = _goes_as_it_came(move)
     for step in _STEPS:
         step(move)
@@ -45,9 +47,22 @@ def sentence_of(move: SaidMove, going_on: bool = False) -> str | None:
         parts.append(f"of {move.marks['among']}")
     if any(_AGAIN in pose for pose in move.poses):
         move.marks.used.add("loop")
-    if move.marks.unused - _SILENT:
+    if move.marks.unused - _SILENT or sum(pose.startswith("off the ") for pose in move.poses) > 1:
         return None
     return ", ".join(part for part in parts if part) or None
+
+
+def _contradicts(move: SaidMove) -> bool:
+    """Whether it starts at two times, or comes from two sides that face each other: of two values
+    none is lost without a word."""
+    starts = {clause for clause in move.clauses if _START.fullmatch(clause)}
+    sides = {(kind, direction) for kind, direction, _ in move.ways}
+    return len(starts) > 1 or any(
+        (kind, _OPPOSITE.get(direction, "")) in sides for kind, direction in sides
+    )
+
+
+_START = re.compile(r"from .* on")
 
 
 # What may be said without that anything is made of it.
@@ -127,12 +142,14 @@ def _swept(move: SaidMove) -> None:
     """What a sweep uncovers, and a light that travels through the letters."""
     if "wipe" in move.marks:
         order = move.order or "from left to right"
-        end = _said_length(move, 30)
-        band = f"0 % to (0 % at 0, 100 % at {end})" if move.lead == "away" else (
-            f"(0 % at 0, 100 % at {end}) to 100 %"
-        )  # fmt: skip
-        move.poses, move.unit = ["0 % opaque"], move.unit or "letters"
-        move.clauses.append(f"by a sweep from {band}, {order}")
+        end, soft = _said_length(move, 30), move.marks.get("edge", "0 %").removesuffix(" %")
+        course = f"(0 % at 0, {100 + float(soft):g} % at {end})"
+        band, side = (f"{course} to {100 + float(soft):g} %", "behind")
+        if move.lead == "away":  # what begins with nothing of it away, and ends with all
+            band, side = f"−{soft} % to (−{soft} % at 0, 100 % at {end})", "in front"
+        move.poses, move.unit = move.poses or ["0 % opaque"], move.unit or "letters"
+        softly = f", soft {soft} % {side}" if float(soft) else ""
+        move.clauses.append(f"by a sweep from {band}, {order}{softly}")
     elif color := move.marks.get("highlight"):
         move.marks.used.add("feathered")  # as it is anyhow
         move.poses, move.unit = [f"coloured {color}"], "letters"

@@ -27,7 +27,7 @@ MOVE_TABLES, CHANGE_TABLES = (
 )
 FLOATING = ("floating",)
 LOOK_TABLES = (
-    ("sooner.looks",), ("windows.window",), ("windows.mask",),
+    ("sooner.looks",), ("windows.window",), ("windows.matte",), ("windows.mask",),
     *((f"effects.{name}",) for name in EFFECTS), ("places",), ("copies",), ("scenes",),
     ("styles", "letters"),
     ("styles", "places", "spans"), ("layers.title", "styles", "places", "spans"),

@@ -94,7 +94,7 @@ class TablesTest(TestCase):
             "{}", "fade in, {}", "letters rise 20 px, {}", "shake, {}", "wobble, {}", "pulse, {}",
             "fade in over 5 frames, {}, fade out", "fade in over 5 frames, hold for 2 frames, {}",
             "tracking opens, {}", "fade out, {}", "a gold shine travels through the letters, {}",
-            "fade out {}, from frame 20",
+            "fade out {}, from frame 20", "wipe on, {}",
         )  # fmt: skip
         for name in MOVE_TABLES:
             for way in table(name):
@@ -353,3 +353,36 @@ class GuideTest(TestCase):
             return bool(understand(said, context, move))
         except SayingError:
             return False
+
+
+class NothingLostTest(TestCase):
+    """Of two things that cannot both be, none is lost without a word."""
+
+    def test_what_contradicts_itself_is_refused(self):
+        for line in (
+            "letters slide in from the left and from the right",
+            "words fly in from the left and the top",
+            "from below, starting at frame 10, starting at frame 20",
+            "the whole title goes to (off the bottom at 0, off the top at 300)",
+            "letters is at (0 px below at 0, 40 px above at 20 soft landing)",
+        ):
+            with self.subTest(line), self.assertRaises(SayingError):
+                meaning(line)
+
+    def test_what_is_said_beside_keys_leaves_them(self):
+        course = "letters from 100 below at 0, 60 above at 5, home at 15"
+        data = meaning(f"{course}, fade over 5").meaning.data
+        self.assertEqual(data["pose"]["y"], meaning(course).meaning.data["pose"]["y"])
+        self.assertEqual([key["at"] for key in data["pose"]["opacity"]["keys"]], [0, 5])
+        self.assertNotIn("amount", data)
+
+    def test_what_a_sweep_brings_home_needs_no_time_of_its_own(self):
+        line = "letters rise 100, by a sweep from (0 % at 0, 100 % at 50) to 100 %"
+        self.assertNotIn("amount", meaning(line).meaning.data)
+        self.assertIn("amount", meaning(f"{line}, over 20").meaning.data)
+
+    def test_one_number_is_meant_for_both_ways(self):
+        self.assertEqual(meaning("blur 6 px").meaning.data, {"kind": "blur", "x": 6, "y": 6})
+        shape = meaning("a line of 60 px").meaning.data
+        self.assertEqual(shape["shape"]["to"], [30, 0])
+        self.assertEqual(meaning("a line of 6 px").meaning.data["stroke"], {"width": 6})

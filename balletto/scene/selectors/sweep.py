@@ -23,7 +23,7 @@ class Sweep(Selector, Ordered):
 
     rank: ClassVar = 10
     title: ClassVar = "sweep"
-    also: ClassVar = ("swept", "sweeping")
+    also: ClassVar = ("sweeping",)
     values: ClassVar = {
         **values_of(
             "sweep",

@@ -104,9 +104,17 @@ class PartReader:
     def data(self) -> dict[str, Any]:
         """The part as plain data."""
         data = {**dict(self.kind.start), **self.values}
+        if self._is_both_ways(data):
+            data["y"] = data["x"]
         if self.kind.model is Window and "soft" in data and "grow" not in data:
             data["grow"] = data["soft"]  # so that letters at rest are whole
         return data
+
+    def _is_both_ways(self, data: dict[str, Any]) -> bool:
+        """Whether one number was told for across and down: "blur 6 px"."""
+        is_one = data.get("kind") in ("blur", "shadow") and "x" in data and "y" not in data
+        named = {("across",), ("right",), ("left",)}
+        return is_one and not any(atom.phrase in named for atom in self.reading.atoms)
 
 
 @cache

@@ -55,6 +55,7 @@ def _heads() -> tuple[Head, ...]:
     return (*(_several(head) for head in one if head.kind in _SEVERAL), *one)
 
 
+_THICKEST_LINE = 20  # px, of a new line of which nothing else is said
 _SEVERAL = ("shape", "title", "scene", "picture", "video")
 
 
@@ -316,6 +317,9 @@ class LayerReader:
         fill, colors = dict(self._fill.values), self._fill.colors
         kind, angle = fill.get("fill"), fill.get("angle")
         stroke = dict(self._stroke.values)
+        if shape == "line" and stroke.get("width", 0) > _THICKEST_LINE and not self._form.values:
+            half = stroke.pop("width") / 2  # "a line of 60 px" is as long as that
+            data["shape"] |= {"from": [-half, 0], "to": [half, 0]}
         if kind in [each for each, _ in GRADIENTS]:
             turned = {"angle": angle} if angle is not None and kind == "linear" else {}
             data["fill"] = {"kind": kind, "colors": colors, **turned}

@@ -35,6 +35,7 @@ class MoveDraft:
     in_groups: bool = False
     told: list[str] = field(default_factory=list)
     becomes: dict[str, Any] | None = None
+    is_in_keys: bool = False  # keys are told one by one
     is_nowhere: bool = False  # it leads nowhere, and says so
 
     def set_pose(self, name: str, value: Any) -> None:
@@ -50,12 +51,15 @@ class MoveDraft:
         known = self.pose.get(name)
         keys = known["keys"] if isinstance(known, dict) and "keys" in known else []
         self.pose[name] = {"keys": [*keys, key]}
+        self.is_in_keys = True
         self.told = [*(each for each in self.told if each != name), name]
 
     def home_at(self, time: float) -> None:
-        """A key at rest, of the course that is being told."""
+        """A key at rest, of the course that is being told; or how long it takes to be home."""
         if self.told:
             self.add_key(self.told[-1], {"at": time, "value": rest_of_property(self.told[-1])})
+        else:
+            self.length = time
 
     def set_ease(self, ease: Any) -> None:
         """An ease that stands by itself: of the courses that were told before, or of the move."""
@@ -81,6 +85,8 @@ class MoveDraft:
 
     def move(self) -> dict[str, Any]:
         """The move that was said, as plain data without an id."""
+        if self.is_in_keys and self.length is not None and self.leads == "home":
+            self._course_of_the_rest()
         data = dict(self.data)
         if self.pose:
             data["pose"] = self.pose
@@ -111,6 +117,17 @@ class MoveDraft:
         length = LENGTH if self.length is None else self.length
         return {"keys": [first, {"at": length, "value": values[1]}]}
 
+    def _course_of_the_rest(self) -> None:
+        """What has no keys goes home in the time that was told, beside what has some."""
+        for name, value in self.pose.items():
+            if not (isinstance(value, dict) and "keys" in value):
+                first = {"at": 0, "value": value}
+                if self.ease != "linear":
+                    first["ease"] = self.ease or _HOME_EASE
+                rest = {"at": self.length, "value": rest_of_property(name)}
+                self.pose[name] = {"keys": [first, rest]}
+        self.length, self.leads = None, "stays"
+
     def _ease_courses(self) -> None:
         """An ease that is said behind courses is that of all their keys which have none."""
         for course in _courses_in(self.pose):
@@ -127,7 +144,15 @@ class MoveDraft:
             return False
         if any(SELECTOR_KINDS[selector.of.kind].says_when for selector in self.selectors):
             return False
+        if any(map(_travels, self.selectors)):  # which brings them home itself
+            return False
         return self.leads in ("home", "away") or not self.selectors
+
+
+def _travels(selector: SelectorRead) -> bool:
+    """Whether a sweep has keys."""
+    is_sweep = selector.of.kind == "sweep"
+    return is_sweep and any(_courses_in(selector.data()))
 
 
 def _courses_in(pose: dict[str, Any]) -> Iterator[dict[str, Any]]:
