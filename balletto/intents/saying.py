@@ -17,6 +17,7 @@ from ..understanding.several import Statements, statements_in
 from ..understanding.understand import Understood, understand_beside, understand_line
 from .asks import edits_for_ask
 from .behind import says_behind, typed_behind
+from .named_presets import says_preset, typed_preset
 from .said import MADE_OF_LAYERS, MADE_ONCE, of_kind
 from .situation import Data, Situation, movable_among, titles_among
 
@@ -58,7 +59,7 @@ def _edits_of(
     edits: list[Data] = []
     understood = _statements if len(lines) <= MOST_LINES_PARTED else _one_statement
     for number, line in enumerate(lines):
-        made = typed_behind(situation, line, layers)
+        made = typed_behind(situation, line, layers) or typed_preset(situation, line, layers)
         made = made or _edits_of_line(situation, line, layers, current, understood)
         edits += made
         if number + 1 < len(lines):
@@ -197,6 +198,8 @@ def meaning_of(document: Scene, text: str, asked: AskedLine) -> Data:
     is said in other words than ours is told in ours as well, with what of it was assumed."""
     if not asked.move and (hidden := says_behind(document, text)):
         return {"next": [], "values": [], "what": "mask", "said": hidden}
+    if not asked.move and (named := says_preset(document, text, asked.layer)):
+        return named
     context = _context_of(document, asked)
     whole = text
     if asked.goes_on and (told := _told_of(document, asked.layer, asked.move)):

@@ -65,6 +65,36 @@ class SayingTest(BrowserTest):
         self.settled(lambda: self.page.keyboard.press("Control+z"))
         self.assertEqual(self.moves()[0]["stagger"]["gap"], 2)
 
+    def test_what_is_refused_is_selected_and_typed_over(self):
+        self.show()
+        self.say("letters sing loudly from 100 below")
+        expect(self.told).to_contain_text("sing")
+        self.page.keyboard.press("Enter")
+        self.page.keyboard.type("letters rise 100")
+        expect(self.line).to_have_value("letters rise 100")
+
+    def test_what_is_asked_of_layers_is_told_and_done(self):
+        self.show()
+        self.say("duplicate it three times")
+        expect(self.told).to_contain_text("3 more of the layer")
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        self.assertEqual(len(self.document(self.scene)["layers"]), 4)
+
+    def test_the_gallery_shows_what_is_called_so_and_knows_it_by_its_name(self):
+        self.show()
+        self.page.locator("#open-gallery").click()
+        cards = self.page.locator("#gallery .gcard:visible")
+        whole = cards.count()
+        line = self.page.locator("#gallery .say__text")
+        line.fill("slow dri")
+        expect(cards).to_have_count(1)
+        line.fill("slow drift")
+        expect(self.page.locator("#gallery .say__told")).to_contain_text("Slow drift:")
+        self.settled(lambda: self.page.keyboard.press("Enter"))
+        self.assertEqual([move["name"] for move in self.moves()], ["Drift"])
+        self.page.locator("#open-gallery").click()
+        expect(cards).to_have_count(whole)
+
     def test_the_page_says_what_it_says_when_it_is_opened_anew(self):
         """Whatever is said of the scene or a new layer: no part of the page is left behind."""
         self.show()

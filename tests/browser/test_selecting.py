@@ -1,5 +1,7 @@
 """Selecting, and changing what is selected together."""
 
+import re
+
 from playwright.sync_api import expect
 
 from web.projects import history
@@ -199,3 +201,33 @@ class SelectingTest(BrowserTest):
         self.assertEqual(starts, [7, 4, 0])
         self.page.get_by_role("button", name="Spread in time").click()
         expect(self.page.locator("#spread-span")).to_have_value("7")
+
+    def test_several_are_left_by_escape_by_nothing_and_by_one(self):
+        def leave_by(action):
+            self.pick("t4")
+            self.pick("t2", "Shift")
+            self.assertEqual(self.selected(), ["t4", "t3", "t2"])
+            action()
+            expect(self.page.locator(".slab.is-also")).to_have_count(0)
+            return self.selected()
+
+        picture = self.page.locator("#over")
+        self.assertEqual(leave_by(lambda: self.page.keyboard.press("Escape")), ["t4"])
+        self.assertEqual(leave_by(lambda: picture.click(position={"x": 5, "y": 5})), ["t4"])
+        box = lambda layer: self.page.locator(f"#over polygon[data-layer={layer}]")  # noqa: E731
+        self.assertEqual(leave_by(lambda: box("t3").click()), ["t3"])
+
+    def test_keys_of_the_timeline_work_when_a_value_is_typed(self):
+        self.pick("t1")
+        self.type_value("type.size", "90")
+        self.page.keyboard.press("g")
+        self.page.keyboard.type("30")
+        self.page.keyboard.press("Enter")
+        expect(self.page.locator("#time")).to_have_value(re.compile(r"/ 30$"))
+        self.assertEqual(self.layers()[0]["style"]["size"], 90)
+        self.chip("type.size").focus()
+        self.page.keyboard.press("End")
+        expect(self.page.locator("#time")).not_to_have_value(re.compile(r"/ 30$"))
+        self.chip("type.size").focus()
+        self.page.keyboard.press("Escape")
+        expect(self.chip("type.size")).not_to_be_focused()

@@ -41,13 +41,17 @@ PARTS: dict[str, str] = {
 }
 
 
+# What comes with some presets, as it is told.
+_BESIDE = {"caret": "caret", "clicks": "sound of keys"}
+
+
 def parts_of(preset: dict[str, Any]) -> list[tuple[str, str]]:
     """What a preset does, part by part, each of which can be left out: names and words."""
     pose = preset["move"]["pose"]
     axes = [f"axes.{tag}" for tag in pose.get("axes", {})]
     names = [name for name in pose if name not in ("axes", "off_of")] + axes
     return [(name, PARTS[name]) for name in names] + [
-        (name, name) for name in preset.get("with", ())
+        (name, _BESIDE[name]) for name in preset.get("with", ())
     ]
 
 

@@ -102,5 +102,5 @@ def _with_its_way(atom: Atom) -> tuple[str, ...]:
 
 
 def _or(words: tuple[str, ...]) -> str:
-    said = [f"“{word}”" for word in words]
+    said = [word if word.startswith("“") else f"“{word}”" for word in words]
     return " or ".join([", ".join(said[:-1]), said[-1]] if said[:-1] else said)

@@ -17,12 +17,25 @@ export async function openGallery() {
   document.getElementById("gallery-name").textContent = name.length > 70 ? `${name.slice(0, 69)}…` : name;
   // What is for letters alone is offered for titles alone, and what moves by letters said of these.
   const isTitle = Boolean(document.querySelector(".slab.is-selected .slab__text"));
-  for (const card of gallery().querySelectorAll(".gcard")) {
-    card.hidden = !isTitle && "letters" in card.dataset;
+  for (const card of cards()) {
+    card.toggleAttribute("data-unfit", !isTitle && "letters" in card.dataset);
     card.querySelector(".gcard__unit").hidden = !isTitle;
+    card.hidden = card.hasAttribute("data-unfit");
     if (!card.hidden) showFilm(card);
   }
   gallery().showModal();
+}
+
+const cards = () => [...gallery().querySelectorAll(".gcard")];
+
+/** Only the cards stay whose names and parts have all words that are typed; all, if none has. */
+function find(text) {
+  const words = text.toLowerCase().split(/\s+/).filter(Boolean);
+  const fit = cards().filter((card) => !card.hasAttribute("data-unfit"));
+  const meant = fit.filter((card) => words.every((word) => card.textContent.toLowerCase().includes(word)));
+  for (const card of fit) card.hidden = meant.length > 0 && !meant.includes(card);
+  for (const group of gallery().querySelectorAll("[data-gallery-part]"))
+    group.hidden = !group.querySelector(".gcard:not([hidden])");
 }
 
 /** The parts of a card's preset that are switched off. */
@@ -71,4 +84,6 @@ function click(event) {
 
 export function listen() {
   document.addEventListener("click", click);
+  document.addEventListener("input", ({ target }) => target.closest("#gallery .say__text") && find(target.value));
+  document.addEventListener("close", ({ target }) => target.id === "gallery" && find(""), true);
 }

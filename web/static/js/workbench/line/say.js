@@ -186,7 +186,7 @@ function told(line) {
   if (answer.said)
     return `Enter ${line.dataset.move ? "changes it" : (DOES[answer.what] ?? `adds the ${answer.what}`)}.`;
   const { fault } = answer;
-  return isUnfinished(line) ? "Tab takes what is offered." : (fault?.message ?? "");
+  return isUnfinished(line) && known(line).next.length ? "Tab takes what is offered." : (fault?.message ?? "");
 }
 
 /** Whether what is not understood is but what is being typed. */
@@ -245,7 +245,8 @@ function take(line, index) {
 function make(line) {
   const text = field(line).value;
   const { answer, timer } = known(line);
-  if (!text.trim() || answer?.fault) return;
+  if (!text.trim()) return;
+  if (answer?.fault) return field(line).select(); // so that typing replaces it
   clearTimeout(timer);
   sayIt(text, {
     move: line.dataset.move,
@@ -268,6 +269,7 @@ function refused(line, text, message) {
   if (!isFree) return tell(`“${text}” was not said: ${message}`);
   field(line).value = text;
   field(line).focus();
+  field(line).select();
   typed(line);
 }
 

@@ -2,8 +2,10 @@
 // values.js. A key acts only where no control has the focus that could mean something else by it.
 
 import { copy, copyMove, duplicate, pasteText, remove, selectAll } from "../edits/actions.js";
-import { walk } from "../edits/pending.js";
-import { standing } from "../state.js";
+import { select, walk } from "../edits/pending.js";
+import { choose, chosenList } from "../keyframes/keyframe_selection.js";
+import { selectLayers } from "../layers/layer_selection.js";
+import { standing, state } from "../state.js";
 import { commandFor } from "./commands.js";
 
 // Of a move whose card has the focus, that is copied.
@@ -48,7 +50,24 @@ function expectPaste(event) {
   pasting = setTimeout(() => pasteText("", then), PASTE_MS);
 }
 
+const HELD = "input, textarea, select, summary, [role=spinbutton]";
+
+/** Escape lets go of one thing after another: of what has the focus, what is unfolded around it, of
+    keyframes, of letters, of all layers but the first. What was typed in a field and not taken is dropped. */
+function letGo({ target, defaultPrevented }) {
+  if (defaultPrevented || target.closest("dialog")) return;
+  const unfolded = target.closest("details[open]");
+  if (target.matches("input[data-edit], textarea[data-edit]")) target.value = target.defaultValue;
+  if (target.matches(HELD)) target.blur();
+  if (unfolded) unfolded.open = false;
+  else if (target.matches(HELD)) return;
+  else if (chosenList().length) choose([]);
+  else if (state.letters) select({ letters: null });
+  else if (state.also.length) selectLayers([state.layer]);
+}
+
 function key(event) {
+  if (event.key === "Escape") return letGo(event);
   const isCommand = event.ctrlKey || event.metaKey;
   if (isCommand && event.key.toLowerCase() === "z" && !event.target.closest("dialog")) return history(event);
   if (isCommand && event.key.toLowerCase() === "v") return expectPaste(event);
@@ -60,15 +79,10 @@ function key(event) {
 
 function actionOf(event) {
   const { target } = event;
-  if (
-    event.altKey ||
-    target.closest("dialog") ||
-    target.closest(TYPED_IN) ||
-    target.closest("[role=spinbutton], [role=option]")
-  )
+  if (event.altKey || target.closest("dialog") || target.closest(TYPED_IN) || target.closest("[role=option]"))
     return null;
   if (event.key === "Delete" || event.key === "Backspace") return isOfLayers(target) ? remove : null;
-  if (event.key === " " && target.closest(CONTROLS)) return null;
+  if (event.key === " " && target.closest(CONTROLS) && !target.closest("[role=spinbutton]")) return null;
   return commandFor(event) ?? null;
 }
 

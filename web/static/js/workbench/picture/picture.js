@@ -172,7 +172,7 @@ function start(event) {
   const from = inPicture(event);
   if (grip) return beginGrip(event, { ...grip.dataset }, from);
   const layer = body?.dataset.layer;
-  if (!layer) return begin(event, boxHand(from, event.shiftKey));
+  if (!layer) return begin(event, boxHand(from, event.shiftKey), event.shiftKey ? null : onNothing);
   const isIn = selectedLayers().includes(layer);
   // With Shift a drag is kept straight, and a click adds the layer or takes it out.
   if (!isIn && !event.shiftKey) pickLayer(layer, event);
@@ -182,6 +182,12 @@ function start(event) {
   const { bent, locked } = places().layers[layer];
   if (bent && !locked && dragged.length === 1) return beginGrip(event, { grip: "along", hand: "offset" }, from, click);
   begin(event, places().layers[layer].locked ? () => ({ said: "locked" }) : placeHand(dragged, from), click);
+}
+
+/** A click where nothing is lets go of letters, and of all layers but the first. */
+function onNothing() {
+  if (state.also.length) selectLayers([state.layer]);
+  else if (state.letters) select({ letters: null });
 }
 
 /** Starts the drag of a grip, whose hand is there once what it starts from is known. */
@@ -235,9 +241,11 @@ const letterAt = (point) => places().characters.find(({ corners }) => isWithin(p
 
 const isTitle = (layer) => Boolean(document.getElementById(`text-${layer}`));
 
-/** A click picks a letter; two, one soon after the other, type there. What is clicked is drawn anew in
-    between, so that the browser itself knows of no double click. */
+/** A click on one of several layers selects it alone. Else it picks a letter; two, one soon after the
+    other, type there. What is clicked is drawn anew in between, so that the browser itself knows of no
+    double click. */
 function clicked(layer, from) {
+  if (state.also.length) return selectLayers([layer]);
   if (picking) {
     clearTimeout(picking);
     picking = 0;
