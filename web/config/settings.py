@@ -38,6 +38,7 @@ INSTALLED_APPS = [
     "web.library",
     "web.workbench",
     "web.renders",
+    "web.guide",
 ]
 
 MIDDLEWARE = [

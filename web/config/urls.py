@@ -12,6 +12,7 @@ urlpatterns = [
     path("scenes/", include("web.workbench.urls")),
     path("files/", include("web.library.urls")),
     path("fonts/", include("web.fonts.urls")),
+    path("guide/", include("web.guide.urls")),
     path("renders/", include("web.renders.urls")),
     path("", include("web.projects.urls")),
 ]

@@ -1,12 +1,18 @@
 """What the line is told into which sentences are typed; and the whole scene as a text."""
 
+from typing import Any
+from urllib.parse import urlencode
+
 from django.http import HttpRequest, JsonResponse
+from django.urls import reverse
+from django.utils.text import Truncator
 from django.views.decorators.http import require_GET, require_http_methods
 
 from balletto.intents.saying import AskedLine, meaning_of
 from balletto.scene import files
 from balletto.scene.errors import SceneError
 from balletto.sentences.scenes.text import scene_as_text, scene_from_text
+from web.guide.passages import found_for, is_question
 from web.pictures import frames
 from web.projects.access import own_scene
 
@@ -49,7 +55,25 @@ def saying(request: HttpRequest, scene_id: int) -> JsonResponse:
     found = meaning_of(
         frames.document_at(scene, scene.digest), told.get("text", "")[:MOST_LETTERS], asked
     )
+    text = told.get("text", "")[:MOST_LETTERS]
     found["next"] = [{**each._asdict(), "drawing": drawing_for(each)} for each in found["next"]]
+    if "fault" in found and is_question(text):
+        found |= _answer_to(text)
     if "fault" in found:
         found["fault"]["drawing"] = drawing_of("meant")
     return JsonResponse(found)
+
+
+def _answer_to(question: str) -> dict[str, Any]:
+    """What the guide says to a question, and a sentence to try."""
+    answer = next(iter(found_for(question, 1)), None)
+    address = f"{reverse('guide')}?{urlencode({'find': question})}"
+    if answer is None:
+        told = {"text": "The guide says nothing of that by these words.", "address": address}
+        return {"answer": told, "next": []}
+    whole = {"start": 0, "end": len(question), "drawing": drawing_of("more")}
+    tried = [{"text": answer.example, "group": "try", **whole}] if answer.example else []
+    return {
+        "answer": {"text": Truncator(answer.text).chars(240), "address": address},
+        "next": tried,
+    }

@@ -1,12 +1,10 @@
 """The workbench: the page, its edits, its frames, and the numbers that it draws from."""
 
 import json
-from collections.abc import Callable
 from dataclasses import replace
 from typing import Any
 
 from django.contrib import messages
-from django.core.cache import cache
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from django.shortcuts import redirect, render
 from django.utils.text import slugify
@@ -14,8 +12,7 @@ from django.views.decorators.http import require_GET, require_POST
 
 from balletto.intents.typed_values import NotUnderstood
 from balletto.picture.frame import Picture
-from balletto.picture.preset_preview import PRESET_FRAMES, SCENE_FRAMES, film_of, staged
-from balletto.picture.stills import jpeg
+from balletto.picture.preset_preview import PRESET_FRAMES, SCENE_FRAMES, staged
 from balletto.scene import files
 from balletto.scene.errors import SceneError
 from balletto.scene.files import json_of
@@ -30,6 +27,7 @@ from balletto.scene.values.quantities import (
 from web.library.bundle import bundle, document_in
 from web.library.store import folder_of, opened
 from web.pictures import frames
+from web.pictures.films import film_response
 from web.pictures.looks import address
 from web.projects import history
 from web.projects.access import own_scene
@@ -256,18 +254,7 @@ def scene_preview_strip(request: HttpRequest, scene_id: int, digest: str) -> Htt
     def ready() -> Picture:
         return frames.picture(key, lambda: frames.scene_of(scene, digest))
 
-    return _film(key, ready, SCENE_FRAMES, is_kept=digest == now)
-
-
-def _film(key: str, ready: Callable[[], Picture], count: int, is_kept: bool) -> HttpResponse:
-    """A film of a picture, drawn if there is none of that key."""
-    key = f"film of {count}:{key}"
-    data = cache.get(key)
-    if data is None:
-        data = jpeg(film_of(ready(), count))
-        cache.set(key, data, frames.KEEP_FRAMES_S)
-    kept = frames.unchanging if is_kept else frames.momentary
-    return kept(HttpResponse(data, content_type="image/jpeg"))
+    return film_response(key, ready, SCENE_FRAMES, is_kept=digest == now)
 
 
 @require_GET
@@ -288,7 +275,7 @@ def film(request: HttpRequest, scene_id: int, digest: str, layer: str, preset: s
     alone = files.to_data(stage)
     key = f"{owner}:{address(history.digest_of(alone), owner, lambda: alone)}"
     is_kept = digest == frames.address_now(scene, digest)
-    return _film(key, lambda: Picture(stage), PRESET_FRAMES, is_kept)
+    return film_response(key, lambda: Picture(stage), PRESET_FRAMES, is_kept)
 
 
 @require_GET

@@ -42,6 +42,15 @@ function entries() {
   return [...COMMANDS, ...OPENING, ...shapes, ...layers, ...moves, ...presets];
 }
 
+const QUESTION = /^\s*(how|where|what|why|which|when|can|could|is there|do i|help)\b.|\?\s*$/i;
+
+/** The guide is asked. */
+const askGuide = (text) => [
+  `Ask the guide: “${text}”`,
+  "",
+  () => open(`${document.querySelector("[data-page=guide]").href}?find=${encodeURIComponent(text)}`),
+];
+
 /** What a layer is called in the list of layers. */
 function nameOf(slab) {
   const field = slab.querySelector(".slab__text, .slab__name");
@@ -50,7 +59,10 @@ function nameOf(slab) {
 
 function list() {
   const words = field().value.toLowerCase().split(/\s+/).filter(Boolean);
-  found = entries().filter(([name]) => words.every((word) => name.toLowerCase().includes(word)));
+  const called = (name, also) => words.every((word) => `${name} ${also}`.toLowerCase().includes(word));
+  const named = entries().filter(([name]) => called(name, ""));
+  found = [...named, ...entries().filter(([name, , , also = ""]) => also && !called(name, "") && called(name, also))];
+  if (QUESTION.test(field().value)) found.unshift(askGuide(field().value.trim()));
   if (sentence?.text === field().value) found.push(sentence.command); // last: what is chosen stays so
   chosen = Math.max(0, Math.min(chosen, found.length - 1));
   const items = found.map(([name, keys], index) => {

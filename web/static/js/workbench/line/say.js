@@ -125,7 +125,8 @@ function seen(line) {
   const text = field(line).value;
   const marks = (answer?.values ?? []).map(([from, to]) => [from, to, "say__value"]);
   const { fault } = answer ?? {};
-  if (fault && fault.end > fault.start && !isUnfinished(line)) marks.push([fault.start, fault.end, "say__fault"]);
+  if (fault && fault.end > fault.start && !answer.answer && !isUnfinished(line))
+    marks.push([fault.start, fault.end, "say__fault"]);
   const parts = [];
   let at = 0;
   for (const [from, to, name] of marks.sort((a, b) => a[0] - b[0])) {
@@ -160,6 +161,7 @@ const SAID_OF = {
   layer: "new layer",
   run: "letters",
   setting: "this layer",
+  try: "try it",
 };
 
 /** How what is said in other words is understood: the sentence in ours, and what of it was assumed. */
@@ -178,6 +180,14 @@ function inOurWords(answer) {
   return [ours];
 }
 
+/** What the guide says to a question, with the way to it. */
+function fromGuide(answer) {
+  if (!answer?.answer) return [];
+  const more = Object.assign(document.createElement("a"), { href: answer.answer.address, textContent: "In the guide" });
+  more.target = "_blank";
+  return [span("say__answer", `${answer.answer.text} `), more];
+}
+
 /** What stands under the list: what is wrong, or what keys do. */
 function told(line) {
   const { answer } = known(line);
@@ -185,6 +195,7 @@ function told(line) {
   if (answer.what === "more") return `Enter goes on with “${answer.move}”.`;
   if (answer.said)
     return `Enter ${line.dataset.move ? "changes it" : (DOES[answer.what] ?? `adds the ${answer.what}`)}.`;
+  if (answer.answer) return "";
   const { fault } = answer;
   return isUnfinished(line) && known(line).next.length ? "Tab takes what is offered." : (fault?.message ?? "");
 }
@@ -215,7 +226,7 @@ function draw(line) {
   line.querySelector(".say__seen").replaceChildren(...seen(line));
   line.querySelector(".say__next").replaceChildren(...items(line));
   const note = line.querySelector(".say__told");
-  const words = [...inOurWords(answer), told(line)];
+  const words = [...inOurWords(answer), ...fromGuide(answer), told(line)];
   const shown = words.map((part) => part.textContent ?? part).join("");
   if (note.textContent !== shown) note.replaceChildren(...words);
   line.querySelector(".say__flap").hidden = !isOpen || (!next.length && !shown);
@@ -244,8 +255,9 @@ function take(line, index) {
     back, and nothing is made. */
 function make(line) {
   const text = field(line).value;
-  const { answer, timer } = known(line);
+  const { answer, next, timer } = known(line);
   if (!text.trim()) return;
+  if (answer?.answer && next.length) return take(line, 0);
   if (answer?.fault) return field(line).select(); // so that typing replaces it
   clearTimeout(timer);
   sayIt(text, {
@@ -363,7 +375,21 @@ function click(event) {
   } else if (anew) sayAnew(anew.closest(".move"));
 }
 
+/** What the address of the page says, as “Try it” in the guide does, stands in the line once. */
+function sayWhatIsTried() {
+  const address = new URL(location.href);
+  const text = address.searchParams.get("say");
+  const line = text && document.querySelector(".say");
+  if (!line) return;
+  address.searchParams.delete("say");
+  history.replaceState(null, "", address);
+  field(line).value = text;
+  field(line).focus();
+  typed(line);
+}
+
 export function listen() {
+  sayWhatIsTried();
   document.addEventListener("input", (event) => event.target.matches(".say__text") && typed(lineOf(event.target)));
   document.addEventListener("keydown", key);
   document.addEventListener("click", click);

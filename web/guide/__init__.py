@@ -1,0 +1,1 @@
+"""The guide as a page: searched, with a film of each example, tried on one's own title."""

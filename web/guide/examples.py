@@ -1,0 +1,56 @@
+"""The examples of the guide, and each as a scene that shows it."""
+
+from functools import cache
+from typing import Any
+
+from balletto.intents.saying import say
+from balletto.intents.situation import Selection, Situation
+from balletto.scene.edits import apply
+from balletto.scene.errors import SceneError
+from balletto.scene.starts import new_scene, new_title
+
+from .passages import parsed
+
+_LENGTH = 72
+_SIZE = 260  # px, of the words that examples are shown on
+
+
+@cache
+def examples() -> tuple[str, ...]:
+    """All sentences of the guide that can be tried on a title, in the order in which they stand."""
+    codes = dict.fromkeys(
+        child.content
+        for token in parsed()
+        for child in token.children or ()
+        if child.type == "code_inline"
+    )
+    return tuple(code for code in codes if shown(code) is not None)
+
+
+@cache
+def shown(example: str) -> dict[str, Any] | None:
+    """The scene that shows a sentence on a title, which rises as most do where the sentence changes
+    a move; None if it says nothing of a title."""
+    for moves in ((), ("letters rise 100, fade, every 2",)):
+        situation = _stage()
+        try:
+            for line in moves:
+                situation = situation.after([_said(situation, line)])
+            situation = situation.after([_said(situation, example)])
+        except SceneError:
+            continue
+        return situation.data
+    return None
+
+
+def _said(situation: Situation, line: str) -> dict[str, Any]:
+    moves = situation.layer("t1").get("moves") or [{"id": ""}]
+    return say(situation, {"text": line, "layer": "t1", "current": moves[-1]["id"]})
+
+
+def _stage() -> Situation:
+    document = new_scene("Example", (1920, 1080), "30", _LENGTH)
+    title = new_title(document)
+    title = {**title, "text": "Orbit", "style": {**title["style"], "size": _SIZE}}
+    made = apply(document, {"name": "add-layer", "layer": title}).document
+    return Situation(made, Selection(layer="t1"))
