@@ -155,7 +155,11 @@ def found_for(text: str, most: int = 8) -> list[Passage]:
             score += sum(2.0 for word in asked if _has(word, in_question))
             scored.append((score, passage))
     scored.sort(key=lambda each: -each[0])
-    return [passage for _, passage in scored[:most]]
+    near = [passage for score, passage in scored if score >= scored[0][0] * _NEAR]
+    return near[:most]
+
+
+_NEAR = 0.4  # of the score of the likeliest
 
 
 def _has(word: str, words: set[str]) -> bool:
