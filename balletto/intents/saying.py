@@ -13,6 +13,7 @@ from ..sentences.layers.place_reader import of_one
 from ..sentences.moves.wording import move_text
 from ..sentences.reader import EVERYTHING, Context, context_of, move_of, values_in
 from ..sentences.scenes.text import scene_from_text
+from ..understanding.asked import is_question
 from ..understanding.several import Statements, statements_in
 from ..understanding.understand import Understood, understand_beside, understand_line
 from .asks import edits_for_ask
@@ -39,6 +40,8 @@ def say(situation: Situation, wanted: Data) -> Data:
         raise SceneError.at("text", f"between one and {MOST_LINES} lines are needed")
     if isinstance(wanted.get("move"), str):
         return _said_anew(situation, wanted, lines[0])
+    if len(lines) == 1 and is_question(text):
+        raise SceneError.at("", "this asks something: the guide answers it (Ctrl+K)")
     edits = _edits_of(situation, lines, _layers(wanted), wanted.get("current"))
     told = lines[0] if len(lines) == 1 else f"{len(lines)} sentences"
     return {"name": "several", "edits": edits, "said": f"Said: {told}"[:200]}

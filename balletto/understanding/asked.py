@@ -81,3 +81,18 @@ def _value(kind: str, told: str, rate: float) -> Any:
         return told
     number = float(told.removesuffix(" s").replace("−", "-"))
     return number * rate if told.endswith(" s") else number
+
+
+_ASKED = re.compile(
+    r"\s*(?:how|where|what|why|which|is there|are there|do i|does|help)\b"
+    r"|.*\bhow (?:do|can|could|to) ",
+    re.IGNORECASE,
+)
+_MAYBE_ASKED = re.compile(r"\s*(?:can|could|who|when|did)\b|.*\?\s*$", re.IGNORECASE)
+
+
+def is_question(text: str, is_refused: bool = False) -> bool:
+    """Whether a text asks how something is done, and does not say what is to be done. What may be
+    either ("can you make it red?") asks only if it is not understood."""
+    is_asked = _ASKED.match(text) or (is_refused and _MAYBE_ASKED.match(text))
+    return len(text) > 3 and bool(is_asked)

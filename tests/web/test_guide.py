@@ -3,8 +3,9 @@
 from django.urls import reverse
 
 from balletto.scene import files
+from balletto.understanding.asked import is_question
 from web.guide.examples import examples, shown
-from web.guide.passages import found_for, is_question, passages
+from web.guide.passages import found_for, passages
 
 from .base import PageTest
 
@@ -29,9 +30,9 @@ class GuideTest(PageTest):
             ("where do I put my own typeface", "Fonts"),
         ):
             with self.subTest(question):
-                self.assertTrue(is_question(question))
+                self.assertTrue(is_question(question, is_refused=True))
                 self.assertIn(word, found_for(question)[0].text)
-        for text in ("letters rise 100", "howl", "whatever red"):
+        for text in ("letters rise 100", "howl", "whatever red", "can you make it red?"):
             self.assertFalse(is_question(text), text)
         self.assertEqual(found_for("zzz"), [])
 
@@ -47,7 +48,7 @@ class GuideTest(PageTest):
     def test_what_is_found_stands_above_and_what_is_not_is_told(self):
         page = self.client.get(reverse("guide"), {"find": "how do I undo"}).content.decode()
         self.assertIn(
-            "Ctrl+Shift+Z does it again", page.split("guide__found")[1].split("</section")[0]
+            "Ctrl+Shift+Z does it again", page.split("handbook__found")[1].split("</section")[0]
         )
         page = self.client.get(reverse("guide"), {"find": "<b>zzz"}).content.decode()
         self.assertIn("Nothing is said of “&lt;b&gt;zzz”", page)

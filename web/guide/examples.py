@@ -1,6 +1,7 @@
 """The examples of the guide, and each as a scene that shows it."""
 
 from functools import cache
+from itertools import pairwise
 from typing import Any
 
 from balletto.intents.saying import say
@@ -11,6 +12,8 @@ from balletto.scene.starts import new_scene, new_title
 
 from .passages import parsed
 
+# What stands there is typed into values, fields, and on the command line.
+_NOT_SAID = ("Values", "Keys", "Clips", "Time", "Scenes")
 _LENGTH = 72
 _SIZE = 260  # px, of the words that examples are shown on
 
@@ -18,12 +21,12 @@ _SIZE = 260  # px, of the words that examples are shown on
 @cache
 def examples() -> tuple[str, ...]:
     """All sentences of the guide that can be tried on a title, in the order in which they stand."""
-    codes = dict.fromkeys(
-        child.content
-        for token in parsed()
-        for child in token.children or ()
-        if child.type == "code_inline"
-    )
+    codes, section = dict[str, None](), ""
+    for before, token in pairwise(parsed()):
+        section = token.content if before.type == "heading_open" else section
+        if section not in _NOT_SAID:
+            inner = token.children or ()
+            codes |= dict.fromkeys(each.content for each in inner if each.type == "code_inline")
     return tuple(code for code in codes if shown(code) is not None)
 
 

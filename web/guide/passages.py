@@ -12,11 +12,6 @@ from django.utils.text import slugify
 from markdown_it import MarkdownIt
 from markdown_it.token import Token
 
-_ASKED = re.compile(
-    r"\s*(?:how|where|what|why|which|who|when|can|could|is there|are there|do i|does|did|help)\b"
-    r"|.*\bhow (?:do|can|could|to) |.*\?\s*$",
-    re.IGNORECASE,
-)
 # Words that say nothing of what is asked.
 _PLAIN_WORDS = """
 how do i the a an it is to of in on for my me can could you what where why which does did are there
@@ -115,11 +110,6 @@ def plain(token: Token) -> str:
 def _example(token: Token) -> str:
     codes = (child.content for child in token.children or () if child.type == "code_inline")
     return next(codes, "")
-
-
-def is_question(text: str) -> bool:
-    """Whether a text asks something."""
-    return len(text) > 3 and _ASKED.match(text) is not None
 
 
 @cache

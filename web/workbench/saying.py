@@ -12,7 +12,8 @@ from balletto.intents.saying import AskedLine, meaning_of
 from balletto.scene import files
 from balletto.scene.errors import SceneError
 from balletto.sentences.scenes.text import scene_as_text, scene_from_text
-from web.guide.passages import found_for, is_question
+from balletto.understanding.asked import is_question
+from web.guide.passages import found_for
 from web.pictures import frames
 from web.projects.access import own_scene
 
@@ -57,8 +58,8 @@ def saying(request: HttpRequest, scene_id: int) -> JsonResponse:
     )
     text = told.get("text", "")[:MOST_LETTERS]
     found["next"] = [{**each._asdict(), "drawing": drawing_for(each)} for each in found["next"]]
-    if "fault" in found and is_question(text):
-        found |= _answer_to(text)
+    if is_question(text, is_refused="fault" in found):
+        found = {"values": found["values"], **_answer_to(text)}
     if "fault" in found:
         found["fault"]["drawing"] = drawing_of("meant")
     return JsonResponse(found)

@@ -257,7 +257,7 @@ function make(line) {
   const text = field(line).value;
   const { answer, next, timer } = known(line);
   if (!text.trim()) return;
-  if (answer?.answer && next.length) return take(line, 0);
+  if (answer?.answer) return next.length ? take(line, 0) : field(line).select();
   if (answer?.fault) return field(line).select(); // so that typing replaces it
   clearTimeout(timer);
   sayIt(text, {
@@ -379,7 +379,7 @@ function click(event) {
 function sayWhatIsTried() {
   const address = new URL(location.href);
   const text = address.searchParams.get("say");
-  const line = text && document.querySelector(".say");
+  const line = text && document.getElementById("say-moves");
   if (!line) return;
   address.searchParams.delete("say");
   history.replaceState(null, "", address);
