@@ -132,7 +132,8 @@ def _add_file(situation: Situation, wanted: Data) -> Data:
         layer["transform"] = {"position": [width / 2, height / 2, 0], "scale": [scale, scale]}
     if kept.ships and kept.kind == "video":
         layer["after"] = "loop"
-    return {"name": "add-layer", "layer": layer}
+    behind_all = {"to": 0} if kept.ships and kept.kind != "sound" else {}
+    return {"name": "add-layer", "layer": layer, **behind_all}
 
 
 def _use_scene(situation: Situation, wanted: Data) -> Data:

@@ -114,14 +114,14 @@ class SelectingTest(BrowserTest):
         self.assertEqual(place[1], 600)
         self.assertGreater(place[0], 1000)
 
-    def test_copies_have_numbers_and_stand_apart(self):
+    def test_copies_have_numbers_and_stand_where_the_original_does(self):
         self.pick("t4")
         for _ in range(2):
             self.settled(lambda: self.page.keyboard.press("Control+d"))
         copies = self.layers()[4:]
         self.assertEqual([layer["name"] for layer in copies], ["Line 5", "Line 6"])
         places = [layer["transform"]["position"][:2] for layer in copies]
-        self.assertEqual(places, [[984, 624], [1008, 648]])
+        self.assertEqual(places, [[960, 600], [960, 600]])
 
     def test_width_and_height_go_together_until_unlinked(self):
         self.pick("t4")

@@ -12,14 +12,17 @@ from hypothesis import strategies as st
 from balletto.picture.canvases.canvas import DrawItem, DrawnLine
 from balletto.picture.canvases.skia_canvas import SkiaCanvas
 from balletto.picture.composing.compositing import CompositeNode, draw_node
+from balletto.picture.frame import Picture, draw_frame
 from balletto.picture.pixels.bitmaps import Bitmap, Photo
 from balletto.picture.shutter import motion_blur, shutter_samples, shutter_strips
 from balletto.picture.shutter.linear_sum import LinearSum
 from balletto.raster.pixel_buffer import PixelBuffer, Scale
+from balletto.scene import files
 from balletto.scene.forms.primitives import rectangle
 from balletto.scene.values.colors import coded, light_in
 
 from .drawing import NEAR_DB, SIZE, drawn, placed, psnr, star
+from .test_typing import data_of
 
 
 def in_half_floats(samples: list[list[DrawItem]]) -> np.ndarray:
@@ -270,3 +273,17 @@ class StripsTest(TestCase):
         matrices = np.array([[item.matrix for item in items] for items in samples])
         needed = shutter_samples.needed_samples(samples, matrices, Scale(1, 1, *SIZE))
         self.assertEqual(needed.tolist(), [12, 6])
+
+
+class JumpTest(TestCase):
+    def test_a_caret_is_seen_once_and_whole_while_it_jumps(self):
+        """Whenever the next letter comes while a shutter is open."""
+        for start in (3, 3.2, 3.5, 3.8):
+            data = data_of(text="ABCD", stagger={"gap": 2}, start=start)
+            plain = draw_frame(Picture(files.from_data(data)), 6)
+            data["layers"][0]["motion_blur"] = {"angle": 360}
+            blurred = draw_frame(Picture(files.from_data(data)), 6)
+            red = [(p[..., 2].astype(int) - p[..., 1]).max(axis=0) for p in (plain, blurred)]
+            with self.subTest(start):
+                self.assertEqual(np.flatnonzero(red[1] > 20).size, np.flatnonzero(red[0] > 20).size)
+                self.assertGreater(red[1].max(), 200)

@@ -15,7 +15,7 @@ from balletto.motion.units import units_for
 from balletto.picture.frame import Picture, draw_frame
 from balletto.scene import files
 from balletto.scene.edits import apply
-from balletto.scene.moving.presets import beside, presets, without
+from balletto.scene.moving.presets import beside, fitted, presets, without
 from balletto.sentences.reader import read
 
 from .media import mix
@@ -165,3 +165,18 @@ class SaidTest(TestCase):
             ),
         ):
             self.assertEqual(read(text)[:2], ("caret", data))
+
+
+class PresetInTimeTest(TestCase):
+    def test_clicks_are_heard_as_their_letters_are_seen(self):
+        data = data_of()
+        layer = data["layers"][0]
+        layer["moves"] = [{**fitted(presets()["typed"], data, layer), "id": "m1"}]
+        clicks = beside(presets()["typed"], layer, "m1")["clicks"]
+        data["layers"] = [layer, {**clicks, "id": "c1"}]
+        scene = files.from_data(data)
+        heard = clicks_of(scene, scene.layers[1])
+        opacity = np.array(poses(scene, "t1", range(90))["values"]["opacity"])
+        for frame, letter in zip(heard.frames.astype(int), heard.units, strict=True):
+            self.assertEqual(opacity[frame, letter], 1)
+            self.assertTrue(frame == 0 or opacity[frame - 1, letter] == 0)

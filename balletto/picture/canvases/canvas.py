@@ -78,6 +78,7 @@ class DrawItem(NamedTuple):
     window: what it is seen within
     filled: how opaque the fill is, apart from the line
     within: a prepared outline in the same space outside of which nothing is drawn
+    jumps: whether it goes from place to place at once, as a caret does: no shutter sees it between
     """
 
     outline: Any
@@ -90,6 +91,7 @@ class DrawItem(NamedTuple):
     window: "SeenWindow | None" = None
     filled: float = 1.0
     within: Any = None
+    jumps: bool = False
 
     def moved(self, matrix: Matrix, opacity: float) -> "DrawItem":
         """The same elsewhere, more or less opaque, seen through no window."""

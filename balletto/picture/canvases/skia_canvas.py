@@ -189,7 +189,7 @@ class SkiaCanvas:
                     picture, left, top = sprite
                     canvas.drawImage(picture.image, left, top, AS_IT_IS, paint)
                 continue
-            outline, matrix, fill, opacity, line, blur, _, _, filled, within = item
+            outline, matrix, fill, opacity, line, blur, _, _, filled, within, _ = item
             placed = make_matrix(*matrix)
             canvas.setMatrix(concat(scale, placed) if scale else placed)
             is_reset = False

@@ -308,7 +308,8 @@ class PreparedTitle(PreparedLayer):
             matrix = matrix @ path.matrices(np.array([time]), middle)[0, 0]
         opacity = float(np.clip(value_at(self._layer.transform.opacity, np.array(time)), 0, 1))
         outline = canvas.outline(polygon(corners))
-        return [DrawItem(outline, matrix.reshape(-1).tolist(), caret.color, opacity)]
+        place = matrix.reshape(-1).tolist()
+        return [DrawItem(outline, place, caret.color, opacity, jumps=True)]
 
     def _order(self, block: _Block, row: int) -> list[int]:
         """The places of the letters from the back to the front."""

@@ -21,7 +21,7 @@ from ...scene.values.colors import coded, light_of
 from ..canvases.canvas import UNSEEN, DrawItem
 from ..composing.item_boxes import boxes_of_items, meeting
 from .linear_sum import LinearSum
-from .shutter_samples import Samples, evened, needed_samples, some_of
+from .shutter_samples import Samples, evened, needed_samples, some_of, where_they_jump
 from .shutter_strips import strips_of
 
 # Draws samples on a canvas that shows the place of a buffer, one more each time that it is asked.
@@ -43,7 +43,7 @@ def mean_in_linear_light(
 ) -> PixelBuffer:
     """An empty buffer, filled with the mean of what samples of items make, premultiplied. Where
     nothing moves the middle one is drawn, and elsewhere as many as look like all."""
-    even = evened(samples)
+    even = evened(where_they_jump(samples))
     if even is None:
         return _mean_for(_colors_of(samples))(buffer, samples, draw)
     matrices = np.array([[item.matrix for item in items] for items in even])

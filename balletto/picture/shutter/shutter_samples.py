@@ -29,6 +29,24 @@ def some_of(count: int, number: int) -> list[int]:
     return [int((each + 0.5) * count / number) for each in range(number)]
 
 
+def where_they_jump(samples: Samples) -> Samples:
+    """Samples in which what jumps stands where it stands in the middle one, so that it is seen once
+    and whole: it goes along with what moves it, but is nowhere between two places."""
+    middle = samples[len(samples) // 2]
+    if not any(item.jumps for items in samples for item in items):
+        return samples
+    made = []
+    for items in samples:
+        glide = iter([item for item in items if not item.jumps])
+        matrix = next((item.matrix for item in items if item.jumps), None)
+        own = [
+            (item._replace(matrix=matrix or item.matrix) if item.jumps else next(glide, None))
+            for item in middle
+        ]
+        made.append([*filter(None, own), *glide])
+    return made
+
+
 def evened(samples: Samples) -> Samples | None:
     """Samples with as many items each, alike from sample to sample: what is not there in one is
     there without being seen. None, if that cannot be told."""
@@ -138,7 +156,7 @@ def _numbers_of(line: DrawnLine, item: DrawItem) -> list[float]:
 def differs_gradually(item: DrawItem, other: DrawItem) -> bool:
     """Whether items only differ in place, outline, colour, softness and opacity, and in how far
     their lines go."""
-    _, _, fill, _, line, _, is_copy, window, _, within = item
+    _, _, fill, _, line, _, is_copy, window, _, within, _ = item
     # Told field by field: there may be a thousand items, and each copy of one would tell.
     is_alike = (is_copy, window, within) == (other.is_copy, other.window, other.within)
     return (

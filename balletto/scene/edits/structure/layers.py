@@ -8,7 +8,7 @@ from pydantic import Field
 from ...changes import Change, get
 from ...document import rate_of
 from ...errors import SceneError
-from ...layers import LAYER_KINDS, AnyLayer
+from ...layers import AnyLayer
 from ...model import MAX_NAME, Counts
 from ...rewriting import Mark, Rewriter, Where
 from ...values.tracks import is_track
@@ -19,16 +19,19 @@ from .links import loosened, with_links, with_ties
 
 @edit("add-layer")
 class AddLayer(Edit):
-    """Adds a layer in front of all others; its id is given by the scene."""
+    """Adds a layer in front of all others, or at a place among them: `to` 0 is at the back. Its id
+    is given by the scene."""
 
     layer: dict[str, Any]
+    to: int | None = Field(None, ge=0)
 
     def changes(self, document: Document) -> list[Change]:
         layers = document.get("layers", [])
         layer = {**self.layer, "id": free_id(layers, str(self.layer.get("kind", "l"))[:1])}
         if "layers" not in document:
             return [Change("put", ("layers",), [layer])]
-        return [Change("insert", ("layers", len(layers)), layer)]
+        to = len(layers) if self.to is None else min(self.to, len(layers))
+        return [Change("insert", ("layers", to), layer)]
 
     def label(self, document: Document) -> str:
         return f"{str(self.layer.get('kind', 'layer')).capitalize()} added"
@@ -73,18 +76,15 @@ def _without_unused_scenes(document: Document, layers: list[dict[str, Any]]) -> 
 
 @edit("duplicate-layer")
 class DuplicateLayer(Edit):
-    """Puts a copy of a layer in front of it, of a group with all that is in it, `by` px away from
-    it. A name gets the next number that is free: "Click" gives "Click 2"."""
+    """Puts a copy of a layer in front of it, where it stands, of a group with all that is in it. A
+    name gets the next number that is free: "Click" gives "Click 2"."""
 
     layer: str
-    by: tuple[float, float] = (0, 0)
 
     def changes(self, document: Document) -> list[Change]:
         *inside, copy = copies_of(document, self.layer)
         if copy.get("name"):
             copy = {**copy, "name": next_name(copy["name"], document["layers"])}
-        if self.by != (0, 0) and LAYER_KINDS[copy["kind"]].has_place:
-            copy = _away(copy, self.by)
         return _in_front_of(document, self.layer, [*inside, copy])
 
     def label(self, document: Document) -> str:
@@ -102,22 +102,6 @@ def next_name(name: str, layers: list[dict[str, Any]]) -> str:
     while f"{plain} {number}" in taken:
         number += 1
     return f"{plain} {number}"
-
-
-def _away(layer: dict[str, Any], by: tuple[float, float]) -> dict[str, Any]:
-    """A layer moved by px, its whole way with it; one whose place follows another stays."""
-    transform = layer.get("transform", {})
-    place = transform.get("position", [0, 0, 0])
-    if isinstance(place, dict) and "tie" in place:
-        return layer
-
-    def moved(value: list[float]) -> list[float]:
-        return [frames(value[0] + by[0]), frames(value[1] + by[1]), value[2]]
-
-    if is_track(place):
-        keys = [{**key, "value": moved(key["value"])} for key in place["keys"]]
-        return {**layer, "transform": {**transform, "position": {**place, "keys": keys}}}
-    return {**layer, "transform": {**transform, "position": moved(place)}}
 
 
 @edit("move-layer")

@@ -24,7 +24,6 @@ import { keyFocused } from "../values/values.js";
 import { view } from "../time/views.js";
 
 const COPIED = "balletto-copied";
-const COPY_BY = [24, 24]; // px from what it is made of, so that a copy can be seen
 
 const hasKeys = () => view() !== "cascade" && chosenList().length > 0;
 
@@ -181,7 +180,7 @@ function expectPasted({ times }) {
 export function duplicate() {
   if (!hasKeys())
     return each(
-      (layer) => ({ name: "duplicate-layer", layer, by: COPY_BY }),
+      (layer) => ({ name: "duplicate-layer", layer }),
       (count) => `${count} layers duplicated`,
     );
   withChosen((list) => {
