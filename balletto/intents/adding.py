@@ -189,6 +189,8 @@ def _add_mask(situation: Situation, wanted: Data) -> Data:
         middle = [round((left + right) / 2, 1), round((top + bottom) / 2, 1)]
         size = [max(1, round(right - left)), max(1, round(bottom - top))]
         mask = {**mask, "size": size, "center": middle}
+    if mask.get("fixed") and "center" not in mask:
+        mask = {**mask, "center": [side / 2 for side in situation.document.size]}
     return {**wanted, "mask": mask}
 
 

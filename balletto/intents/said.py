@@ -386,7 +386,10 @@ def _new_file(situation: Situation, data: Data) -> Data:
     if found is None:
         told = f"there is no {data['kind']} “{called}”: send the file first"
         raise SceneError.at(data["kind"], told)
-    return ADDING["add-file"](situation, {"file": found.name})
+    made = ADDING["add-file"](situation, {"file": found.name})
+    # By a button a sound begins at the playhead; what is said begins at the start if no time is.
+    span = [0, made["layer"]["span"][1]]
+    return {**made, "layer": {**made["layer"], "span": span}}
 
 
 _NEW: dict[str, Callable[[Situation, Data], Data]] = {

@@ -283,12 +283,15 @@ class StockTest(MediaTest):
     """What ships beside one's own files."""
 
     def newest(self, **edit):
+        """The layer that an edit adds; a background that ships lies behind all."""
+        known = {layer["id"] for layer in self.document["layers"]}
         self.edit(**edit)
-        return self.document["layers"][-1]
+        return next(each for each in self.document["layers"] if each["id"] not in known)
 
     def test_a_background_covers_the_picture_and_goes_on(self):
         layer = self.newest(name="add-file", file="stock-halftone.mp4")
         self.assertEqual((layer["kind"], layer["after"]), ("video", "loop"))
+        self.assertEqual(self.document["layers"][0]["id"], layer["id"])
         self.assertEqual(layer["transform"]["scale"], [1.5, 1.5])
         page = self.page(layer["id"])
         self.assertContains(page, "Halftone")
@@ -297,6 +300,7 @@ class StockTest(MediaTest):
     def test_it_is_said_by_its_title(self):
         layer = self.newest(name="say", text="the video “Stars”", layers=[])
         self.assertEqual(layer["file"], "stock-stars.mp4")
+        self.assertEqual(self.document["layers"][0]["id"], layer["id"])
 
     def test_it_is_shown_under_files(self):
         page = self.client.get(reverse("library"))

@@ -167,6 +167,9 @@ class RenderTest(PageTest):
     def test_rules_of_formats_are_told_and_kept(self):
         page = self.plan(formats=["mp4", "gif"], sizes=[], own_size="321 x 181", rate="60")
         self.assertContains(page, "MP4, H.264 needs even sides: 322 × 182.")
+        page = self.plan(formats=["webm-alpha", "prores"], sizes=[], own_size="320 x 180")
+        self.assertContains(page, "nothing in it is transparent", count=2)
+        page = self.plan(formats=["mp4", "gif"], sizes=[], own_size="321 x 181", rate="60")
         self.assertContains(page, "GIF plays at most 50 frames a second: this one is made at 30.")
         self.ask(formats=["mp4", "gif"], sizes=[], own_size="321 x 181", rate="60")
         made = {render.export.format: render.export for render in Render.objects.all()}

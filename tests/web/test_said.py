@@ -152,6 +152,10 @@ class SaidTest(PageTest):
         (move,) = self.layers()["s1"]["moves"]
         self.assertEqual(move["becomes"]["shape"]["corners"], 5)
 
+    def test_a_mask_in_the_picture_without_a_place_stands_in_its_middle(self):
+        self.say("seen inside an ellipse of 200 px by 200 px, standing in the picture")
+        self.assertEqual(self.layers()["t1"]["masks"][0]["center"], [960, 540])
+
     def test_several_at_once_stand_side_by_side(self):
         self.say("12 rectangles of 20 by 200 px, 300 px down")
         bars = self.document["layers"][1:][::-1]  # as they are listed: the front one first

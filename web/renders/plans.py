@@ -122,6 +122,9 @@ def _plan(scene: Scene, export: ExportSettings, still_at: int) -> Plan:
         plan.notes.append(f"{told}: this one is made at {float(export.rate):g}.")
     if scene.background.kind == "none" and not chosen.has_alpha:
         plan.notes.append("The scene is transparent; here it is on black.")
+    if scene.background.kind != "none" and "with transparency" in chosen.title:
+        told = "nothing in it is transparent. Let the scene lie on nothing for that"
+        plan.notes.append(f"The scene lies on a ground, so {told}.")
     if chosen.title == "GIF" and scene.background.kind == "none":
         plan.notes.append("In a GIF each pixel is there or not: soft edges become hard.")
     if has_sound(scene) and not chosen.has_sound and not chosen.is_still:
