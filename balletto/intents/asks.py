@@ -136,6 +136,32 @@ def _texts(situation: Situation, layers: list[str], values: list[Any]) -> list[D
     return [{"name": "set-text", "layer": layer, "text": values[0]} for layer in titles]
 
 
+def _in_case(change: Callable[[str], str]) -> Ask:
+    def ask(situation: Situation, layers: list[str], values: list[Any]) -> list[Data]:
+        titles = [layer for layer in layers if situation.layer(layer)["kind"] == "title"]
+        return [
+            {"name": "set-text", "layer": layer, "text": change(situation.layer(layer)["text"])}
+            for layer in titles
+        ]
+
+    return ask
+
+
+def _times_as_large(situation: Situation, layers: list[str], values: list[Any]) -> list[Data]:
+    """Titles by the size of their letters, all else by its scale."""
+    edits = []
+    for layer in layers:
+        data = situation.layer(layer)
+        is_title = data["kind"] == "title"
+        now = data["style"]["size"] if is_title else data.get("transform", {}).get("scale", [1, 1])
+        if is_title and isinstance(now, int | float):
+            edits.append(_set(f"{layer}.style.size", round(now * values[0], 2)))
+        elif isinstance(now, list):
+            scale = [round(side * values[0], 4) for side in now]
+            edits.append(_set(f"{layer}.transform.scale", scale))
+    return edits
+
+
 def _named(situation: Situation, layers: list[str], values: list[Any]) -> list[Data]:
     several = len(layers) > 1
     return [
@@ -311,6 +337,9 @@ ASKS: dict[str, Ask] = {
     "the layer shown from here on": _trimmed(0, 1),
     "the layer shown until here": _trimmed(1, 1),
     "the words are {q}": _texts,
+    "the words in capitals": _in_case(str.upper),
+    "the words in small letters": _in_case(str.lower),
+    "{n} times as large": _times_as_large,
     "the layer called {q}": _named,
     **{f"without the {kind}": _without("effects", kind) for kind in ("glow", "shadow", "trail")},
     "without the hatching": _without("effects", "hatch"),

@@ -14,7 +14,7 @@ from .looks import in_words_of
 from .tokens import Signs
 from .ways import table
 
-SURE, SEVERAL = "asks.sure", "asks.several"
+SURE, SEVERAL, ALONE = "asks.sure", "asks.several", "asks.alone"
 _SLOT = re.compile(r"\{(\w)[^}]*\}")
 _VALUES = {"q": r"“([^”]*)”", "t": r"([−\d.]+ s|[−\d.]+)(?: frames)?", "p": r"([−\d.]+)(?: px)?"}
 _NUMBER = r"([−\d.]+)"
@@ -23,7 +23,7 @@ _NUMBER = r"([−\d.]+)"
 @cache
 def asks() -> dict[str, re.Pattern[str]]:
     """All that can be asked, in our words, with what finds it: "split the layer at {t}"."""
-    ways = (way for name in (SURE, SEVERAL) for way in table(name))
+    ways = (way for name in (SURE, SEVERAL, ALONE) for way in table(name))
     templates = dict.fromkeys(_template(way.means[0]) for way in ways)
     return {template: _pattern(template) for template in templates}
 
@@ -44,15 +44,15 @@ def _pattern(template: str) -> re.Pattern[str]:
 
 
 def asked(
-    text: str, signs: Signs, title: frozenset[str], context: Context
+    text: str, signs: Signs, title: frozenset[str], context: Context, is_alone: bool
 ) -> tuple[Meaning, str] | None:
     """What a line asks for, and that in our words; None if it asks for nothing. SayingError, if it
-    says too many things."""
+    says too many things. `is_alone`: there is no move that it may be about."""
     if "ask" not in context.may_say:
         return None
     if found := _in_our_words(text.strip().removesuffix("."), context.rate):
         return found, text.strip()
-    tables = (SEVERAL, SURE) if context.several else (SURE,)
+    tables = [*([SEVERAL] if context.several else []), SURE, *([ALONE] if is_alone else [])]
     for name in tables:
         if ways := in_words_of(signs, title, (name,)):
             if len(ways) > 1:

@@ -263,6 +263,8 @@ def _written(found: list[Token], at: int) -> tuple[Token, int]:
     if value is None:
         return first, 1
     ahead = at + used
+    if (_word(found, ahead), _word(found, ahead + 1)) == ("of", "a"):  # "a third of a second"
+        ahead += 1
     while _word(found, ahead) in ("-", "of", "a") and _is_unit(found, ahead + 1) and used:
         ahead += 1
     if _is_unit(found, ahead):
@@ -318,7 +320,8 @@ def _is_one(found: list[Token], at: int) -> bool:
 def _part_at(found: list[Token], at: int, skipped: int) -> tuple[int, float | None]:
     """ "half a second", "a quarter turn": a number only where a unit stands behind."""
     after = _word(found, at + skipped + 1)
-    has_unit = after in _UNITS or (after in ("a", "-") and _is_unit(found, at + skipped + 2))
+    behind = at + skipped + (3 if after == "of" else 2)
+    has_unit = after in _UNITS or (after in ("a", "-", "of") and _is_unit(found, behind))
     return (skipped + 1, _PARTS[_word(found, at + skipped)]) if has_unit else (1, None)
 
 

@@ -139,7 +139,7 @@ _Attempt = Callable[[_Typed], Understood | None]
 
 def _as_ask(typed: _Typed) -> Understood | None:
     """What is asked to be done with layers, effects and keys."""
-    found = asked(typed.text, typed.signs, typed.title, typed.context)
+    found = asked(typed.text, typed.signs, typed.title, typed.context, not typed.move)
     return found and Understood(*found)
 
 

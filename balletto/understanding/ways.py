@@ -33,7 +33,7 @@ LOOK_TABLES = (
     ("styles", "places", "spans"), ("layers.title", "styles", "places", "spans"),
     ("layers.shape", "places", "spans", "copies"), ("flurries",),
 )  # fmt: skip
-ASK_TABLES = ("asks.several",), ("asks.sure",)
+ASK_TABLES = ("asks.several",), ("asks.sure",), ("asks.alone",)
 ALL_TABLES = tuple(
     dict.fromkeys(
         (*chain(*ASK_TABLES), *MOVE_TABLES, *FLOATING, *CHANGE_TABLES, *chain(*LOOK_TABLES))

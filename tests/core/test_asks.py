@@ -87,6 +87,8 @@ class AsksTest(unittest.TestCase):
             ("set the in point to the playhead", of("span"), [24, 90]),
             ("change the words to “Good night”", of("text"), "Good night"),
             ("call it “Lead”", of("name"), "Lead"),
+            ("all caps", of("text"), "ONE"),
+            ("a bit bigger", of("style", "size"), 150),
             ("lose the glow", lambda layers: len(layers["t1"]["effects"]), 1),
             ("no effects", of("effects"), []),
             ("double the radius of the glow", of("effects", 0, "radius"), 48),

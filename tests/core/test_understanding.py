@@ -45,7 +45,7 @@ FRAMES = {
 GUIDE = Path(__file__).parents[2] / "docs" / "guide.md"
 # For what the examples of the guide are said: a title, its move, a shape that moves.
 AROUND = (
-    (Context(text="The Moons", kind="title", shapes=("Orbit",)), ""),
+    (Context(text="The Moons", kind="title", shapes=("Orbit",), end=150), ""),
     (Context(text="The Moons", kind="title", has_copies=True, end=150), MOVE),
     (Context(kind="shape", shape="path", has_copies=True), "layer becomes a star"),
 )
