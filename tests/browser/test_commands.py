@@ -69,3 +69,28 @@ class CommandsTest(BrowserTest):
         self.assertEqual(self.page.evaluate(ground), evening)
         self.page.get_by_role("button", name="Evening theme").click()
         self.assertEqual(self.page.evaluate(ground), paper)
+
+    def test_three_steps_stand_beside_a_first_scene_until_a_key_dismisses_them(self):
+        self.page.goto(f"{self.page.url}?first")
+        self.wait_for_picture()
+        steps = self.page.locator("#first-steps")
+        expect(steps).to_be_visible()
+        steps.get_by_role("button", name="Say how they move").click()
+        expect(self.page.locator("#say-moves-text")).to_be_focused()
+        self.page.keyboard.press("Escape")
+        expect(steps).to_have_count(0)
+        self.page.reload()
+        self.wait_for_picture()
+        expect(steps).to_have_count(0)
+
+    def test_what_is_tried_of_the_guide_stands_in_the_line(self):
+        self.page.goto(self.page.url.split("/scenes/")[0] + "/guide/?find=fade in and out")
+        self.page.locator('a[aria-label="Try “words pop in one by one”"]').click()
+        self.wait_for_picture()
+        line = self.page.locator("#say-moves-text")
+        expect(line).to_have_value("words pop in one by one")
+        expect(self.page.locator("#say-moves-told")).to_contain_text("Each word starts 0 %")
+        line.fill("how do I make it loop?")
+        expect(self.page.locator("#say-moves-told")).to_contain_text("Say it of the selected move")
+        self.page.keyboard.press("Enter")
+        expect(line).to_have_value("loop it ")

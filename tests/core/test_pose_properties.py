@@ -155,7 +155,7 @@ class ItemsTest(TestCase):
         window = SeenWindow((0, 0, 1, 1), (0, 0, 0, 0), [1.0] * 9)
         line = DrawnLine(2, "#445566")
         matrix = [1.0, 0, 0, 0, 1, 0, 0, 0, 1]
-        item = DrawItem("o", matrix, "#112233", 0.5, line, 3.0, True, window, 0.25, "within")
+        item = DrawItem("o", matrix, "#112233", 0.5, line, 3.0, True, window, 0.25, "within", True)
         usual = DrawItem("x", [], None, 1.0)
         for name in DrawItem._fields[4:]:
             self.assertNotEqual(getattr(item, name), getattr(usual, name), f"not tried: {name}")

@@ -47,6 +47,7 @@ GUIDE = Path(__file__).parents[2] / "docs" / "guide.md"
 AROUND = (
     (Context(text="The Moons", kind="title", shapes=("Orbit",), end=150), ""),
     (Context(text="The Moons", kind="title", has_copies=True, end=150), MOVE),
+    (Context(text="The Moons", kind="title", several=True), ""),
     (Context(kind="shape", shape="path", has_copies=True), "layer becomes a star"),
 )
 PHRASES = Path(__file__).with_name("other_words.txt")

@@ -37,8 +37,14 @@ OPEN = {"sign-in", "sign-in-here", "token", "sign-up", "font-rules", "slice-rule
 PLAIN = {
     "projects", "new-project", "renders", "keep-renders", "sign-out", "library", "send-file",
     "bin", "change-password", "fonts", "font-list", "send-fonts", "remove-font", "own-font-rules",
+    "guide",
 }  # fmt: skip
-SHIPPED = {"show-stock", "stock-poster"}  # the same for all who are signed in
+SHIPPED = {
+    "show-stock",
+    "stock-poster",
+    "guide-film",
+    "guide-try",
+}  # the same for all who are signed in
 BY_GET = {
     "file-poster",
     "font-file",
@@ -125,7 +131,7 @@ class AccessTest(PageTest):
             if name in ("show-file", "remove-file", "file-poster"):
                 arguments = [self.file.pk]
             if name in SHIPPED:
-                arguments = ["stock-stars.mp4"]
+                arguments = [1] if name.startswith("guide") else ["stock-stars.mp4"]
             if name in ("ask-render", "fit-poster"):
                 arguments = [scene.pk]
             if name == "back":

@@ -10,10 +10,9 @@ from PIL import Image
 
 from tests.core.scenes import scene_data
 from web.library import store
-from web.pictures import looks
+from web.pictures import films, looks
 from web.projects import history
 from web.renders.models import Render
-from web.workbench import views
 
 from .base import PageTest
 from .test_access import EXPORT
@@ -94,7 +93,7 @@ class LooksTest(PageTest):
 
     def test_a_film_is_drawn_once_for_all_that_it_shows(self):
         """Whatever else is edited; where a layer stands is no part of it either."""
-        with mock.patch.object(views, "film_of", wraps=views.film_of) as drawing:
+        with mock.patch.object(films, "film_of", wraps=films.film_of) as drawing:
             first = self.client.get(self.addresses()["film"]).content
             self.edit(name="set-value", path="t1.style.size", value=90)
             self.assertEqual(self.client.get(self.addresses()["film"]).content, first)

@@ -48,7 +48,7 @@ _SAME = (
 
 
 @dataclass(frozen=True)
-class Passage:
+class GuidePassage:
     """A part of the guide: under which heading it stands (`section`, and its `anchor`), what it
     says, and a sentence to try, if there is one; `asked`: the question that it answers."""
 
@@ -67,9 +67,9 @@ def parsed() -> list[Token]:
 
 
 @cache
-def passages() -> tuple[Passage, ...]:
+def passages() -> tuple[GuidePassage, ...]:
     """All of the guide but its table of contents."""
-    found, section, heading = list[Passage](), "", ""
+    found, section, heading = list[GuidePassage](), "", ""
     row: list[Token] | None = None
     for token in parsed():
         if token.type == "heading_open":
@@ -85,19 +85,19 @@ def passages() -> tuple[Passage, ...]:
             elif row is not None:
                 row.append(token)
             elif section:
-                found.append(Passage(section, slugify(section), plain(token), _example(token)))
+                found.append(GuidePassage(section, slugify(section), plain(token), _example(token)))
     return tuple(found)
 
 
-def _of_row(section: str, row: list[Token]) -> list[Passage]:
+def _of_row(section: str, row: list[Token]) -> list[GuidePassage]:
     """A row of a table; of the last section a question with its answer."""
     if len(row) < 2:
         return []
     if section == "Questions" and len(row) == 3:
         asked, answer, say = row
-        return [Passage(section, slugify(section), plain(answer), _example(say), plain(asked))]
+        return [GuidePassage(section, slugify(section), plain(answer), _example(say), plain(asked))]
     text = ": ".join(plain(cell) for cell in row if cell.content)
-    return [Passage(section, slugify(section), text, _example(row[0]))]
+    return [GuidePassage(section, slugify(section), text, _example(row[0]))]
 
 
 def plain(token: Token) -> str:
@@ -133,7 +133,7 @@ def _weights() -> tuple[list[set[str]], Counter[str]]:
     return of_each, Counter(word for words in of_each for word in words)
 
 
-def found_for(text: str, most: int = 8) -> list[Passage]:
+def found_for(text: str, most: int = 8) -> list[GuidePassage]:
     """The passages that a question or some words are about, the likeliest first."""
     of_each, counts = _weights()
     asked = _words(text)

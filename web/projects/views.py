@@ -150,7 +150,9 @@ def open_new_scene(request: HttpRequest, project_id: int) -> HttpResponse:
     document = form.document()
     document["layers"] = [{"id": "t1", **new_title(document)}]
     scene = make_scene(project, document, request.user)
-    return redirect(f"{reverse('workbench', args=[scene.pk])}?new")
+    own = Scene.objects.filter(project__owner=request.user)
+    told = "?new" if own.count() > 1 else "?new&first"
+    return redirect(f"{reverse('workbench', args=[scene.pk])}{told}")
 
 
 def new_scene(request: HttpRequest, project_id: int) -> HttpResponse:

@@ -8,6 +8,7 @@ import * as colors from "./values/colors.js";
 import * as curves from "./keyframes/curves.js";
 import * as disclosure from "./disclosure.js";
 import * as fontList from "./values/font_list.js";
+import * as firstSteps from "./line/first_steps.js";
 import * as gallery from "./line/gallery.js";
 import * as offers from "./line/offers.js";
 import * as say from "./line/say.js";
@@ -89,6 +90,7 @@ const MODULES = [
   zoom,
   liveValues,
   shortcuts,
+  firstSteps,
 ];
 
 for (const module of MODULES) module.listen(on);
