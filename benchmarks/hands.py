@@ -6,8 +6,11 @@ Playing and looking are free.
 """
 
 import json
+import random
 from collections.abc import Callable
 from dataclasses import dataclass, field
+from functools import cache
+from pathlib import Path
 from typing import Any
 
 from playwright.sync_api import Locator, Page, expect
@@ -16,14 +19,25 @@ from balletto.motion.poses import poses
 from balletto.scene import files
 from balletto.scene.document import Scene
 
+
+@cache
+def wordings() -> dict[str, list[str]]:
+    """What newcomers would type in place of sentences of the jobs, by these."""
+    lines = Path(__file__).with_name("wordings.txt").read_text(encoding="utf-8").splitlines()
+    pairs = (line.split(" = ", 1) for line in lines if line and not line.startswith("#"))
+    return {ours: theirs.split(" | ") for ours, theirs in pairs}
+
+
 _KEPT = "() => !document.querySelector('#kept.is-busy')"
 
 
 @dataclass
 class Hands:
-    """A hand in a scene that was just made."""
+    """A hand in a scene that was just made. With `chance` it says all in words of newcomers, drawn
+    by that, where `wordings` has some."""
 
     page: Page
+    chance: random.Random | None = None
     actions: int = 0
     told: list[str] = field(default_factory=list)
 
@@ -41,6 +55,8 @@ class Hands:
 
     def say(self, text: str) -> None:
         """Types a sentence, after a click into its line if it has not the focus."""
+        if self.chance and text in wordings():
+            text = self.chance.choice(wordings()[text])
         line = self.page.locator("#say-moves-text")
         if not line.evaluate("line => line === document.activeElement"):
             self.click(line, "the line")
@@ -139,10 +155,10 @@ def job(letter: str, name: str, at_most: int) -> Callable[[Callable[[Hands], Non
     return register
 
 
-def new_scene(page: Page, base: str) -> Hands:
-    """A new scene, as it opens."""
+def new_scene(page: Page, base: str, chance: random.Random | None = None) -> Hands:
+    """A new scene, as it opens, for a hand that says all in our words, or in others by chance."""
     page.goto(base)
     page.get_by_role("button", name="New scene").first.click()
     page.wait_for_selector("#canvas[data-shown]")
     page.wait_for_timeout(400)
-    return Hands(page)
+    return Hands(page, chance)

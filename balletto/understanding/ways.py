@@ -20,7 +20,9 @@ from itertools import chain, takewhile
 
 # The tables of what is said together: of moves, of their changes, and of looks in the order in
 # which they are tried.
-EFFECTS = "glow", "blur", "grade", "shadow", "shutter", "caret", "trail", "smear", "hatch"
+EFFECTS = (
+    "glow", "shutter", "blur", "grade", "shadow", "caret", "trail", "smear", "hatch", "displace",
+)  # fmt: skip
 MOVE_TABLES, CHANGE_TABLES = (
     ("moves", "times", "eases"),
     ("sooner.changes", "changes", "times", "eases"),

@@ -14,6 +14,7 @@ from balletto.sentences.reader import Context, read
 from balletto.understanding.several import understand
 from balletto.understanding.understand import title_words, understand_line
 from balletto.understanding.ways import ALL_TABLES, LOOK_TABLES, MOVE_TABLES, table
+from benchmarks.hands import wordings
 
 from .test_saying import near
 
@@ -30,6 +31,7 @@ MOVES = (
 )  # fmt: skip
 # What ways of looks that say but a part are said with.
 FRAMES = {
+    "effects.displace": ("wobbling outlines, {}",),
     "windows.window": ("mask each word to its box, {}",), "windows.mask": ("round mask, {}",),
     "effects.glow": ("glow, {}",), "effects.blur": ("blur 3 px, {}",),
     "effects.shadow": ("drop shadow, {}", "shadow, {}"), "effects.hatch": ("scribble fill, {}",),
@@ -354,6 +356,27 @@ class GuideTest(TestCase):
             return bool(understand(said, context, move))
         except SayingError:
             return False
+
+
+class JobsTest(TestCase):
+    """The sentences of the jobs that hands are measured by, in words of newcomers."""
+
+    def test_they_mean_the_same(self):
+        titles = {"Comet": "Orbit\nComet\nDusk", "Dusk": "Orbit\nComet\nDusk"}
+        for ours, theirs in wordings().items():
+            move = "words from 90 below, over 40" if ours in ("soft both", "quick landing") else ""
+            text = next((titles[name] for name in titles if name in ours), "Winter moons")
+            context = Context(text=text, kind="title")
+            for said in theirs:
+                with self.subTest(said):
+                    self.assertEqual(*(self.told(each, context, move) for each in (ours, said)))
+
+    @staticmethod
+    def told(line, context, move):
+        return [
+            (each.meaning.what, each.sentence if each.meaning.what == "move" else each.meaning.data)
+            for each in understand(line, context, move)
+        ]
 
 
 class NothingLostTest(TestCase):
