@@ -21,14 +21,15 @@ def hands() -> dict[str, float]:
         cookies = [{"name": each.name, "value": each.value or "", "url": base} for each in kept]
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path=CHROMIUM, args=FLAGS)
-            context = browser.new_context(viewport={"width": 1280, "height": 800})
-            context.add_cookies(cookies)
             for letter, each in jobs.JOBS.items():
                 for told, chance in ("", None), ("_otherwise", random.Random(f"{SEED} {letter}")):
+                    # What a page remembers of hands is no help to the next.
+                    context = browser.new_context(viewport={"width": 1280, "height": 800})
+                    context.add_cookies(cookies)
                     hand = new_scene(context.new_page(), base, chance)
                     each.do(hand)
                     name = f"hands_{letter}_{each.name.replace(' ', '_')}{told}"
                     counts[name] = hand.actions
-                    hand.page.close()
+                    context.close()
             browser.close()
     return counts

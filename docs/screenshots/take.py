@@ -70,7 +70,9 @@ def workbench(page: Page, address: str) -> None:
 
 
 def clips(page: Page, address: str) -> None:
-    """Files, asking for clips, and the clips."""
+    """The guide, files, asking for clips, and the clips."""
+    page.goto(f"{address}guide/?find=how do I make it loop")
+    take(page, "guide")
     page.goto(f"{address}files/")
     take(page, "files")
     open_scene(page, address, "Opening title", "t1", 100)
