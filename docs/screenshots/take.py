@@ -41,6 +41,7 @@ def workbench(page: Page, address: str) -> None:
     line = page.locator(".say__field textarea").first
     line.fill("make it gold, with a hard shadow, then letters drop in one by one with a bounce")
     page.locator(".say__ours:visible").first.wait_for()
+    page.wait_for_timeout(3000)  # until the picture shows it
     take(page, "saying")
     line.fill("")
     page.keyboard.press("Escape")
