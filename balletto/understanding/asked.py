@@ -11,13 +11,16 @@ from typing import Any
 from ..sentences.language.tokens import SayingError
 from ..sentences.reader import Context, Meaning
 from .looks import in_words_of
-from .tokens import Signs
+from .tokens import QUOTED, Signs
 from .ways import table
 
 SURE, SEVERAL, ALONE = "asks.sure", "asks.several", "asks.alone"
 _SLOT = re.compile(r"\{(\w)[^}]*\}")
-_VALUES = {"q": r"“([^”]*)”", "t": r"([−\d.]+ s|[−\d.]+)(?: frames)?", "p": r"([−\d.]+)(?: px)?"}
-_NUMBER = r"([−\d.]+)"
+_DIGITS = r"−?\d{1,9}(?:\.\d{1,9})?"
+_NUMBER = rf"({_DIGITS})"
+_VALUES = {
+    "q": r"“([^”]*)”", "t": rf"({_DIGITS}(?: s)?)(?: frames)?", "p": rf"({_DIGITS})(?: px)?",
+}  # fmt: skip
 
 
 @cache
@@ -94,5 +97,6 @@ _MAYBE_ASKED = re.compile(r"\s*(?:can|could|who|when|did)\b|.*\?\s*$", re.IGNORE
 def is_question(text: str, is_refused: bool = False) -> bool:
     """Whether a text asks how something is done, and does not say what is to be done. What may be
     either ("can you make it red?") asks only if it is not understood."""
-    is_asked = _ASKED.match(text) or (is_refused and _MAYBE_ASKED.match(text))
-    return len(text) > 3 and bool(is_asked)
+    plain = QUOTED.sub("“”", text)  # what a title asks is no question
+    is_asked = _ASKED.match(plain) or (is_refused and _MAYBE_ASKED.match(plain))
+    return len(plain) > 3 and bool(is_asked)

@@ -16,6 +16,7 @@ from typing import NamedTuple
 import webcolors
 
 MOST_LETTERS = 4000
+QUOTED = re.compile(r"“[^”]*”|\"[^\"]*\"")  # words that are quoted, with their marks
 UNKNOWN = "Z"  # the sign of what is no word, number or mark
 MOST = 1e9  # of any number: more is not understood
 
@@ -130,7 +131,7 @@ def _number(value: float, unit: str, start: int, end: int) -> Token:
     value = value * factor
     between = "" if told == "°" else " "
     text = f"{_said(value)}{between}{told}".strip()
-    return Token(kind, start, end, text, value, told)
+    return Token(kind, start, end, text, value, "em" if unit.lower().startswith("em") else told)
 
 
 def _said(value: float) -> str:

@@ -24,7 +24,7 @@ from .facts import facts_of, without_floating
 from .looks import in_words_of, looks_of
 from .moves import SaidMove, take
 from .spelling import spelled
-from .tokens import MOST_LETTERS, Measures, Signs, tokens_of
+from .tokens import MOST_LETTERS, QUOTED, Measures, Signs, tokens_of
 from .values import NAMES_OF_PROPERTIES, by_letters
 from .ways import CHANGE_TABLES
 
@@ -40,7 +40,6 @@ _PROPERTY = re.compile(
     rf"\s*(?:(?:{_STYLE_SHEETS})\s*:|(?:{_NAMES}|left|right|top|bottom|duration|delay)\s*:\s*[-+−.\d])",
     re.IGNORECASE,
 )
-_QUOTED = re.compile(r"“[^”]*”|\"[^\"]*\"")
 
 
 @dataclass(frozen=True)
@@ -80,7 +79,7 @@ class _Typed:
     def is_otherwise(self) -> bool:
         """Whether it is better understood otherwise, though our wording would take it: "letter by
         letter" says an order, and what stands before the colon of "filter: ..." is no name."""
-        plain = _QUOTED.sub("", self.text)
+        plain = QUOTED.sub("", self.text)
         return bool(_PROPERTY.match(plain) or _OTHERWISE.search(plain))
 
     def read(self, sentence: str, only_moves: bool = True) -> Understood:

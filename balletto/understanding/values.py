@@ -24,7 +24,8 @@ _BY_LETTERS = re.compile(
 def by_letters(row: Signs, size: float) -> Signs:
     """A row in which lengths that are told by the letters' size ("1 em below", "translateY(100%)")
     are told in px."""
-    signs = {match[match.lastgroup or 0] for match in _BY_LETTERS.finditer(row.signs)}
+    found = {match[match.lastgroup or 0] for match in _BY_LETTERS.finditer(row.signs)}
+    signs = {sign for sign in found if sign[0] != "M" or token_of(sign, row).unit == "em"}
     return Signs(tuple(
         token if token.sign not in signs else _in_px(token, size) for token in row.tokens
     ))  # fmt: skip

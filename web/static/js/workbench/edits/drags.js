@@ -34,6 +34,13 @@ export function drags({ follow, finish, letGo }) {
     resume();
   }
 
+  /** Escape gives up a drag, and nothing else. */
+  function giveUp(event) {
+    if (event.key !== "Escape" || !now) return;
+    event.preventDefault();
+    end(false);
+  }
+
   function move(event) {
     if (!now) return;
     now.last = event;
@@ -43,7 +50,7 @@ export function drags({ follow, finish, letGo }) {
   document.addEventListener("pointermove", move);
   document.addEventListener("pointerup", () => end(true));
   document.addEventListener("pointercancel", () => end(false));
-  document.addEventListener("keydown", (event) => event.key === "Escape" && end(false), true);
+  document.addEventListener("keydown", giveUp, true);
   whileBusy(() => Boolean(now?.isKnown));
 
   return {
