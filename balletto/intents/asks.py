@@ -20,7 +20,7 @@ def edits_for_ask(situation: Situation, layers: list[str], data: Data) -> list[D
         raise SceneError.at("", "there is no layer to do this with: add one first")
     edits = ASKS[data["ask"]](situation, layers, data["values"])
     if not edits:
-        raise SceneError.at("", "nothing of what is selected can be changed so")
+        raise SceneError.at("", "nothing of what is selected changes: it is as it is already")
     return edits
 
 
@@ -33,12 +33,11 @@ def _on(value: bool) -> Ask:
 
 
 def _more(situation: Situation, layers: list[str], values: list[Any]) -> list[Data]:
-    count = int(values[0])
-    if not 1 <= count <= _MOST_COPIES:
-        raise SceneError.at("", f"between 1 and {_MOST_COPIES} at once, got {count}")
-    return [
-        {"name": "duplicate-layer", "layer": layer} for layer in _alone(situation, layers)
-    ] * count
+    alone, count = _alone(situation, layers), int(values[0])
+    if not 1 <= count * len(alone) <= _MOST_COPIES:
+        told = f"between 1 and {_MOST_COPIES} copies at once, got {count * len(alone)}"
+        raise SceneError.at("", told)
+    return [{"name": "duplicate-layer", "layer": layer} for layer in alone] * count
 
 
 _MOST_COPIES = 50
@@ -65,41 +64,54 @@ def _removed(situation: Situation, layers: list[str], _: list[Any]) -> list[Data
     return [{"name": "remove-layer", "layer": layer} for layer in _alone(situation, layers)]
 
 
-def _ordered(situation: Situation, layers: list[str], wanted: Data) -> list[Data]:
-    """Layers put elsewhere in the order, one in front of another as they were."""
-    edits: list[Data] = []
-    for layer in layers if wanted.get("front_of") else layers[::-1]:
-        placed = situation.after(edits) if edits else situation
-        edits.append(PLACING["put-layer"](placed, {"layer": layer, **wanted}))
+def _in_order(situation: Situation, wanted: list[str]) -> list[Data]:
+    """The edits that bring the layers to an order, from the back to the front."""
+    there, edits = [each["id"] for each in situation.data["layers"]], list[Data]()
+    for index, layer in enumerate(wanted):
+        if there[index] != layer:
+            there.remove(layer)
+            there.insert(index, layer)
+            edits.append({"name": "move-layer", "layer": layer, "to": index})
     return edits
 
 
-def _in_front_of_all(situation: Situation, layers: list[str], _: list[Any]) -> list[Data]:
-    """In front of all, in the order that they are in."""
-    count = len(situation.data["layers"])
-    ordered = [each["id"] for each in situation.data["layers"] if each["id"] in layers]
-    return [{"name": "move-layer", "layer": layer, "to": count} for layer in ordered]
+def _parted(situation: Situation, layers: list[str]) -> tuple[list[str], list[str]]:
+    """The layers that are spoken of and the others, both from the back to the front."""
+    ids = [each["id"] for each in situation.data["layers"]]
+    return [each for each in ids if each in layers], [each for each in ids if each not in layers]
 
 
-def _behind_all(situation: Situation, layers: list[str], _: list[Any]) -> list[Data]:
-    ordered = [each["id"] for each in situation.data["layers"] if each["id"] in layers]
-    return [{"name": "move-layer", "layer": layer, "to": 0} for layer in reversed(ordered)]
+def _at_an_end(is_front: bool) -> Ask:
+    """In front of all others, or behind them."""
+
+    def ask(situation: Situation, layers: list[str], _: list[Any]) -> list[Data]:
+        own, others = _parted(situation, layers)
+        return _in_order(situation, [*others, *own] if is_front else [*own, *others])
+
+    return ask
 
 
 def _stepped(by: int) -> Ask:
-    return lambda situation, layers, _: _ordered(situation, layers, {"by": by})
+    """One place forward, or back: those together that stand together."""
+
+    def ask(situation: Situation, layers: list[str], _: list[Any]) -> list[Data]:
+        ids = [each["id"] for each in situation.data["layers"]]
+        ordered = ids[::-by]  # what is farthest on the way goes first
+        for index in range(1, len(ordered)):
+            if ordered[index] in layers and ordered[index - 1] not in layers:
+                ordered[index - 1 : index + 1] = ordered[index], ordered[index - 1]
+        return _in_order(situation, ordered[::-by])
+
+    return ask
 
 
 def _beside(step: int) -> Ask:
-    """In front of a layer by its name, or behind it."""
+    """In front of a layer by its name (1), or behind it (0)."""
 
     def ask(situation: Situation, layers: list[str], values: list[Any]) -> list[Data]:
-        other = _called(situation.document, values[0], layers)
-        ids = [each["id"] for each in situation.data["layers"] if each["id"] not in layers]
-        at = ids.index(other) + step - 1
-        if at < 0:
-            return _behind_all(situation, layers, [])
-        return _ordered(situation, layers, {"front_of": ids[at]})
+        own, others = _parted(situation, layers)
+        at = others.index(_called(situation.document, values[0], layers)) + step
+        return _in_order(situation, [*others[:at], *own, *others[at:]])
 
     return ask
 
@@ -322,8 +334,8 @@ ASKS: dict[str, Ask] = {
     "{n} more of the layer": _more,
     "split the layer at {t}": _split,
     "split the layer here": _split,
-    "the layer in front of all": _in_front_of_all,
-    "the layer behind all": _behind_all,
+    "the layer in front of all": _at_an_end(is_front=True),
+    "the layer behind all": _at_an_end(is_front=False),
     "the layer one forward": _stepped(1),
     "the layer one back": _stepped(-1),
     "the layer behind {q} in the order": _beside(0),

@@ -65,10 +65,10 @@ _ANOTHER = re.compile(r"\b(another|second|extra|one more)\b", re.IGNORECASE)
 
 def _effect(situation: Situation, layer: str, line: str, data: Data) -> list[Data]:
     """An effect; of one that is there already what is said is changed, if none more is asked for:
-    "another glow"."""
+    "another glow". None, if nothing else is said of one that is there."""
     effects = situation.layer(layer).get("effects", [])
     there = [n for n, each in enumerate(effects) if each["kind"] == data["kind"]]
-    if not there or len(data) == 1 or _ANOTHER.search(line):
+    if not there or _ANOTHER.search(line):
         return [{"name": "add-effect", "layer": layer, "effect": data}]
     path = f"{layer}.effects.{there[-1]}"
     values = {name: value for name, value in data.items() if name != "kind"}

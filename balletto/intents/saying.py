@@ -41,7 +41,7 @@ def say(situation: Situation, wanted: Data) -> Data:
     if isinstance(wanted.get("move"), str):
         return _said_anew(situation, wanted, lines[0])
     if len(lines) == 1 and is_question(text):
-        raise SceneError.at("", "this asks something: the guide answers it (Ctrl+K)")
+        raise SceneError.at("", "this asks something: the guide answers it where it is typed")
     edits = _edits_of(situation, lines, _layers(wanted), wanted.get("current"))
     told = lines[0] if len(lines) == 1 else f"{len(lines)} sentences"
     return {"name": "several", "edits": edits, "said": f"Said: {told}"[:200]}
@@ -96,11 +96,15 @@ def _edits_of_line(
     if not layers:
         raise SceneError.at("", "there is no layer to say this of: say “a title “Hello”” first")
     suited = _suited(situation, what, layers)
-    return [
+    edits = [
         edit
         for index, layer in enumerate(suited)
         for edit in MADE_OF_LAYERS[what](situation, layer, line, _of_one(what, data, index, suited))
     ]
+    if not edits:
+        told = f"there is one already: say what of it changes, or “another {line.strip()}”"
+        raise SceneError.at("", told)
+    return edits
 
 
 def _edits_of_more(

@@ -117,6 +117,8 @@ class AsksTest(unittest.TestCase):
         self.assertTrue(all(not layer["on"] for layer in self.said("hide them", *every).values()))
         front = self.said("bring them to the front", "t1", "t2")
         self.assertEqual([*front], ["t3", "t1", "t2"])
+        self.assertEqual([*self.said("move them backward", "t3", "t2")], ["t2", "t3", "t1"])
+        self.assertEqual([*self.said("bring them forward", "t2", "t1")], ["t3", "t1", "t2"])
         aligned = self.said("align left", *every)
         places = {layer["transform"]["position"][1] for layer in aligned.values()}
         self.assertEqual(places, {500})
@@ -126,6 +128,7 @@ class AsksTest(unittest.TestCase):
             ("put it behind “Nobody”", "no other layer “Nobody”"),
             ("cut 200 frames off the end", "nothing of it would be left"),
             ("duplicate it 900 times", "between 1 and 50"),
+            ("bring it to the back", "as it is already"),
             ("no trail", "nothing of what is selected"),
             ("split it at frame 300", "from frame 0 to 90"),
         ):

@@ -152,6 +152,17 @@ class SaidTest(PageTest):
         (move,) = self.layers()["s1"]["moves"]
         self.assertEqual(move["becomes"]["shape"]["corners"], 5)
 
+    def test_an_effect_that_is_there_is_changed_unless_another_is_asked_for(self):
+        def effects():
+            return [each.get("radius") for each in self.layers()["t1"]["effects"]]
+
+        self.say("glow, 20 px around")
+        self.say("glow, 40 px around")
+        self.assertEqual(effects(), [40])
+        self.assertIn("another glow", self.say("glow", expect=400).content.decode())
+        self.say("another glow, 10 px around")
+        self.assertEqual(effects(), [40, 10])
+
     def test_a_mask_in_the_picture_without_a_place_stands_in_its_middle(self):
         self.say("seen inside an ellipse of 200 px by 200 px, standing in the picture")
         self.assertEqual(self.layers()["t1"]["masks"][0]["center"], [960, 540])

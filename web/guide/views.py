@@ -16,6 +16,7 @@ from balletto.picture.frame import Picture
 from balletto.picture.preset_preview import PRESET_FRAMES
 from balletto.scene import files
 from web.pictures.films import film_response
+from web.projects import history
 from web.projects.models import Scene
 
 from .examples import examples, shown
@@ -84,9 +85,10 @@ def _example(text: str, number: int, has_film: bool) -> str:
 @require_GET
 def film(request: HttpRequest, number: int) -> HttpResponse:
     """An example moving on a title: its frames one below the other."""
-    document = shown(_numbered(number))
+    document = shown(_numbered(number)) or {}
+    key = f"guide:{history.digest_of(document)}"
     return film_response(
-        f"guide:{number}", lambda: Picture(files.from_data(document)), PRESET_FRAMES, is_kept=False
+        key, lambda: Picture(files.from_data(document)), PRESET_FRAMES, is_kept=False
     )
 
 

@@ -150,9 +150,14 @@ def open_new_scene(request: HttpRequest, project_id: int) -> HttpResponse:
     document = form.document()
     document["layers"] = [{"id": "t1", **new_title(document)}]
     scene = make_scene(project, document, request.user)
-    own = Scene.objects.filter(project__owner=request.user)
-    told = "?new" if own.count() > 1 else "?new&first"
-    return redirect(f"{reverse('workbench', args=[scene.pk])}{told}")
+    return _opened(request, scene, "new")
+
+
+def _opened(request: HttpRequest, scene: Scene, *told: str) -> HttpResponse:
+    """To a scene that was just made; beside a person's first one stand the first steps."""
+    is_first = Scene.objects.filter(project__owner=request.user).count() == 1
+    query = "&".join([*told, *(["first"] if is_first else [])])
+    return redirect(f"{reverse('workbench', args=[scene.pk])}{'?' if query else ''}{query}")
 
 
 def new_scene(request: HttpRequest, project_id: int) -> HttpResponse:
@@ -160,8 +165,7 @@ def new_scene(request: HttpRequest, project_id: int) -> HttpResponse:
     project = own_project(request, project_id)
     form = SceneForm(request.POST or None)
     if request.method == "POST" and form.is_valid():
-        scene = make_scene(project, form.document(), request.user)
-        return redirect("workbench", scene.pk)
+        return _opened(request, make_scene(project, form.document(), request.user))
     context = {"project": project, "form": form, "file_form": SceneFileForm()}
     return render(request, "projects/new_scene.html", context)
 

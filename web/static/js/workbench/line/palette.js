@@ -42,15 +42,6 @@ function entries() {
   return [...COMMANDS, ...OPENING, ...shapes, ...layers, ...moves, ...presets];
 }
 
-const QUESTION = /^\s*(how|where|what|why|which|when|can|could|is there|do i|help)\b.|\?\s*$/i;
-
-/** The guide is asked. */
-const askGuide = (text) => [
-  `Ask the guide: “${text}”`,
-  "",
-  () => open(`${document.querySelector("[data-page=guide]").href}?find=${encodeURIComponent(text)}`),
-];
-
 /** What a layer is called in the list of layers. */
 function nameOf(slab) {
   const field = slab.querySelector(".slab__text, .slab__name");
@@ -60,9 +51,10 @@ function nameOf(slab) {
 function list() {
   const words = field().value.toLowerCase().split(/\s+/).filter(Boolean);
   const called = (name, also) => words.every((word) => `${name} ${also}`.toLowerCase().includes(word));
-  const named = entries().filter(([name]) => called(name, ""));
-  found = [...named, ...entries().filter(([name, , , also = ""]) => also && !called(name, "") && called(name, also))];
-  if (QUESTION.test(field().value)) found.unshift(askGuide(field().value.trim()));
+  const all = entries();
+  const named = all.filter(([name]) => called(name, ""));
+  const meant = all.filter(([name, , , also = ""]) => !called(name, "") && called(name, also));
+  found = [...named, ...meant];
   if (sentence?.text === field().value) found.push(sentence.command); // last: what is chosen stays so
   chosen = Math.max(0, Math.min(chosen, found.length - 1));
   const items = found.map(([name, keys], index) => {
@@ -89,13 +81,16 @@ function list() {
   document.getElementById(`command-${chosen}`)?.scrollIntoView({ block: "nearest" });
 }
 
-/** Whether what is typed is a sentence: then that is listed last. */
+/** Whether what is typed is a sentence, or asks something: then that, or the guide, is listed last. */
 async function ask() {
   const text = field().value;
   if (!/\w\s*\S/.test(text)) return;
   const answer = await meaning(text);
-  if (!answer?.said || text !== field().value) return;
-  sentence = { text, command: [`Say: ${answer.said}`, "Enter", () => say(text)] };
+  if (!(answer?.said || answer?.answer) || text !== field().value) return;
+  const command = answer.said
+    ? [`Say: ${answer.said}`, "Enter", () => say(text)]
+    : [`The guide: ${answer.answer.text}`, "Enter", () => open(answer.answer.address)];
+  sentence = { text, command };
   list();
 }
 

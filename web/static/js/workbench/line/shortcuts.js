@@ -50,6 +50,7 @@ function expectPaste(event) {
   pasting = setTimeout(() => pasteText("", then), PASTE_MS);
 }
 
+let before = ""; // what the field that has the focus said when it came to it
 const HELD = "input, textarea, select, summary, [role=spinbutton]";
 
 /** Escape lets go of one thing after another: of what has the focus, what is unfolded around it, of
@@ -57,7 +58,7 @@ const HELD = "input, textarea, select, summary, [role=spinbutton]";
 function letGo({ target, defaultPrevented }) {
   if (defaultPrevented || target.closest("dialog")) return;
   const unfolded = target.closest("details[open]");
-  if (target.matches("input[data-edit], textarea[data-edit]")) target.value = target.defaultValue;
+  if (target.matches("input[type=text]")) target.value = before;
   if (target.matches(HELD)) target.blur();
   if (unfolded) unfolded.open = false;
   else if (target.matches(HELD)) return;
@@ -94,5 +95,8 @@ const isOfLayers = (target) =>
 
 export function listen() {
   document.addEventListener("keydown", key);
+  document.addEventListener("focusin", ({ target }) => {
+    before = target.value ?? "";
+  });
   document.addEventListener("paste", pasted);
 }
