@@ -257,6 +257,10 @@ def _verbs() -> list[Clause]:
     def nowhere(draft: MoveDraft, _: ReadValues) -> None:
         draft.is_nowhere = True
 
+    def appears(draft: MoveDraft, _: ReadValues) -> None:
+        draft.is_nowhere, draft.leads = True, "stays"
+        draft.data["until_turn"] = "hidden"
+
     def out(draft: MoveDraft, _: ReadValues) -> None:
         draft.leads = "away"
 
@@ -268,6 +272,7 @@ def _verbs() -> list[Clause]:
 
     clauses.append(Clause(_words("by"), by, "", 40))
     clauses.append(Clause(_words(words.NOWHERE), nowhere, "pose", 99))
+    clauses.append(Clause(_words(words.APPEARS), appears, "until_turn", 98))
     clauses.append(Clause(_words("in"), into, "verb", 99))
     clauses.append(Clause(_words("out"), out, "", 99))
     clauses += [Clause(_words(text), nothing, "", 99) for text in ("of the title", "then", "up to")]

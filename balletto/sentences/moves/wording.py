@@ -49,7 +49,7 @@ PIVOTS = (
 COMES, GOES, TAKEN = ("comes from", "starts"), ("goes to", "ends"), ("is taken to", "is")
 NOWHERE = "its own place"
 TOGETHER = "all together"
-HIDDEN = "hidden until its turn"
+HIDDEN, APPEARS = "hidden until its turn", "appears at its turn"
 SPACES = "white space too"
 OFF = "switched off"
 # What a move says of itself, as templates.
@@ -134,7 +134,7 @@ class _MoveSaid:
         clauses = [
             *self._who(), self._reach(), self._pivot(), self._follow(), self._stagger(),
             self._course(), self._eases(), self._start(),
-            said(HIDDEN) if move.until_turn else (),
+            said(HIDDEN) if move.until_turn and not self._just_appears() else (),
             said(SPACES) if move.spaces else (),
         ]  # fmt: skip
         return said("{}.", joined([clause for clause in clauses if clause]))
@@ -147,7 +147,15 @@ class _MoveSaid:
         leads = bool(self.move.pose.given or self.move.pose.off)
         if becomes and not leads:
             return [said("{} {}", self._units(), becomes)]
+        if self._just_appears():
+            return [said("{} {}", self._units(), APPEARS)]
         return [said("{} {} {}", self._units(), self._verb(), self._pose()), becomes]
+
+    def _just_appears(self) -> bool:
+        """Whether units are hidden until their turn, and nothing else is done with them."""
+        move = self.move
+        does = move.pose.given or move.pose.off or move.becomes or self._has_course()
+        return move.until_turn == "hidden" and not does
 
     def _becomes(self) -> Pieces:
         """The text, or the shape, that it turns into."""
