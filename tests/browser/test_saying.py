@@ -336,6 +336,18 @@ class LateSayingTest(LateTest):
         expect(self.page.locator("#notices")).to_contain_text("“rise 70, overrrr 2” was not said")
         expect(line).to_have_value("fade")
 
+    def test_what_is_asked_at_once_is_answered_and_nothing_is_made(self):
+        self.late(700)
+        self.say("how do I make it loop?")
+        line = self.page.locator("#say-moves-text")
+        told = self.page.locator("#say-moves-told")
+        expect(told).to_contain_text("a wave, a pulse or a shake goes on by itself")
+        expect(line).to_have_value("how do I make it loop?")
+        self.assertEqual(len(self.document(self.scene)["layers"][0]["moves"]), 1)
+        self.page.keyboard.type("duplicate it")  # what was refused is selected
+        self.page.keyboard.press("Enter")
+        expect(self.page.locator(".slab")).to_have_count(2)
+
     def test_a_sentence_goes_on_from_what_it_is_by_then(self):
         """Said twice at once: the second goes on from what the first has made."""
         self.page.locator("#more-m1 > summary").click()

@@ -225,6 +225,10 @@ class SelectingTest(BrowserTest):
         self.page.keyboard.press("Enter")
         expect(self.page.locator("#time")).to_have_value(re.compile(r"/ 30$"))
         self.assertEqual(self.layers()[0]["style"]["size"], 90)
+        self.page.keyboard.press("g")
+        self.page.keyboard.type("50")
+        self.page.keyboard.press("Escape")  # what was typed and not taken is dropped
+        expect(self.page.locator("#time")).to_have_value(re.compile(r"/ 30$"))
         self.chip("type.size").focus()
         self.page.keyboard.press("End")
         expect(self.page.locator("#time")).not_to_have_value(re.compile(r"/ 30$"))

@@ -159,7 +159,7 @@ class SaidTest(PageTest):
         self.say("glow, 20 px around")
         self.say("glow, 40 px around")
         self.assertEqual(effects(), [40])
-        self.assertIn("another glow", self.say("glow", expect=400).content.decode())
+        self.assertIn("another glow", self.say("glow", expect=422).content.decode())
         self.say("another glow, 10 px around")
         self.assertEqual(effects(), [40, 10])
 

@@ -8,13 +8,14 @@ from balletto.intents.saying import say
 from balletto.intents.situation import Selection, Situation
 from balletto.scene.edits import apply
 from balletto.scene.errors import SceneError
-from balletto.scene.starts import new_scene, new_title
+from balletto.scene.starts import new_scene, new_shape, new_title
 
 from .passages import parsed
 
 # What stands there is typed into values, fields, and on the command line.
 _NOT_SAID = ("Values", "Keys", "Clips", "Time", "Scenes")
 _LENGTH = 72
+_MOON = "#39305A"
 _SIZE = 260  # px, of the words that examples are shown on
 
 
@@ -55,5 +56,7 @@ def _stage() -> Situation:
     document = new_scene("Example", (1920, 1080), "30", _LENGTH)
     title = new_title(document)
     title = {**title, "text": "Orbit", "style": {**title["style"], "size": _SIZE}}
-    made = apply(document, {"name": "add-layer", "layer": title}).document
-    return Situation(made, Selection(layer="t1"))
+    moon = {**new_shape(document, "ellipse"), "name": "Moon", "fill": _MOON}
+    for layer in moon, title:  # so that it can be seen what is in front
+        document = apply(document, {"name": "add-layer", "layer": layer}).document
+    return Situation(document, Selection(layer="t1"))

@@ -51,7 +51,7 @@ function expectPaste(event) {
 }
 
 let before = ""; // what the field that has the focus said when it came to it
-const HELD = "input, textarea, select, summary, [role=spinbutton]";
+const HELD = "input, textarea, select, [role=spinbutton]";
 
 /** Escape lets go of one thing after another: of what has the focus, what is unfolded around it, of
     keyframes, of letters, of all layers but the first. What was typed in a field and not taken is dropped. */
@@ -60,8 +60,7 @@ function letGo({ target, defaultPrevented }) {
   const unfolded = target.closest("details[open]");
   if (target.matches("input[type=text]")) target.value = before;
   if (target.matches(HELD)) target.blur();
-  if (unfolded) unfolded.open = false;
-  else if (target.matches(HELD)) return;
+  else if (unfolded) unfolded.open = false;
   else if (chosenList().length) choose([]);
   else if (state.letters) select({ letters: null });
   else if (state.also.length) selectLayers([state.layer]);
