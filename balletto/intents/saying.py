@@ -14,7 +14,8 @@ from ..sentences.moves.wording import move_text
 from ..sentences.reader import EVERYTHING, Context, context_of, move_of, values_in
 from ..sentences.scenes.text import scene_from_text
 from ..understanding.asked import is_question
-from ..understanding.several import Statements, statements_in
+from ..understanding.in_turn import Statements
+from ..understanding.several import statements_in
 from ..understanding.understand import Understood, understand_beside, understand_line
 from .asks import edits_for_ask
 from .behind import says_behind, typed_behind
@@ -251,8 +252,8 @@ def _statements(document: Scene, line: str, asked: AskedLine) -> Statements:
     """What a line says: one thing, or several. What is said anew of a move is one."""
     if asked.move:
         return _one_statement(document, line, asked)
-    letter_size = _context_of(document, asked).letter_size
-    return statements_in(line, lambda each: _meant(document, each, asked), letter_size)
+    context = _context_of(document, asked)
+    return statements_in(line, lambda each: _meant(document, each, asked), context)
 
 
 def _one_statement(document: Scene, line: str, asked: AskedLine) -> Statements:

@@ -49,7 +49,14 @@ def _wave_along(move: SaidMove, pace: list[str]) -> None:
     move.order = ""
 
 
+def _alone_or_both(move: SaidMove) -> None:
+    """What comes or goes, and sways or shakes besides, is more than one move."""
+    if move.lead in ("home", "away") and (move.poses or move.ways):
+        move.marks["both"] = "yes"
+
+
 def _wave_of_size(move: SaidMove, pace: list[str]) -> None:
+    _alone_or_both(move)
     share = _share_of_size(move) or "105 %"
     is_once = "back" in move.marks and not {"loop", "rate"} & set(move.marks)
     move.lead = "stay"
@@ -71,6 +78,7 @@ def _wave_of_turn(move: SaidMove, pace: list[str]) -> None:
 
 
 def _wave_whole(move: SaidMove, pose: str, pace: list[str]) -> None:
+    _alone_or_both(move)
     move.unit = move.unit or "the whole title"
     move.poses, move.lead = [pose], "stay"
     move.clauses += [_WAVE.format(0, "in reading order"), *pace]
@@ -115,6 +123,7 @@ def _glitch(move: SaidMove) -> None:
 
 def _shake(move: SaidMove) -> None:
     marks, is_hard = move.marks, move.marks.get("hard") == "shake"
+    _alone_or_both(move)
     angle = marks.pop("angle", "") or ("4°" if is_hard else "")
     along = [
         pose_of(name, values[:1], move)[1] for name, values in move.props if name in ("x", "y")
@@ -162,6 +171,9 @@ def take_chance(move: SaidMove) -> None:
         _chance_of_height(move)
     elif move.poses or move.weak:
         _chance_of_all(move)
+    elif "go" in marks and move.lead and "chance" in marks:  # which way is left to chance
+        move.poses = [move.assume("300 px right"), move.assume("300 px below")]
+        move.clauses.append("by chance")
 
 
 def _chance_of_all(move: SaidMove) -> None:

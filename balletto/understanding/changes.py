@@ -18,10 +18,12 @@ _OPPOSITE_ORDERS = {
 
 
 class Around(NamedTuple):
-    """What a change of a move goes by besides: the text of its title, the frames a second."""
+    """What a change of a move goes by besides: the text of its title, the frames a second, and the
+    frame at which its layer ends, 0 if there is none."""
 
     text: str
     rate: float
+    end: float = 0
 
 
 class UnfitError(SayingError):
@@ -38,7 +40,7 @@ def changed(move: Data, change: str, around: Around) -> Data:
     made = copy.deepcopy(move)
     try:
         _CHANGES[name](made, told, around)
-    except (LookupError, TypeError, ValueError):
+    except (LookupError, TypeError, ValueError, StopIteration):
         raise UnfitError(len(change)) from None
     return made
 
@@ -109,6 +111,15 @@ def _later(move: Data, told: str, around: Around) -> None:
     move["start"] = _round(move.get("start", 0) + _frames(told, around.rate))
 
 
+def last_frame(move: Data, around: Around) -> float | None:
+    """The frame at which the last unit of a move is where it ends; None for what goes on and on, or
+    starts at a marker."""
+    amount: Any = move.get("amount")
+    if not is_track(amount) or amount.get("after", "hold") != "hold" or move.get("marker"):
+        return None
+    return float(move.get("start", 0) + amount["keys"][-1]["at"] + _staggered(move, around.text))
+
+
 def _ends(move: Data, told: str, around: Around) -> None:
     last = move.get("start", 0) + _keys(move)[-1]["at"] + _staggered(move, around.text)
     _later(move, str(_frames(told, around.rate) - last), around)
@@ -173,11 +184,26 @@ def _diagonal(move: Data, told: str, around: Around) -> None:
     move["pose"]["x"] = _SIDE_OF[told][1] * abs(move["pose"]["y"])
 
 
+def comes_home(move: Data) -> bool:
+    """Whether a move ends at rest: what comes, and does not leave or stay."""
+    amount: Any = move.get("amount")
+    return is_track(amount) and amount["keys"][-1]["value"] == 0
+
+
+def leaves(move: Data) -> bool:
+    """Whether a move ends away from rest, for good."""
+    amount: Any = move.get("amount")
+    return (
+        is_track(amount)
+        and amount.get("after", "hold") == "hold"
+        and amount["keys"][-1]["value"] != 0
+    )
+
+
 def _clock(move: Data, told: str, around: Around) -> None:
     """The way round that it turns: home clockwise from below nothing."""
-    keys, pose = _keys(move), move["pose"]
-    comes_home = keys[-1]["value"] == 0
-    pose["rotation"] = abs(pose["rotation"]) * int(told) * (-1 if comes_home else 1)
+    pose, sign = move["pose"], -1 if comes_home(move) else 1
+    pose["rotation"] = abs(pose["rotation"]) * int(told) * sign
 
 
 def _more(move: Data, told: str, around: Around) -> None:
@@ -220,6 +246,35 @@ def _turned_round(move: Data, told: str, around: Around) -> None:
     """In goes out, as it came."""
     times = [key["at"] for key in _keys(move)]
     move["amount"] = backwards(move["amount"], times[0] + times[-1])
+
+
+def _backwards(move: Data, told: str, around: Around) -> None:
+    """As a film that runs backwards: what came last goes first, done as the layer ends."""
+    _turned_round(move, told, around)
+    if "stagger" in move:
+        _reversed(move, told, around)
+    if around.end:
+        _ends(move, f"{around.end:g}", around)
+
+
+def _again_every(move: Data, told: str, around: Around) -> None:
+    """Anew every so many frames, at rest between, or in less time where it is too long for that."""
+    every, keys = _frames(told.removeprefix("every "), around.rate), _keys(move)
+    length = keys[-1]["at"] - keys[0]["at"]
+    if every <= 0 or length <= 0:
+        raise ValueError(told)
+    if length >= every:
+        _length(move, str(every / length), around)
+    else:
+        keys.append({"at": _round(keys[0]["at"] + every), "value": keys[-1]["value"]})
+    move["amount"]["after"] = "cycle"
+
+
+def _part(move: Data, told: str, around: Around) -> None:
+    """One property alone, less of it or more: "blur 0.5"."""
+    name, by = told.split()
+    found = next(each for each in move["pose"] if each.startswith(name))
+    move["pose"][found] = _round(move["pose"][found] * float(by))
 
 
 def _reversed(move: Data, told: str, around: Around) -> None:
@@ -274,4 +329,5 @@ _CHANGES: dict[str, Callable[[Data, str, Around], None]] = {
     "reversed": _reversed, "seed": _seed, "loop": _loop, "often": _often, "without": _without,
     "together": _together, "side": _side, "diagonal": _diagonal, "clock": _clock, "more": _more,
     "far": _far, "eased": _eased, "more-long": _longer, "in-full": _in_full,
+    "backwards": _backwards, "again": _again_every, "part": _part,
 }  # fmt: skip

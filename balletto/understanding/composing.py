@@ -53,12 +53,17 @@ def sentence_of(move: SaidMove, going_on: bool = False) -> str | None:
 
 
 def _contradicts(move: SaidMove) -> bool:
-    """Whether it starts at two times, or comes from two sides that face each other: of two values
-    none is lost without a word."""
+    """Whether it starts at two times, comes from two sides that face each other, or comes from one
+    and goes: of two values none is lost without a word."""
     starts = {clause for clause in move.clauses if _START.fullmatch(clause)}
     sides = {(kind, direction) for kind, direction, _ in move.ways}
-    return len(starts) > 1 or any(
-        (kind, _OPPOSITE.get(direction, "")) in sides for kind, direction in sides
+    comes_and_goes = move.lead == "away" and any(
+        kind == "from" and not length for kind, _, length in move.ways
+    )
+    return (
+        comes_and_goes
+        or len(starts) > 1
+        or any((kind, _OPPOSITE.get(direction, "")) in sides for kind, direction in sides)
     )
 
 
@@ -90,7 +95,15 @@ def _goes_as_it_came(move: SaidMove) -> bool:
     poses, ways, props = move.came
     goes = (*move.poses[poses:], *move.ways[ways:], *move.props[props:])
     came = (*move.poses[:poses], *move.ways[:ways], *move.props[:props])
-    return all(each in came for each in goes)
+    otherwise = (set(move.marks) - move.came_by) & _WAYS_TO_GO
+    return all(each in came for each in goes) and not otherwise
+
+
+# Marks by which something goes otherwise than it came.
+_WAYS_TO_GO = frozenset((
+    "spin", "roll", "flip", "turning", "swing", "tipping", "random", "chance", "stretch",
+    "tracking", "usual", "off", "wipe", "highlight",
+))  # fmt: skip
 
 
 def _in_and_out(move: SaidMove) -> None:
@@ -161,6 +174,27 @@ def _swept(move: SaidMove) -> None:
     else:
         return
     move.lead, move.order = "stay", ""
+
+
+def _wiped(move: SaidMove) -> None:
+    """The side that a wipe comes from is no place that letters come from; what is uncovered is
+    letters, also of a line, or of the whole title."""
+    if "wipe" not in move.marks:
+        return
+    move.marks.pop("each", "")
+    sides = [direction for kind, direction, length in move.ways if not length]
+    move.ways = [way for way in move.ways if way[2]]
+    if sides:
+        move.order = move.order or _WIPES[sides[0]]
+    if move.unit == "lines":
+        move.order, move.gap = move.order or "in reading order", ""
+    move.unit = "letters" if move.unit in ("lines", "the whole title") else move.unit
+
+
+_WIPES = {
+    "left": "from left to right", "right": "from right to left", "above": "from top to bottom",
+    "below": "from bottom to top", "down": "from top to bottom", "up": "from bottom to top",
+}  # fmt: skip
 
 
 def _said_length(move: SaidMove, usual: int) -> str:
@@ -235,7 +269,7 @@ def _colors(move: SaidMove) -> None:
 
 def _places(move: SaidMove) -> None:
     """Where it comes from, or goes to."""
-    has_from = any(kind == "from" for kind, _, _ in move.ways)
+    has_from = any(kind == "from" and not length for kind, _, length in move.ways)
     if has_from and not move.lead:
         move.lead = "home"
     if move.names("x", "y") and not any(length for _, _, length in move.ways):
@@ -296,7 +330,8 @@ def _sign(move: SaidMove) -> int:
 
 def _spin(move: SaidMove) -> str:
     usual = abs(float(move.marks["spin"].rstrip("°").replace("−", "-")))
-    return f"turned {_signed(_sign(move) * _angle(move, usual))}°"
+    axis = move.marks.get("axis") or "turned"
+    return f"{axis} {_signed(_sign(move) * _angle(move, usual))}°"
 
 
 def _roll(move: SaidMove) -> str:
@@ -366,6 +401,13 @@ def _properties(move: SaidMove) -> None:
         move.poses.append(pose)
 
 
+def _smoothed(move: SaidMove) -> None:
+    """Values at times that are gone through smoothly."""
+    is_keyed = move.lead == "stay" and any(" at " in pose for pose in move.poses)
+    if is_keyed and not move.ease and move.marks.get("smoothly"):
+        move.ease = "soft both"
+
+
 def _is_of(pose: str, name: str) -> bool:
     words = PROPERTIES[name].words.replace("{}", "").strip()
     return bool(words) and words in pose and not pose.startswith("(")
@@ -373,9 +415,9 @@ def _is_of(pose: str, name: str) -> bool:
 
 _AGAIN = "after them the keys come again"
 _STEPS = (
-    _likely_lead, _hard_cuts, _writing, _pace, _usual_values, _colors, _there_and_back,
+    _likely_lead, _wiped, _hard_cuts, _writing, _pace, _usual_values, _colors, _there_and_back,
     take_loudness, take_wave, take_shake, _places, _turned_as_said, _turns, _properties,
-    take_chance, _swept,
+    _smoothed, take_chance, _swept,
 )  # fmt: skip
 
 

@@ -30,7 +30,7 @@ def facts_of(
 ) -> SaidMove:
     """All that ways of speaking say, one after another, behind some facts. SayingError at what is
     neither a way of speaking nor without meaning."""
-    said, at = SaidMove(rate=context.rate, text=context.text or ""), 0
+    said, at = SaidMove(rate=context.rate, text=context.text or "", end=context.end), 0
     take(said, floating)
     while at < len(signs.tokens):
         at = _step(signs, at, title, said)

@@ -76,7 +76,8 @@ def _filled(means: str, match: re.Match[str], row: Signs) -> str:
             return ""
         if name[0] in "wy":
             typed = _as_typed(sign, row)
-            return f"“{typed}”" if name[0] == "w" else typed
+            # What is named here is called so with a capital, as what is named by itself is.
+            return f"“{typed}”" if name[0] == "w" else typed[:1].upper() + typed[1:]
         by = change[1:].removesuffix("!")
         if by in signs:
             change = change.replace(by, str(token_of(signs[by], row).value), 1)

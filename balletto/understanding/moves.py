@@ -61,7 +61,9 @@ class SaidMove:
     assumed: list[str] = field(default_factory=list)
     rate: float = 30  # frames a second
     text: str = ""  # of the title
+    end: float = 0  # the frame at which its layer ends, 0 if there is none
     came: tuple[int, int, int] = (0, 0, 0)  # poses, ways and values of how it comes, if it pauses
+    came_by: frozenset[str] = frozenset()  # and the marks of that
 
     def assume(self, text: str) -> str:
         """Text that is needed and was not said."""
@@ -100,7 +102,7 @@ _EASES = re.compile(
 )
 _CLAUSES = re.compile(
     r"(opacity|fill) with|at marker|hidden until|white space|swinging|by itself|\(.*of the way|"
-    r"words in turn|from .* on$"
+    r"by alternately|spread soft|words in turn|from .* on$"
 )
 
 
@@ -141,6 +143,7 @@ def _held(move: SaidMove, rest: str) -> None:
     move.marks["held"] = rest
     move.marks["came over"], move.length = move.length or "20", ""
     move.came = len(move.poses), len(move.ways), len(move.props)
+    move.came_by = frozenset(move.marks)
 
 
 def _lead(move: SaidMove, fact: str) -> None:
@@ -226,13 +229,13 @@ def _way(kind: str) -> Fact:
 
 
 def _ordinal(move: SaidMove, rest: str) -> None:
-    """A word or a letter by its place in the title: "word 2", "letter -1"."""
+    """A word, a line or a letter by its place in the title: "word 2", "letter -1"."""
     unit, place = rest.split()
-    words = move.text.split()
+    parts = {"word": move.text.split(), "line": move.text.split("\n")}
     try:
-        if unit == "word":
+        if unit in parts:
             at = int(place)
-            move.marks["among"] = f"“{words[at - 1 if at > 0 else at]}”"
+            move.marks["among"] = f"“{parts[unit][at - 1 if at > 0 else at].strip()}”"
         else:
             number = 1 if place == "1" else len(characters_of(move.text))
             move.marks["among"] = f"letters {number} to {number}"
@@ -252,7 +255,22 @@ def _course(move: SaidMove, rest: str) -> None:
     move.lead = "stay"
 
 
+def _groups(move: SaidMove, rest: str) -> None:
+    """Letters that go together by so many, white space aside."""
+    letters = [each for each in characters_of(move.text) if not each.isspace()]
+    places = ", ".join(str(number // int(rest)) for number in range(len(letters)))
+    move.order = f"in an order set by hand ({places})"
+
+
+def _whole(move: SaidMove, rest: str) -> None:
+    """As long as its layer, at a steady pace."""
+    move.length = f"{move.end:g}" if move.end else "3 s"
+    move.assumed.append(move.length)
+    _take_ease(move, "linear?")
+
+
 _FACTS: dict[str, Fact] = {
+    "groups": _groups, "whole": _whole,
     "move": _way("move"), "from": _way("from"), "to": _way("to"), "course": _course,
     "ordinal": _ordinal, "held": _held, "within": _within_each, "prop": _prop,
 }  # fmt: skip

@@ -1,12 +1,23 @@
 """Several statements in one line: "bold, 90 px, in the middle and with a glow, then fade in"."""
 
 import re
-from collections.abc import Callable, Iterator
+from collections.abc import Iterator
 from dataclasses import replace
+from typing import Any
 
 from ..sentences.language.tokens import SayingError
 from ..sentences.reader import Context
+from .changes import comes_home
 from .composing import USUAL_WAY
+from .in_turn import (
+    WHOLE,
+    Statements,
+    Understand,
+    first_and_then,
+    in_turn,
+    leaving,
+    with_a_pause,
+)
 from .tokens import MOST_LETTERS
 from .understand import Understood, understand_line
 
@@ -17,12 +28,10 @@ _PARTED = tuple(
     for words in (
         r"\s*;\s*|\.\s+(?=\S)", r",?\s+(?:and\s+)?then\s+",
         r",\s+and\s+|,?\s+(?:plus|as well as)\s+", r"\s*,\s*", r"\s+and\s+|\s+with\s+",
+        r"\s+(?=on (?:an? )?(?:(?:dark|light|deep|pale) )?(?:black|white|gr[ea]y|navy|red|blue|"
+        r"green|yellow|purple|pink|orange|brown|beige|teal|gold|silver|#[0-9a-f]{3,8})\b)",
     )
 )  # fmt: skip
-_WHOLE = re.compile(r"“[^”]*”|\"[^\"]*\"|\([^)]*\)")  # within which nothing is parted
-
-Understand = Callable[[str], Understood]
-Statements = tuple[tuple[str, Understood], ...]
 
 
 def understand(text: str, context: Context, move: str = "") -> tuple[Understood, ...]:
@@ -36,7 +45,7 @@ def understand(text: str, context: Context, move: str = "") -> tuple[Understood,
         if line.strip():
             try:
                 found = statements_in(
-                    line, lambda each: understand_line(each, context, move), context.letter_size
+                    line, lambda each: understand_line(each, context, move), context
                 )
                 parts += [meant for _, meant in found]
             except SayingError as fault:
@@ -48,18 +57,22 @@ def understand(text: str, context: Context, move: str = "") -> tuple[Understood,
     return tuple(parts)
 
 
-def statements_in(line: str, understand: Understand, letter_size: float) -> Statements:
+def statements_in(line: str, understand: Understand, context: Context) -> Statements:
     """The statements of a line, each with what it means: one, if the line is understood as one.
-    SayingError, if neither the line nor what it is parted to is understood: that of the line."""
+    What happens then begins as what comes before it is done. SayingError, if neither the line nor
+    what it is parted to is understood: that of the line."""
     hiding, both = _HIDING.search(line), _IN_AND_OUT.match(line)
     if both:
         return tuple((each, understand(each)) for each in _comes_and_goes(both))
-    out = _out_of_hiding(line, hiding, understand, letter_size) if hiding else ()
+    if found := first_and_then(line, understand, context):
+        return found
+    out = _out_of_hiding(line, hiding, understand, context.letter_size) if hiding else ()
     try:
         whole = understand(line)
         return ((line, whole),) if whole.fault is None else out or ((line, whole),)
     except SayingError as fault:
-        found = out or _Parting(understand, line).parts_of(line)
+        found = out or with_a_pause(line, understand, context)
+        found = found or in_turn(_Parting(understand, line).parts_of(line), line, context)
         if len(found) < 2 or not _go_together(found):
             raise fault from None
         return found
@@ -119,11 +132,19 @@ def _go_together(found: Statements) -> bool:
     """Whether all of them can be made: of several moves all but the first say when they start, and
     no change of a move stands beside others."""
     moves = [each.meaning.data for _, each in found if each.meaning.what == "move"]
+    others = {_who_moves(move) for move in moves}
     later = all(move.get("start") or move.get("marker") for move in moves[1:])
+    later = later or (None not in others and len(others) == len(moves))
     # What begins with a number belongs to what stands before it: "a shadow 4 px right, 8 px below".
     bare = (text for text, each in found[1:] if each.meaning.what == "move")
     is_apart = not any(text.lstrip("+-−").lstrip()[:1].isdigit() for text in bare)
     return later and is_apart and not any(each.goes_on for _, each in found)
+
+
+def _who_moves(move: dict[str, Any]) -> str | None:
+    """Which part of the title takes part in a move; None if all of it does."""
+    shares = [each for each in move.get("reach", ()) if each["kind"] == "alternation"]
+    return repr((move.get("among"), shares)) if move.get("among") or shares else None
 
 
 class _Parting:
@@ -141,6 +162,8 @@ class _Parting:
             return ()
         for first, rest in _halves(line):
             found = self._understood(first)
+            if found and found.meaning.what == "move" and comes_home(found.meaning.data):
+                rest = leaving(rest)
             if found and (others := self.parts_of(rest, most - 1)):
                 return ((first, found), *others)
         return ()
@@ -159,7 +182,7 @@ class _Parting:
 
 def _halves(line: str) -> Iterator[tuple[str, str]]:
     """A line parted in two, by the clearest mark first; as much as can be before it."""
-    wholes = [match.span() for match in _WHOLE.finditer(line)]
+    wholes = [match.span() for match in WHOLE.finditer(line)]
     for mark in _PARTED:
         for match in reversed(list(mark.finditer(line))):
             first, rest = line[: match.start()], line[match.end() :].strip()

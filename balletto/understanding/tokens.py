@@ -121,7 +121,44 @@ def tokens_of(text: str, around: Measures, known: Callable[[str], str]) -> Signs
             found.append(_MADE[kind](match, start, around))
         except ValueError:  # a number beyond all sense, a colour that is none
             found.append(Token(UNKNOWN, start, match.end(), match.group().strip()))
-    return Signs(tuple(_mended(_counted(found), known)))
+    return Signs(tuple(_mended(_counted(_with_names(found)), known)))
+
+
+# What the words of a title stand behind, without marks: "a subtitle that says Winter Season".
+_BEFORE_NAMES = frozenset((
+    "says", "say", "saying", "reads", "reading", "write", "called", "named", "title", "subtitle",
+    "headline", "caption", "credit", "strapline", "text",
+))  # fmt: skip
+_NAME = re.compile(r"[A-ZÀ-Þ][\w’'!?]*")
+_CAPITALS = re.compile(r"[A-ZÀ-Þ][A-ZÀ-Þ’'!?\d]+")
+
+
+def _with_names(found: list[Token]) -> list[Token]:
+    """Words that are meant as they are written, without marks around them, as one string: with
+    capitals behind "says" and the like, or at least two in capitals alone."""
+    made: list[Token] = []
+    is_mixed = any(re.search(r"[a-zà-þ]{3}", token.text) for token in found)
+    at = 0
+    while at < len(found):
+        is_said = bool(made) and made[-1].sign in _BEFORE_NAMES
+        pattern, least = (_NAME, 1) if is_said else (_CAPITALS, 2)
+        end = at
+        while end < len(found) and _is_name(found[end], pattern, at < end):
+            end += 1
+        if is_mixed and end - at >= least and pattern.fullmatch(found[at].text):
+            words = " ".join(token.text for token in found[at:end])
+            made.append(Token("Q", found[at].start, found[end - 1].end, f"“{words}”"))
+            at = end
+        else:
+            made.append(found[at])
+            at += 1
+    return made
+
+
+def _is_name(token: Token, pattern: re.Pattern[str], is_behind: bool) -> bool:
+    """Whether a word can be one of a name; behind another a number can."""
+    is_number = is_behind and pattern is _NAME and token.sign == "N"
+    return is_number or (token.sign.islower() and bool(pattern.fullmatch(token.text)))
 
 
 def _number(value: float, unit: str, start: int, end: int) -> Token:
@@ -253,6 +290,9 @@ def _counted(found: list[Token]) -> list[Token]:
     return made
 
 
+_WITH_UNITS = ("P", "A", "S", "T", "M")  # signs of numbers
+
+
 def _word(found: list[Token], at: int) -> str:
     return found[at].sign if at < len(found) else ""
 
@@ -260,6 +300,10 @@ def _word(found: list[Token], at: int) -> str:
 def _written(found: list[Token], at: int) -> tuple[Token, int]:
     """The token at a place, a number if that is written out, and how many it is made of."""
     first = found[at]
+    if first.sign == "minus" and _word(found, at + 1) in _WITH_UNITS:
+        number = found[at + 1]
+        text = f"−{number.text}"
+        return number._replace(start=first.start, value=-number.value, text=text), 2
     used, value = _value_at(found, at)
     if value is None:
         return first, 1

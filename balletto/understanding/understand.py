@@ -82,6 +82,18 @@ class _Typed:
         plain = QUOTED.sub("", self.text)
         return bool(_PROPERTY.match(plain) or _OTHERWISE.search(plain))
 
+    @property
+    def around(self) -> Around:
+        """What changes of a move go by."""
+        return Around(self.context.text or "", self.context.rate, self.context.end)
+
+    @property
+    def last_frame(self) -> float:
+        """The frame at which its layer ends; UnfitError if there is none."""
+        if not self.context.end:
+            raise UnfitError(len(self.text), "say at which frame, as “from frame 100”")
+        return self.context.end
+
     def read(self, sentence: str, only_moves: bool = True) -> Understood:
         """What a sentence of ours says; SayingError if it says nothing."""
         context = replace(self.context, may_say=("move",)) if only_moves else self.context
@@ -182,16 +194,20 @@ def _as_change(typed: _Typed) -> Understood | None:
     facts = [fact for way in ways for fact in way.means]
     said = SaidMove(rate=typed.context.rate, text=typed.context.text or "")
     take(said, tuple(fact for fact in facts if not is_change(fact)))
+    is_another = said.marks.pop("another", "") != ""
+    is_last = said.marks.pop("last", "") != "" and not said.has_start
     more = sentence_of(said, going_on=True)
     data = typed.read(typed.after_move(more) if more else typed.move).meaning.data
-    around = Around(typed.context.text or "", typed.context.rate)
+    around = typed.around
     for fact in filter(is_change, facts):
         data = changed(data, fact[1:], around)
+    if is_last:
+        data = changed(data, f"ends {typed.last_frame:g}", around)
     try:
         whole = move_text(move_of(data), typed.context.text)
     except ValidationError:
         raise UnfitError(len(typed.text)) from None
-    return Understood(Meaning("move", data), whole, goes_on=True)
+    return Understood(Meaning("move", data), whole, goes_on=not is_another)
 
 
 def _as_look(typed: _Typed) -> Understood | None:
@@ -223,10 +239,7 @@ def _as_more(typed: _Typed) -> Understood | None:
 
 def _at_the_end(typed: _Typed, found: Understood) -> Understood:
     """A move that is done as its layer ends."""
-    end, around = typed.context.end, Around(typed.context.text or "", typed.context.rate)
-    if not end:
-        raise UnfitError(len(typed.text), "say at which frame, as “from frame 100”")
-    data = changed(found.meaning.data, f"ends {end:g}", around)
+    data = changed(found.meaning.data, f"ends {typed.last_frame:g}", typed.around)
     whole, start = move_text(move_of(data), typed.context.text), data["start"]
     assumed = (*found.assumed, f"from frame {start:g} on")
     return replace(found, meaning=Meaning("move", data), sentence=whole, assumed=assumed)

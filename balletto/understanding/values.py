@@ -51,7 +51,12 @@ class SaidProperty:
     signed: tuple[str, str] | None = None
     is_share: bool = False
 
+    def takes(self, token: Token) -> bool:
+        """Whether a value can be of it: 110° are no depth, 40 px no opacity."""
+        return token.sign[0] in "N" + _KINDS[self.unit]
 
+
+_KINDS = {" %": "SX", " px": "PM", "°": "A", " ‰": "MSP"}  # signs of values, by the unit
 _SHARE: dict[str, Any] = {"rest": 100, "unit": " %", "is_share": True}
 
 PROPERTIES: dict[str, SaidProperty] = {
@@ -188,10 +193,25 @@ def property_at(row: Signs, at: int) -> tuple[int, str, list[Any]] | None:
             continue
         begin = start + len(alias) + 1
         found = _values_behind(row, name, signs, begin)
-        if found is not None:
+        if found is not None and all(map(PROPERTIES[name].takes, _tokens(row, begin, found[0]))):
             end, values = found
+            if alias in _OTHER_WAY_ROUND:
+                values = [_negated(value) for value in values]
             return at + signs[start:end].strip().count(" ") + 1, name, values
     return _value_first(row, at, signs, start)
+
+
+# Style sheets turn the other way round about these axes.
+_OTHER_WAY_ROUND = ("rotatex", "rotatey")
+
+
+def _negated(value: Any) -> Any:
+    return (-value[0], value[1]) if isinstance(value, tuple) else -value
+
+
+def _tokens(row: Signs, begin: int, end: int) -> list[Token]:
+    """The values that stand in a part of a row, without times."""
+    return [token_of(sign, row) for sign in re.findall(r"[NPASMX]s?\d+", row.signs[begin:end])]
 
 
 def _values_behind(row: Signs, name: str, signs: str, begin: int) -> tuple[int, list[Any]] | None:
@@ -223,7 +243,7 @@ def _value_first(row: Signs, at: int, signs: str, start: int) -> tuple[int, str,
     for alias, name in _NAMES:
         if signs.startswith(f"{alias} ", match.end()) and name not in ("x", "y", "z"):
             token = token_of(match[1], row)
-            if token.unit in ("frames", "s"):
+            if not PROPERTIES[name].takes(token):
                 return None
             return at + 2 + alias.count(" "), name, [number_of(name, token)]
     return None

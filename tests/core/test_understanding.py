@@ -262,7 +262,6 @@ class PhrasesTest(TestCase):
             ("white with a soft glow", ["style", "effect"]),
             ("fade in over 10 frames, then fade out from 70 on", ["move", "move"]),
             ("“bold, and red” in white", None),
-            ("fade in, fade out", None),
             ("bold, then bananas", None),
         ):
             with self.subTest(line):
@@ -272,6 +271,25 @@ class PhrasesTest(TestCase):
                 else:
                     found = understand(line, CONTEXT)
                     self.assertEqual([each.meaning.what for each in found], kinds)
+
+    def test_what_happens_then_begins_as_what_comes_before_it_is_done(self):
+        context = replace(CONTEXT, end=150)
+        for line, starts in (
+            ("fade in, fade out", [0, 130]),
+            ("letters rise one by one, then it shakes", [0, 54]),
+            ("pop in, wiggle, fade out", [0, 20, 130]),
+            ("it drops in with a bounce, holds two seconds, then shrinks away", [0, 80]),
+            ("slide in from the left, wait 20 frames, fall out", [0, 40]),
+            ("it pops in and wobbles", [0, 20]),
+            ("words rise from below, then fade out at the end", [0, 130]),
+            ("first word from the left, last word from the right", [0, 0]),
+            ("odd letters from the top, even letters from the bottom", [0, 0]),
+        ):
+            with self.subTest(line):
+                found = [each.meaning.data for each in understand(line, context)]
+                self.assertEqual([move.get("start", 0) for move in found], starts)
+        with self.assertRaises(SayingError):  # it is not known when its layer ends
+            understand("fade in, fade out", replace(CONTEXT, end=0))
 
     def test_what_rises_from_behind_an_edge_is_seen_within_its_line(self):
         context = replace(CONTEXT, letter_size=200)
