@@ -4,18 +4,22 @@ the table "asks": "split the layer at {t}"."""
 from collections.abc import Callable, Iterator
 from typing import Any
 
-from ..scene.document import Scene
 from ..scene.edits.paths import start_of
 from ..scene.errors import SceneError
 from ..scene.values.tracks import is_track
+from .layer_names import layer_called
 from .placing import PLACING
 from .situation import Data, Situation, is_with_group
+from .sound_asks import SOUND_ASKS
+from .stacking import at_an_end, at_another, in_order
 
 Ask = Callable[[Situation, list[str], list[Any]], list[Data]]
 
 
 def edits_for_ask(situation: Situation, layers: list[str], data: Data) -> list[Data]:
     """The edits for what is asked of layers; SceneError where it cannot be done."""
+    if data["ask"] in SOUND_ASKS:  # which need not be selected
+        return ASKS[data["ask"]](situation, layers, data["values"])
     if not layers:
         raise SceneError.at("", "there is no layer to do this with: add one first")
     edits = ASKS[data["ask"]](situation, layers, data["values"])
@@ -64,31 +68,9 @@ def _removed(situation: Situation, layers: list[str], _: list[Any]) -> list[Data
     return [{"name": "remove-layer", "layer": layer} for layer in _alone(situation, layers)]
 
 
-def _in_order(situation: Situation, wanted: list[str]) -> list[Data]:
-    """The edits that bring the layers to an order, from the back to the front."""
-    there, edits = [each["id"] for each in situation.data["layers"]], list[Data]()
-    for index, layer in enumerate(wanted):
-        if there[index] != layer:
-            there.remove(layer)
-            there.insert(index, layer)
-            edits.append({"name": "move-layer", "layer": layer, "to": index})
-    return edits
-
-
-def _parted(situation: Situation, layers: list[str]) -> tuple[list[str], list[str]]:
-    """The layers that are spoken of and the others, both from the back to the front."""
-    ids = [each["id"] for each in situation.data["layers"]]
-    return [each for each in ids if each in layers], [each for each in ids if each not in layers]
-
-
 def _at_an_end(is_front: bool) -> Ask:
     """In front of all others, or behind them."""
-
-    def ask(situation: Situation, layers: list[str], _: list[Any]) -> list[Data]:
-        own, others = _parted(situation, layers)
-        return _in_order(situation, [*others, *own] if is_front else [*own, *others])
-
-    return ask
+    return lambda situation, layers, _: at_an_end(situation, layers, is_front)
 
 
 def _stepped(by: int) -> Ask:
@@ -100,29 +82,19 @@ def _stepped(by: int) -> Ask:
         for index in range(1, len(ordered)):
             if ordered[index] in layers and ordered[index - 1] not in layers:
                 ordered[index - 1 : index + 1] = ordered[index], ordered[index - 1]
-        return _in_order(situation, ordered[::-by])
+        return in_order(situation, ordered[::-by])
 
     return ask
 
 
-def _beside(step: int) -> Ask:
-    """In front of a layer by its name (1), or behind it (0)."""
+def _beside(is_front: bool) -> Ask:
+    """In front of a layer by its name, or behind it."""
 
     def ask(situation: Situation, layers: list[str], values: list[Any]) -> list[Data]:
-        own, others = _parted(situation, layers)
-        at = others.index(_called(situation.document, values[0], layers)) + step
-        return _in_order(situation, [*others[:at], *own, *others[at:]])
+        other = layer_called(situation.document, values[0], layers).id
+        return at_another(situation, layers, other, is_front)
 
     return ask
-
-
-def _called(document: Scene, called: str, but: list[str]) -> str:
-    """The id of a layer by what it is called, but none of some."""
-    named = [each.id for each in document.layers if each.called.lower() == called.lower()]
-    found = next((each for each in reversed(named) if each not in but), None)
-    if found is None:
-        raise SceneError.at("", f"there is no other layer “{called}” in this scene")
-    return found
 
 
 def _trimmed(side: int, sign: int) -> Ask:
@@ -141,6 +113,11 @@ def _trimmed(side: int, sign: int) -> Ask:
         return edits
 
     return ask
+
+
+def _as_long(situation: Situation, layers: list[str], values: list[Any]) -> list[Data]:
+    spans = ((layer, situation.layer(layer)["span"][0]) for layer in layers)
+    return [_set(f"{layer}.span.1", first + values[0]) for layer, first in spans]
 
 
 def _texts(situation: Situation, layers: list[str], values: list[Any]) -> list[Data]:
@@ -329,6 +306,7 @@ def _keys_stretched(situation: Situation, layers: list[str], values: list[Any]) 
 
 
 ASKS: dict[str, Ask] = {
+    **SOUND_ASKS,
     "hide the layer": _on(False),
     "show the layer": _on(True),
     "{n} more of the layer": _more,
@@ -338,14 +316,15 @@ ASKS: dict[str, Ask] = {
     "the layer behind all": _at_an_end(is_front=False),
     "the layer one forward": _stepped(1),
     "the layer one back": _stepped(-1),
-    "the layer behind {q} in the order": _beside(0),
-    "the layer in front of {q} in the order": _beside(1),
+    "the layer behind {q} in the order": _beside(False),
+    "the layer in front of {q} in the order": _beside(True),
     "the layer removed": _removed,
     "the layer with all of it {t} later": _shifted(1),
     "the layer with all of it {t} earlier": _shifted(-1),
     "the layer {t} shorter at its end": _trimmed(1, -1),
     "the layer {t} shorter at its start": _trimmed(0, 1),
     "the layer {t} longer at its end": _trimmed(1, 1),
+    "the layer {t} long": _as_long,
     "the layer shown from here on": _trimmed(0, 1),
     "the layer shown until here": _trimmed(1, 1),
     "the words are {q}": _texts,

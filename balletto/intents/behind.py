@@ -12,6 +12,7 @@ from ..scene.edits.paths import name_of
 from ..scene.errors import SceneError
 from ..scene.layers import Layer
 from ..sentences.language.tokens import MOST_LETTERS
+from .layer_names import alike
 from .situation import Data, Situation
 
 # As it is typed: "from behind “The bar”", "comes out from behind the bar".
@@ -74,10 +75,5 @@ def _hider(scene: Scene, line: str) -> Layer | None:
     found = _TYPED.fullmatch(" ".join(line[:MOST_LETTERS].split()))
     if not found:
         return None
-    wanted = _alike(found[1])
-    return next((each for each in scene.layers if _alike(each.called) == wanted), None)
-
-
-def _alike(name: str) -> str:
-    """A name as it may be typed: in whatever case, with marks or without."""
-    return name.strip(' “”".').lower().removeprefix("the ").strip(' “”"')
+    wanted = alike(found[1])
+    return next((each for each in scene.layers if alike(each.called) == wanted), None)

@@ -7,7 +7,6 @@ from typing import Any
 import numpy as np
 
 from ..motion.spaces.copy_places import COPIES
-from ..picture.bounds import position_at_sides
 from ..scene.errors import SceneError
 from ..scene.forms.flurry_starts import THINGS
 from ..scene.letters.along import shapes_of
@@ -18,7 +17,9 @@ from ..sentences.layers.settings import is_setting
 from ..sentences.layers.shapes import shipped_name
 from ..sentences.moves.clauses import UNITS_OF_LAYERS
 from .adding import ADDING, layer_of_scene
+from .layer_names import alike, layer_called
 from .situation import Data, Situation
+from .standing import in_words, stood
 
 _LONGEST_NAME = 30
 _FIRST = np.array(0.0)
@@ -100,7 +101,8 @@ def _along(situation: Situation, layer: str, line: str, data: Data) -> list[Data
     """A path by the name of its shape, or more of one that a title stands along already."""
     edits = []
     if called := data.get("layer"):
-        named = [s.id for s in shapes_of(situation.document) if called in (s.id, s.called)]
+        shapes, wanted = shapes_of(situation.document), alike(called)
+        named = [s.id for s in shapes if called in (s.id, s.called) or alike(s.called) == wanted]
         if not named:
             told = f"there is no shape “{called}” in this scene: draw one first"
             raise SceneError.at(layer, told)
@@ -117,12 +119,7 @@ def _along(situation: Situation, layer: str, line: str, data: Data) -> list[Data
 
 def _matte(situation: Situation, layer: str, line: str, data: Data) -> list[Data]:
     """A matte by the name of its layer."""
-    called = data["layer"]
-    others = [each for each in situation.document.layers if each.id != layer]
-    named = [each.id for each in others if called in (each.id, each.called)]
-    if not named:
-        raise SceneError.at(layer, f"there is no other layer “{called}” in this scene")
-    value = {**data, "layer": named[-1]}
+    value = {**data, "layer": layer_called(situation.document, data["layer"], [layer]).id}
     return [{"name": "set-value", "path": f"{layer}.matte", "value": value}]
 
 
@@ -131,6 +128,10 @@ def _style(situation: Situation, layer: str, line: str, data: Data) -> list[Data
     letters = situation.selection.letters
     if letters and layer == situation.selection.layer and not set(data) & _OF_TITLES:
         return _run(situation, layer, line, {"from": letters[0], "to": letters[1], "style": data})
+    now = situation.layer(layer).get("style", {})
+    is_first_line = data.get("outline") and not now.get("outline") and "outline_color" not in data
+    if data.get("fill") == "none" and is_first_line and isinstance(now.get("fill"), str):
+        data = {**data, "outline_color": now["fill"]}  # what is left to see has the colour it had
     return [
         {"name": "set-value", "path": f"{layer}.style.{name}", "value": value}
         for name, value in _by_property(data).items()
@@ -162,17 +163,16 @@ def _place(situation: Situation, layer: str, line: str, data: Data) -> list[Data
     """What is said of a place; the rest of it stays."""
     transform = situation.document.layer(layer).transform
     now = {n: value_at(getattr(transform, n), _FIRST).tolist() for n in _AT_REST}
-    values = _whole_courses({n: value for n, value in data.items() if n != "side"}, now)
+    words, numbers = in_words(data)
+    values = _whole_courses(numbers, now)
     if "scale" in values and not isinstance(values["scale"], dict):
         values["scale"] = [values["scale"]] * 2
     edits = [
         {"name": "set-value", "path": f"{layer}.transform.{name}", "value": value}
         for name, value in values.items()
     ]
-    if "side" not in data:
-        return edits
-    placed = situation.after(edits) if edits else situation
-    return [*edits, *_at_side(placed, layer, data["side"])]
+    placed = situation.after(edits) if edits and words else situation
+    return [*edits, *stood(placed, layer, words)]
 
 
 def _whole_courses(said: Data, now: dict[str, list[float]]) -> Data:
@@ -188,14 +188,6 @@ def _whole_courses(said: Data, now: dict[str, list[float]]) -> Data:
             for index in own:
                 del made[f"{name}.{index}"]
     return made
-
-
-def _at_side(situation: Situation, layer: str, sides: Any) -> list[Data]:
-    """Puts a layer at a side of the picture, by its box as it is by now."""
-    position = position_at_sides(situation.document, layer, situation.selection.frame, sides)
-    if position is None:
-        raise SceneError.at(layer, "this takes up no room, so it can stand at no side")
-    return [{"name": "set-value", "path": f"{layer}.transform.position", "value": position}]
 
 
 def _setting(situation: Situation, layer: str, line: str, data: Data) -> list[Data]:
@@ -272,8 +264,8 @@ def _layers(situation: Situation, data: Data) -> list[Data]:
     """A new layer in front of all others, or several: the first of them in front, as they are
     listed; side by side, if nothing is said of where they stand across."""
     count = data.get("count", 1)
-    place = dict(data.get("transform", {}))
-    side = place.pop("side", None)
+    words, place = in_words(data.get("transform", {}))
+    side = words.get("side")
     if count > 1 and "position.0" not in place and not (side and side[0]):
         margin = situation.data["size"][0] / count / 2
         place |= {"position.0": margin, f"position.0{END}": situation.data["size"][0] - margin}
@@ -284,11 +276,11 @@ def _layers(situation: Situation, data: Data) -> list[Data]:
         if count > 1 and "name" in data:
             one["name"] = f"{data['name']} {index + 1}"
         edits.append(_layer(usual, one))
-    if side is None:
+    if not words:
         return edits
     added = situation.after(edits)
     new = [layer["id"] for layer in added.data["layers"][-count:]]
-    return [*edits, *(edit for layer in new for edit in _at_side(added, layer, side))]
+    return [*edits, *(edit for layer in new for edit in stood(added, layer, words, is_new=True))]
 
 
 def _layer(edit: Data, data: Data) -> Data:

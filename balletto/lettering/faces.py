@@ -5,6 +5,7 @@ in font units, y up, as HarfBuzz gives them; layout scales them to pixels.
 """
 
 import io
+import math
 import unicodedata
 from collections.abc import Callable
 from dataclasses import dataclass, field
@@ -70,13 +71,15 @@ def _range(axis: hb.OTVarAxisInfo) -> tuple[float, float, float]:
 
 @dataclass(frozen=True, eq=False)
 class FacePart:
-    """One file of a family at its axis values."""
+    """One file of a family at its axis values; `slant` is how far its letters lean that have no
+    italic of their own, in units across for one up."""
 
     path: Path
     axes: tuple[tuple[str, float], ...]
     font: hb.Font
     covered: frozenset[int]
     units: int
+    slant: float = 0.0
     _outlines: dict[int, tuple[Command, ...]] = field(default_factory=dict)
     _color_kinds: dict[int, str | None] = field(default_factory=dict)
 
@@ -90,7 +93,7 @@ class FacePart:
             step = (axis.high - axis.low) / AXIS_STEPS or 1.0
             value = axis.low + round((value - axis.low) / step) * step
             axes.append((axis.tag, min(max(value, axis.low), axis.high)))
-        return _part(self.path, tuple(axes))
+        return _part(self.path, tuple(axes), self.slant)
 
     def advance(self, glyph: int) -> float:
         """The advance of a glyph in font units."""
@@ -152,11 +155,12 @@ def _is_unseen(point: str) -> bool:
 
 
 @lru_cache(maxsize=1024)
-def _part(path: Path, axes: tuple[tuple[str, float], ...]) -> FacePart:
+def _part(path: Path, axes: tuple[tuple[str, float], ...], slant: float = 0.0) -> FacePart:
     file = _open(path)
     font = hb.Font(file.face)
     font.set_variations(dict(axes))
-    return FacePart(path, axes, font, file.covered, file.face.upem)
+    font.synthetic_slant = slant
+    return FacePart(path, axes, font, file.covered, file.face.upem, slant)
 
 
 def part_of_file(path: Path) -> FacePart:
@@ -332,6 +336,8 @@ def face(family: Family, axes: tuple[tuple[str, float], ...] = ()) -> Face:
     end of the range; an axis not given is where `resting_axes` says.
     """
     cut = cut_for(family, dict(axes))
+    if cut.is_italic:
+        axes = tuple(axis for axis in axes if axis[0] != _ITALIC)  # it leans by itself
     first = _part_near(cut.files[0], axes)
     extents = first.font.get_font_extents("ltr")
     units = first.units
@@ -350,8 +356,22 @@ def resting_axes(family: Family, size: float) -> dict[str, float]:
 
 
 def _part_near(path: Path, axes: tuple[tuple[str, float], ...]) -> FacePart:
-    """A file at axis values as near to those wanted as it has them."""
-    return _part(path, _clamped(_open(path).axes, dict(axes)))
+    """A file at axis values as near to those wanted as it has them. What it has neither an italic
+    nor a slant for leans as it is; colour does not lean."""
+    file, wanted = _open(path), dict(axes)
+    italic = min(max(wanted.get(_ITALIC, 0.0), 0.0), 1.0)
+    own = {axis.tag: axis for axis in file.axes}
+    if not italic or _ITALIC in own:
+        return _part(path, _clamped(file.axes, wanted))
+    if (slant := own.get("slnt")) is not None:
+        if wanted.get("slnt", slant.default) == slant.default:
+            wanted["slnt"] = slant.default + italic * (slant.low - slant.default)
+        return _part(path, _clamped(file.axes, wanted))
+    has_colors = file.face.has_color_png or file.face.has_color_svg
+    return _part(path, _clamped(file.axes, wanted), 0.0 if has_colors else italic * _LEAN)
+
+
+_ITALIC, _LEAN = "ital", math.tan(math.radians(12))  # as far as most italics lean
 
 
 def _clamped(axes: tuple[Axis, ...], wanted: dict[str, float]) -> tuple[tuple[str, float], ...]:

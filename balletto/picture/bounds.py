@@ -197,10 +197,10 @@ _MARGIN = 0.05
 
 
 def position_at_sides(
-    scene: Scene, layer_id: str, frame: float, sides: tuple[str, str]
+    scene: Scene, layer_id: str, frame: float, sides: tuple[str, str], margin: float | None = None
 ) -> list[float] | None:
-    """The position that puts a layer at sides of the picture, as it stands at rest, a little away
-    from the edge.
+    """The position that puts a layer at sides of the picture, as it stands at rest, `margin` px
+    away from the edge, or a little.
 
     sides: across left, middle or right, down top, middle or bottom; "" stays as it is
     None for what takes up no room
@@ -212,12 +212,36 @@ def position_at_sides(
     if shown is None:
         return None
     box, position = _extent(shown["corners"]), np.array(layer_position(scene, layer_id, frame))
-    margin = _MARGIN * min(scene.size)
+    margin = _MARGIN * min(scene.size) if margin is None else margin
     inner = np.array([[margin, margin], np.array(scene.size) - margin])
     names = zip(sides, ("middle-across", "middle-down"), strict=True)
     for name in (middle if side == "middle" else side for side, middle in names if side):
         axis, by = _shifts({layer_id: box}, name, inner)[layer_id]
         position[:2] += np.array(shown["lever"])[:, axis] * by
+    return np.round(position, 3).tolist()
+
+
+def position_beside(
+    scene: Scene, layer_id: str, other_id: str, frame: float, how: tuple[int, float, bool]
+) -> list[float] | None:
+    """The position that puts a layer beside another, both as they stand at rest.
+
+    how: along which axis, 0 across or 1 down; by how many px, below nothing to the left or above;
+        whether their middles are in line then, or it stays where it is along the other axis
+    None for what takes up no room, or does not show at the frame
+    """
+    shown = places(scene, frame)["layers"]
+    if layer_id not in shown or other_id not in shown:
+        return None
+    (axis, by, is_in_line), own = how, shown[layer_id]
+    box, other = _extent(own["corners"]), _extent(shown[other_id]["corners"])
+    facing = int(by >= 0)  # the edge of the other that it faces
+    shift = np.zeros(2)
+    shift[axis] = other[facing, axis] - box[1 - facing, axis] + by
+    if is_in_line:
+        shift[1 - axis] = (other - box)[:, 1 - axis].mean()
+    position = np.array(layer_position(scene, layer_id, frame))
+    position[:2] += np.array(own["lever"]) @ shift
     return np.round(position, 3).tolist()
 
 

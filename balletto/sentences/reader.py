@@ -218,7 +218,7 @@ def read(text: str, context: Context | None = None) -> Meaning:
     """
     context = context or Context()
     tried: list[Attempt] = []
-    for attempt in _in_order(attempts(text, context)):
+    for attempt in _in_order(text, attempts(text, context)):
         if not attempt.reading.atoms:
             raise SayingError("nothing is said: say “letters from 100 below”", 0, len(text))
         tried.append(attempt.run())
@@ -228,11 +228,22 @@ def read(text: str, context: Context | None = None) -> Meaning:
     raise fault_of(text, furthest.reading)
 
 
-def _in_order(found: list[Attempt]) -> list[Attempt]:
+# What stands "24 px below “Title”" does not come from there.
+_BESIDE = re.compile(
+    r"\s*(?:stands )?(?:[\d.]+ ?(?:px )?)?(?:below|above|(?:left|right) of) [“\"]", re.IGNORECASE
+)
+
+
+def _in_order(text: str, found: list[Attempt]) -> list[Attempt]:
     """Attempts in the order in which they are made: what tells a new shape by its form comes first.
     “a line from ... to ...” does, also where a line is selected, of which “a line of 6 px” is just
-    the stroke."""
-    return sorted(found, key=_tells_a_form, reverse=True)
+    the stroke. What stands beside another layer is a place."""
+    is_beside = _BESIDE.match(text) is not None
+    return sorted(
+        found,
+        key=lambda each: _tells_a_form(each) or (is_beside and each.what == "place"),
+        reverse=True,
+    )
 
 
 def _tells_a_form(attempt: Attempt) -> bool:

@@ -23,6 +23,9 @@ _VALUES = {
 }  # fmt: skip
 
 
+_OF_NUMBERS = {"x": "n", "s": "n"}
+
+
 @cache
 def asks() -> dict[str, re.Pattern[str]]:
     """All that can be asked, in our words, with what finds it: "split the layer at {t}"."""
@@ -32,8 +35,10 @@ def asks() -> dict[str, re.Pattern[str]]:
 
 
 def _template(means: str) -> str:
-    """What is meant, without its values: "2 times the reach" is "{n} times the reach"."""
-    slots = _SLOT.sub(lambda slot: f"{{{slot[1].replace('x', 'n')}}}", means)
+    """What is meant, without its values: "2 times the reach" is "{n} times the reach". A layer is
+    told by its name or by what it is."""
+    means = means.replace("{q}{o}", "{q}").replace("“{y}”", "{q}")
+    slots = _SLOT.sub(lambda slot: f"{{{_OF_NUMBERS.get(slot[1], slot[1])}}}", means)
     return re.sub(r"\b\d[\d.]*", "{n}", slots)
 
 

@@ -74,10 +74,12 @@ def _filled(means: str, match: re.Match[str], row: Signs) -> str:
         sign = signs.get(name)
         if sign is None:
             return ""
-        if name[0] in "wy":
+        if name[0] == "o":
+            return f"“{sign}”"
+        if name[0] in "wyi":
             typed = _as_typed(sign, row)
             # What is named here is called so with a capital, as what is named by itself is.
-            return f"“{typed}”" if name[0] == "w" else typed[:1].upper() + typed[1:]
+            return typed[:1].upper() + typed[1:] if name[0] == "y" else f"“{typed}”"
         by = change[1:].removesuffix("!")
         if by in signs:
             change = change.replace(by, str(token_of(signs[by], row).value), 1)

@@ -26,19 +26,20 @@ _OF_PICTURE = re.compile(r"\[(−?[\d.]+) % of the (width|height)\]")
 
 
 class SaidLook(NamedTuple):
-    """A sentence of ours that a text may mean, what of it was assumed, and how many words of the
-    text were taken for our wording."""
+    """A sentence of ours that a text may mean, what of it was assumed, how many words of the text
+    were taken for our wording, and of how many nothing was made."""
 
     sentence: str
     assumed: tuple[str, ...]
     as_ours: int
+    unused: int
 
 
 def looks_of(signs: Signs, title: frozenset[str], context: Context) -> list[SaidLook]:
     """What a text may mean: what is in the words of one table before what is taken for our wording
-    in part."""
+    in part, then that in which the fewest words mean nothing."""
     told = (_look_of(signs, title, tables, context) for tables in LOOK_TABLES)
-    return sorted((each for each in told if each), key=attrgetter("as_ours"))
+    return sorted((each for each in told if each), key=attrgetter("as_ours", "unused"))
 
 
 def _look_of(
@@ -67,7 +68,10 @@ def _look_of(
     needed = _needed(list(dict.fromkeys(pieces)))
     sentence = _OF_PICTURE.sub(partial(_of_picture, context), _joined(needed))
     assumed = tuple(piece.strip("+?") for piece in needed if piece.endswith("?"))
-    return SaidLook(sentence, assumed, len(ours))
+    meant = (way for way in used if way.means[0] not in _NOTHING)
+    taken = sum(way.end - way.first for way in meant) + len(ours)
+    words = sum(token.sign[0].isalnum() for token in signs.tokens)
+    return SaidLook(sentence, assumed, len(ours), words - taken)
 
 
 def _is_of_something_else(signs: Signs, ways: list[FoundWay]) -> bool:
@@ -118,9 +122,30 @@ def _plain(piece: str) -> str:
     return re.sub(r"[\d.]+|\b(left|right|above|below)\b", "#", piece.removesuffix("?"))
 
 
+_RADIUS, _SQUARE = re.compile(r"@radius (.*) px"), re.compile(r"\+of (.* px) by \1")
+
+
+def _fitted(pieces: list[str]) -> Iterator[str]:
+    """Pieces by what they are of: a radius is that of a ring, if there is one, or else of the
+    shape; a line is as long as it is wide."""
+    radius = next(filter(None, map(_RADIUS.fullmatch, pieces)), None)
+    is_line, is_ring = "^a line" in pieces, any(each.endswith("in a ring") for each in pieces)
+    for piece in pieces:
+        if radius and piece.endswith("in a ring"):
+            yield f"{piece} of {radius[1]} px"
+        elif radius and piece == radius[0]:
+            yield (
+                "" if is_ring else f"+of {float(radius[1]) * 2:g} px by {float(radius[1]) * 2:g} px"
+            )
+        elif is_line and (square := _SQUARE.fullmatch(piece)):
+            yield f"+of {square[1]}"
+        else:
+            yield piece
+
+
 def _joined(pieces: list[str]) -> str:
     """Pieces in the order in which our wording has them."""
-    pieces = [piece.removesuffix("?") for piece in pieces]
+    pieces = [piece for piece in _fitted([each.removesuffix("?") for each in pieces]) if piece]
     heads = [piece[1:] for piece in pieces if piece[0] == "^"]
     behind = [piece[1:] for piece in pieces if piece[0] == "+"]
     rest = [piece for piece in pieces if piece[0] not in "^+"]

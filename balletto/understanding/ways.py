@@ -6,7 +6,8 @@ On the left, ways of speaking, parted by " ; ": words, (this|or that), [what may
 $names of groups of words (groups.txt), and slots for values: <t> a time, <k> one with its unit, <p>
 a length, <a> an angle, <s> a share, <g> and <l> these with their units, <n> a number, <x> times,
 <m> thousandths of the size, <c> a colour, <q> words within marks, <e> a curve, <d> two sides, <h>
-so many a second, <w> a word of the title, <y> any word.
+so many a second, <w> a word of the title, <y> any word, <i> a letter,
+<o> what a layer may be.
 On the right what is meant: our wording, with {t} and so on for values, and what needs more than
 words ("home", "@way up {p}"), which the readers of this folder know.
 """
@@ -33,7 +34,8 @@ LOOK_TABLES = (
     *((f"effects.{name}",) for name in EFFECTS), ("places",), ("copies",), ("scenes",),
     ("styles", "letters"),
     ("styles", "places", "spans"), ("layers.title", "styles", "places", "spans"),
-    ("layers.shape", "places", "spans", "copies"), ("flurries",),
+    ("layers.shape", "places", "spans", "copies"), ("layers.file", "places", "spans"),
+    ("flurries",),
 )  # fmt: skip
 ASK_TABLES = ("asks.several",), ("asks.sure",), ("asks.alone",)
 ALL_TABLES = tuple(
@@ -47,7 +49,9 @@ _SLOTS = {
     "s": r"[SN]s?\d+", "l": r"Ss?\d+", "g": r"As?\d+", "n": r"Ns?\d+",
     "x": r"X\d+", "m": r"[MNSP]s?\d+", "c": r"C\d+", "q": r"Q\d+", "e": r"E\d+",
     "v": r"[NPASTMX]s?\d+", "d": r"D\d+", "h": r"H\d+", "w": r"[a-z][\w’']*",
-    "y": r"[a-z][\w’']*",
+    "y": r"[a-z][\w’']*", "i": r"[a-z](?= )",
+    "o": r"(?:title|text|headline|subtitle|caption|strapline|logo|photo|picture|image|video|clip"
+    r"|bar|box|line|rectangle|circle|ellipse|square|star|shape|group|adjustment|it)",
 }  # fmt: skip
 
 

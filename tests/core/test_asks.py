@@ -2,11 +2,15 @@
 
 import unittest
 
+import numpy as np
+
 from balletto.intents.asks import ASKS
 from balletto.intents.saying import say
 from balletto.intents.situation import Selection, Situation
+from balletto.picture.bounds import places
 from balletto.scene.edits import apply
 from balletto.scene.errors import SceneError
+from balletto.scene.files import from_data
 from balletto.sentences.reader import Context
 from balletto.understanding.asked import asks
 from balletto.understanding.understand import understand_line
@@ -123,6 +127,47 @@ class AsksTest(unittest.TestCase):
         places = {layer["transform"]["position"][1] for layer in aligned.values()}
         self.assertEqual(places, {500})
 
+    def test_where_things_stand_is_told_by_others(self):
+        def box(layers, layer):
+            scene = from_data({**three_titles(), "layers": list(layers.values())})
+            corners = np.array(places(scene, 24)["layers"][layer]["corners"])
+            return corners.min(axis=0), corners.max(axis=0)
+
+        below = self.said("a rectangle of 400 px by 4 px, white, 24 px below “One”")
+        (left, top), (right, _) = box(below, "s1")
+        (own_left, _), (own_right, bottom) = box(below, "t1")
+        np.testing.assert_allclose([top - bottom, left + right], [24, own_left + own_right], 1e-3)
+        beside = self.said("put it 30 px to the right of “three”")
+        self.assertAlmostEqual(box(beside, "t1")[0][0] - box(beside, "t3")[1][0], 30, 2)
+        corner = self.said("put it in the lower left corner, 60 px from the edges")
+        (left, _), (_, bottom) = box(corner, "t1")
+        np.testing.assert_allclose([left, bottom], [60, 1020], atol=0.01)
+        for line, wanted in (
+            ("a half transparent black box behind the text", ["s1", "t1", "t2", "t3"]),
+            ("a yellow circle behind everything", ["s1", "t1", "t2", "t3"]),
+            ("a red dot in front of “Two”", ["t1", "t2", "s1", "t3"]),
+        ):
+            with self.subTest(line):
+                self.assertEqual([*self.said(line)], wanted)
+
+    def test_sounds_need_not_be_selected(self):
+        sound = {"id": "m1", "kind": "sound", "file": "orbit.wav", "span": [0, 90]}
+        data = three_titles()
+        situation = Situation({**data, "layers": [*data["layers"], sound]}, Selection(layer="t1"))
+        for line, name, value in (
+            ("lower the music to 40 %", "gain", -7.96),
+            ("fade the music out at the end", "fade_out", 2),
+            ("fade in the sound over 15 frames", "fade_in", 0.5),
+            ("mute the music", "on", False),
+            ("turn the music up", "gain", 6),
+        ):
+            with self.subTest(line):
+                edit = say(situation, {"text": line, "layer": "t1"})
+                made = apply(situation.data, edit).document["layers"][-1]
+                self.assertEqual(made[name], value)
+        with self.assertRaisesRegex(SceneError, "no sound in this scene"):
+            self.said("mute the music")
+
     def test_what_cannot_be_done_is_told(self):
         for line, told in (
             ("put it behind “Nobody”", "no other layer “Nobody”"),
@@ -130,6 +175,7 @@ class AsksTest(unittest.TestCase):
             ("duplicate it 900 times", "between 1 and 50"),
             ("bring it to the back", "as it is already"),
             ("no trail", "nothing of what is selected"),
+            ("60 px from the edge", "say from which edge"),
             ("split it at frame 300", "from frame 0 to 90"),
         ):
             with self.subTest(line), self.assertRaisesRegex(SceneError, told):

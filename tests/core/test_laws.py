@@ -230,6 +230,12 @@ class PoseLaws(TestCase):
                 np.testing.assert_allclose(alone[name][0], rows[frame], atol=1e-9)
                 np.testing.assert_allclose(shuffled[name][row], rows[frame], atol=1e-9)
 
+    def test_an_alternation_takes_every_other_unit_each_way(self):
+        reach = [{"kind": "alternation", "odd": 1, "even": {"keys": [
+            {"at": 0, "value": 0}, {"at": 10, "value": -1, "ease": "linear"}]}}]  # fmt: skip
+        move = one_move("Orbit", pose={"y": 100}, amount=1, reach=reach)
+        self.assertEqual(poses(move, "t1", [10])["values"]["y"], [[100, -100] * 2 + [100]])
+
     @given(st.integers(0, 2**32 - 1), st.text("abc", max_size=8))
     def test_letters_added_at_the_end_change_no_other_letters_chance(self, seed, more):
         for kind in ("scatter", "jitter"):

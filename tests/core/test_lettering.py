@@ -49,6 +49,22 @@ class UnitsTest(TestCase):
                 self.assertEqual(words_of(characters_of(text)), words)
 
 
+class ItalicTest(TestCase):
+    def test_letters_lean_that_have_no_italic_of_their_own(self):
+        def lean(font, **axes):
+            """How far the top of an I is to the right of its foot, by its height."""
+            glyph = layout("I", font=font, axes=axes).characters[0].glyphs[0]
+            points = np.array([xy for _, xy in glyph.commands if len(xy) == 2])
+            top, foot = (points[points[:, 1] == edge, 0].mean()
+                         for edge in (points[:, 1].max(), points[:, 1].min()))  # fmt: skip
+            return (top - foot) / np.ptp(points[:, 1])
+
+        own = lean("Anybody", ital=1) - lean("Anybody")
+        self.assertAlmostEqual(own, np.tan(np.radians(12)), 3)
+        self.assertAlmostEqual(lean("Recursive", ital=1), lean("Recursive", slnt=-15), 6)
+        self.assertGreater(lean("Recursive", ital=1), 0.1)
+
+
 class LayoutTest(TestCase):
     def test_white_space_takes_no_part(self):
         self.assertEqual([c.text for c in layout("A b").characters], ["A", "b"])

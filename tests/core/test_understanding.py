@@ -57,6 +57,7 @@ _SAMPLES = {
     "t": "12 frames", "k": "12 frames", "p": "20 px", "a": "30°", "g": "30°", "s": "40 %",
     "l": "40 %", "n": "18", "x": "2x", "m": "50", "c": "red", "q": "“Quiet”",
     "e": "cubic-bezier(0.2, 0, 0.1, 1)", "v": "5", "d": "30x30", "h": "24 fps", "w": "Orbit",
+    "i": "O", "o": "title",
     "y": "stars",
 }  # fmt: skip
 

@@ -29,7 +29,7 @@ PARTS: dict[str, tuple[str, ...]] = {
 _ACROSS_AND_DOWN = ("across", "down")
 AXES: dict[str, str] = {
     "wght": "weight", "wdth": "width", "opsz": "optical size", "slnt": "slant", "CASL": "casual",
-    "CRSV": "cursive", "MONO": "mono", "SOFT": "softness", "WONK": "wonk",
+    "CRSV": "cursive", "ital": "italic", "MONO": "mono", "SOFT": "softness", "WONK": "wonk",
 }  # fmt: skip
 STYLE: dict[str, str] = {
     "language": "language of the text",

@@ -8,7 +8,15 @@ from lark import Tree
 
 from ...scene.values import measures
 from ..language.rules import Pattern, PatternReader, elements_of, row
-from ..language.terms import Element, Literal, NumberOf, Option, Reading, ReadValues
+from ..language.terms import (
+    Element,
+    Literal,
+    NumberOf,
+    Option,
+    Reading,
+    ReadValues,
+    StringOf,
+)
 from ..language.tokens import tie_of
 
 # Places in words: the side of the picture across and down that a layer stands at; it stays where it
@@ -83,8 +91,27 @@ def place_patterns() -> tuple[Pattern, ...]:
         )
     ]  # fmt: skip
     side = Option("side", SIDES_OF_PICTURE)
-    found += [row(side), replace(row("stands", side), is_rare=True)]
+    found += [row(side), replace(row("stands", side), is_rare=True), *_in_words()]
     return tuple(sorted(found, key=lambda pattern: -len(pattern.elements)))
+
+
+_BESIDE = (("below", "below"), ("above", "above"), ("left", "left of"), ("right", "right of"))
+_ORDERS = (("back", "behind all"), ("front", "in front of all"))
+
+
+def _in_words() -> list[Pattern]:
+    """How far from the edge, beside or behind which other layer."""
+    beside, other = Option("beside.at", _BESIDE), StringOf("beside.of")
+    order = Option("order.at", (("back", "behind"), ("front", "in front of")))
+    down = NumberOf("beside.y", measures.ABOVE_BELOW, needs_direction=True, is_plain=True)
+    across = NumberOf("beside.by", measures.PIXELS, is_plain=True, example=24)
+    margin = NumberOf("margin", measures.PIXELS, is_plain=True, example=60)
+    rows = (
+        row(down, other), row(across, beside, other), row(beside, other),
+        row(margin, "from the edge"),
+        row(Option("order", _ORDERS)), row(order, StringOf("order.of")),
+    )  # fmt: skip
+    return [replace(each, is_rare=True) for each in rows]
 
 
 END = ".to"  # of the path of the last number, where several layers stand between two
@@ -111,6 +138,9 @@ def of_one(said: dict[str, Any], index: int, count: int) -> dict[str, Any]:
     return made
 
 
+_ONLY_PLACES = ("position", "scale", "side", "margin", "beside.", "order")
+
+
 class PlaceReader(PatternReader):
     """Reads where a layer stands: numbers, plain or keyed, each by its path; or the `side` of the
     picture."""
@@ -120,7 +150,7 @@ class PlaceReader(PatternReader):
         """Whether it can be nothing else: a move, too, may be turned and opaque, but it does not
         stand."""
         stands = self.reading.atoms[0].raw.lower().startswith("stands")
-        return stands or any(name.startswith(("position", "scale", "side")) for name in self.values)
+        return stands or any(name.startswith(_ONLY_PLACES) for name in self.values)
 
     @property
     def patterns(self) -> tuple[Pattern, ...]:

@@ -244,6 +244,10 @@ def style_clauses() -> tuple[_Clause, ...]:
         _Clause("axes", Pattern((Literal(words),), (("tag", "wght"), ("value", value))))
         for value, words in _WEIGHTS
     ]
+    clauses += [
+        _Clause("axes", Pattern((Literal(words),), (("tag", "ital"), ("value", value))))
+        for value, words in styles.ITALICS
+    ]
     return tuple(sorted(clauses, key=lambda clause: -len(clause.pattern.elements)))
 
 

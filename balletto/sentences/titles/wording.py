@@ -159,6 +159,18 @@ def axis_measure(axis: Any) -> Measure:
     )  # fmt: skip
 
 
+ITALICS = ((1, "italic"), (0, "not italic"))
+
+
+def _axis(
+    of: StyleOf, tag: str, label: str, value: float, measure: Measure, rest: float | None = None
+) -> Piece:
+    """The value of a design axis; whether it is italic, in a word."""
+    if tag == "ital" and value in dict(ITALICS):
+        return of.choice("axes.ital", "Italic", value, ITALICS)
+    return of.number(f"axes.{tag}", label, value, measure, rest)
+
+
 def _axes(of: StyleOf, given: dict[str, float]) -> Pieces:
     """The design axes of the font, each with its own range; then those that it has not."""
     style = of.style
@@ -168,13 +180,12 @@ def _axes(of: StyleOf, given: dict[str, float]) -> Pieces:
     known = axes_of(family) if style["font"] in of.families else ()
     for axis in known:
         value = style["axes"].get(axis.tag, resting[axis.tag])
-        number = of.number(f"axes.{axis.tag}", axis.name, value, axis_measure(axis),
-                           resting[axis.tag])  # fmt: skip
+        number = _axis(of, axis.tag, axis.name, value, axis_measure(axis), resting[axis.tag])
         told = said(" {}" if not pieces else ", {}", number)
         pieces += told if axis.tag in given else (Usual(told),)
     tags = {axis.tag for axis in known}
     for tag in sorted(set(given) - tags):
-        number = of.number(f"axes.{tag}", tag, given[tag], Measure(before=spoken_axis(tag)))
+        number = _axis(of, tag, tag, given[tag], Measure(before=spoken_axis(tag)))
         pieces += said(" {}" if not pieces else ", {}", number)
     return tuple(pieces)
 
@@ -260,7 +271,7 @@ def _language(of: StyleOf) -> list[Pieces]:
 def _own_axes(of: StyleOf, given: dict[str, float]) -> Pieces:
     """Axes by their names, whatever the font has."""
     numbers: list[Pieces] = [
-        (of.number(f"axes.{tag}", tag, value, Measure(before=spoken_axis(tag))),)
+        (_axis(of, tag, tag, value, Measure(before=spoken_axis(tag))),)
         for tag, value in given.items()
     ]
     return joined(numbers)
