@@ -17,7 +17,7 @@ from ..understanding.asked import is_question
 from ..understanding.in_turn import Statements
 from ..understanding.several import statements_in
 from ..understanding.understand import Understood, understand_beside, understand_line
-from .asks import edits_for_ask
+from .asking.asks import edits_for_ask
 from .behind import says_behind, typed_behind
 from .named_presets import says_preset, typed_preset
 from .said import MADE_OF_LAYERS, MADE_ONCE, of_kind

@@ -39,7 +39,7 @@ def _template(means: str) -> str:
     told by its name or by what it is."""
     means = means.replace("{q}{o}", "{q}").replace("“{y}”", "{q}")
     slots = _SLOT.sub(lambda slot: f"{{{_OF_NUMBERS.get(slot[1], slot[1])}}}", means)
-    return re.sub(r"\b\d[\d.]*", "{n}", slots)
+    return re.sub(r"\b\d[\d.]*", "{n}", re.sub(r"\b\d+ px", "{p}", slots))
 
 
 def _pattern(template: str) -> re.Pattern[str]:

@@ -248,6 +248,25 @@ def _turned_round(move: Data, told: str, around: Around) -> None:
     move["amount"] = backwards(move["amount"], times[0] + times[-1])
 
 
+def _calmer(move: Data, told: str, around: Around) -> None:
+    """A spring that settles sooner, one rebound less, no overshoot."""
+    eases = [key for key in _keys(move) if "ease" in key]
+    for key in eases:
+        key["ease"] = _calmed(key["ease"])
+    if not eases:
+        raise ValueError("no ease")
+
+
+def _calmed(ease: Any) -> Any:
+    if isinstance(ease, dict) and "spring" in ease:
+        return {**ease, "spring": _round(min(ease["spring"] + 0.2, 0.95))}
+    if isinstance(ease, dict) and ease.get("bounce", 0) > 1:
+        return {**ease, "bounce": ease["bounce"] - 1}
+    if isinstance(ease, dict) or ease == "overshoot":
+        return "soft-landing"
+    raise ValueError("nothing lively")
+
+
 def _backwards(move: Data, told: str, around: Around) -> None:
     """As a film that runs backwards: what came last goes first, done as the layer ends."""
     _turned_round(move, told, around)
@@ -329,5 +348,5 @@ _CHANGES: dict[str, Callable[[Data, str, Around], None]] = {
     "reversed": _reversed, "seed": _seed, "loop": _loop, "often": _often, "without": _without,
     "together": _together, "side": _side, "diagonal": _diagonal, "clock": _clock, "more": _more,
     "far": _far, "eased": _eased, "more-long": _longer, "in-full": _in_full,
-    "backwards": _backwards, "again": _again_every, "part": _part,
+    "backwards": _backwards, "calmer": _calmer, "again": _again_every, "part": _part,
 }  # fmt: skip

@@ -7,6 +7,7 @@ from .moves import SaidMove
 from .values import PROPERTIES, frames, pose_of
 
 USUAL_GAP, USUAL_WAY = "every 2", "100 px"  # of what is said without a number
+SLIGHT_WAY, _SLIGHT_TURN = "20 px", 10
 _OPPOSITE = {"left": "right", "right": "left", "above": "below", "below": "above"}
 _OF_WAY = {"up": "above", "down": "below"}
 _OFF = {
@@ -73,7 +74,7 @@ _START = re.compile(r"from .* on")
 # What may be said without that anything is made of it.
 _SILENT = frozenset((
     "go", "note", "slow", "fast", "hard", "clock", "each", "smoothly", "maybe home", "timed",
-    "maybe away", "rest", "becomes", "whip", "came over",
+    "maybe away", "slight", "rest", "becomes", "whip", "came over",
 ))  # fmt: skip
 
 
@@ -278,7 +279,8 @@ def _places(move: SaidMove) -> None:
         side = _OF_WAY.get(direction, direction)
         if kind == "move" and not has_from:
             side = side if move.lead == "away" else _OPPOSITE[side]
-            move.poses.append(f"{length or move.assume(USUAL_WAY)} {side}")
+            usual = SLIGHT_WAY if "slight" in move.marks else USUAL_WAY
+            move.poses.append(f"{length or move.assume(usual)} {side}")
         elif kind == "to" and move.lead == "home" and not has_from:
             move.poses.append(_OFF[_OPPOSITE[side]])
         elif kind != "move":
@@ -318,6 +320,7 @@ def _turns(move: SaidMove) -> None:
 
 
 def _angle(move: SaidMove, usual: float) -> float:
+    usual = min(usual, _SLIGHT_TURN) if "slight" in move.marks else usual
     return float((move.marks.get("angle") or f"{usual}°").rstrip("°"))
 
 
@@ -329,9 +332,18 @@ def _sign(move: SaidMove) -> int:
 
 
 def _spin(move: SaidMove) -> str:
+    if "loop" in move.marks:
+        return _endless_spin(move)
     usual = abs(float(move.marks["spin"].rstrip("°").replace("−", "-")))
     axis = move.marks.get("axis") or "turned"
     return f"{axis} {_signed(_sign(move) * _angle(move, usual))}°"
+
+
+def _endless_spin(move: SaidMove) -> str:
+    """Round and round, at an even pace."""
+    axis, sign = move.marks.get("axis") or "turned", int(move.marks.get("clock", "1"))
+    end, move.length, move.lead = move.length or move.assume("2 s"), "", "stay"
+    return f"{axis} (0° at 0, {_signed(sign * 360)}° at {end}, {_AGAIN})"
 
 
 def _roll(move: SaidMove) -> str:
@@ -395,10 +407,19 @@ def _properties(move: SaidMove) -> None:
             pose = f"{pose[:-1]}, {_AGAIN})"
         elif lead == "stay" and ") " in pose and "loop" in move.marks:
             pose = pose.replace(") ", f", {_AGAIN}) ", 1)
-        if lead == "stay" or not move.lead:
-            move.lead = lead or move.lead
         move.poses = [each for each in move.poses if not _is_of(each, name)]
+        if lead == "stay" or not move.lead or (lead and not move.poses and not move.ways):
+            move.lead = lead or move.lead
+        elif lead and lead != move.lead and move.lead != "stay":
+            move.marks["both"] = "yes"
         move.poses.append(pose)
+
+
+def _slightly(move: SaidMove) -> None:
+    """What grows or shrinks a little is nearly as large."""
+    if "0 % of its size" in move.poses and "slight" in move.marks:
+        at = move.poses.index("0 % of its size")
+        move.poses[at] = move.assume("90 % of its size")
 
 
 def _smoothed(move: SaidMove) -> None:
@@ -417,7 +438,7 @@ _AGAIN = "after them the keys come again"
 _STEPS = (
     _likely_lead, _wiped, _hard_cuts, _writing, _pace, _usual_values, _colors, _there_and_back,
     take_loudness, take_wave, take_shake, _places, _turned_as_said, _turns, _properties,
-    _smoothed, take_chance, _swept,
+    _slightly, _smoothed, take_chance, _swept,
 )  # fmt: skip
 
 

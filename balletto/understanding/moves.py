@@ -102,7 +102,7 @@ _EASES = re.compile(
 )
 _CLAUSES = re.compile(
     r"(opacity|fill) with|at marker|hidden until|white space|swinging|by itself|\(.*of the way|"
-    r"by alternately|spread soft|words in turn|from .* on$"
+    r"by (alternately|a)|spread soft|words in turn|from .* on$"
 )
 
 
@@ -262,6 +262,16 @@ def _groups(move: SaidMove, rest: str) -> None:
     move.order = f"in an order set by hand ({places})"
 
 
+def _vowels(move: SaidMove, rest: str) -> None:
+    """Those letters of its title that are vowels."""
+    places = [at for at, each in enumerate(characters_of(move.text), 1) if each in _VOWELS]
+    told = " and ".join(f"letters {at} to {at}" for at in places)
+    move.marks["among" if places else "no such"] = told
+
+
+_VOWELS = frozenset("aeiouAEIOUäöüÄÖÜáéíóúàèìòùâêîôû")
+
+
 def _whole(move: SaidMove, rest: str) -> None:
     """As long as its layer, at a steady pace."""
     move.length = f"{move.end:g}" if move.end else "3 s"
@@ -270,7 +280,7 @@ def _whole(move: SaidMove, rest: str) -> None:
 
 
 _FACTS: dict[str, Fact] = {
-    "groups": _groups, "whole": _whole,
+    "groups": _groups, "vowels": _vowels, "whole": _whole,
     "move": _way("move"), "from": _way("from"), "to": _way("to"), "course": _course,
     "ordinal": _ordinal, "held": _held, "within": _within_each, "prop": _prop,
 }  # fmt: skip

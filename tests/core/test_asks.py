@@ -4,7 +4,7 @@ import unittest
 
 import numpy as np
 
-from balletto.intents.asks import ASKS
+from balletto.intents.asking.asks import ASKS
 from balletto.intents.saying import say
 from balletto.intents.situation import Selection, Situation
 from balletto.picture.bounds import places

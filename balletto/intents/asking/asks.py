@@ -4,14 +4,14 @@ the table "asks": "split the layer at {t}"."""
 from collections.abc import Callable, Iterator
 from typing import Any
 
-from ..scene.edits.paths import start_of
-from ..scene.errors import SceneError
-from ..scene.values.tracks import is_track
-from .layer_names import layer_called
-from .placing import PLACING
-from .situation import Data, Situation, is_with_group
-from .sound_asks import SOUND_ASKS
-from .stacking import at_an_end, at_another, in_order
+from ...scene.edits.paths import start_of
+from ...scene.errors import SceneError
+from ...scene.values.tracks import is_track
+from ..layer_names import layer_called
+from ..placing import PLACING
+from ..situation import Data, Situation, is_with_group
+from ..stacking import at_an_end, at_another, in_order
+from .sounds import SOUND_ASKS
 
 Ask = Callable[[Situation, list[str], list[Any]], list[Data]]
 
@@ -330,6 +330,7 @@ ASKS: dict[str, Ask] = {
     "the words are {q}": _texts,
     "the words in capitals": _in_case(str.upper),
     "the words in small letters": _in_case(str.lower),
+    "the words each on a line of its own": _in_case(lambda text: "\n".join(text.split())),
     "{n} times as large": _times_as_large,
     "the layer called {q}": _named,
     **{f"without the {kind}": _without("effects", kind) for kind in ("glow", "shadow", "trail")},

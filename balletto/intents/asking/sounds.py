@@ -4,8 +4,8 @@ import math
 from collections.abc import Callable
 from typing import Any
 
-from ..scene.errors import SceneError
-from .situation import Data, Situation
+from ...scene.errors import SceneError
+from ..situation import Data, Situation
 
 Ask = Callable[[Situation, list[str], list[Any]], list[Data]]
 _SOFTEST = 0.001  # of its loudness: 60 dB softer is not heard
