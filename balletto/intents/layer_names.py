@@ -5,17 +5,8 @@ from collections.abc import Collection
 from ..scene.document import Scene
 from ..scene.errors import SceneError
 from ..scene.layers import Layer
+from ..scene.layers.nouns import NOUNS
 from ..scene.layers.shape import ShapeLayer
-
-# Other words for what a layer is.
-_ALSO = {
-    "title": ("text", "headline", "heading", "words", "letters", "caption", "subtitle"),
-    "picture": ("photo", "image", "still", "logo"),
-    "video": ("clip", "film", "footage"),
-    "sound": ("music", "song", "track"),
-    "shape": ("bar", "box", "line", "rule", "strap", "panel", "disc", "dot", "circle", "square"),
-    "group": ("lockup",),
-}  # fmt: skip
 
 
 def alike(name: str) -> str:
@@ -43,7 +34,5 @@ def layer_called(
 
 def _words_for(layer: Layer) -> set[str]:
     """Words for what a layer is."""
-    words = {layer.kind, layer.title.lower(), *_ALSO.get(layer.kind, ())}
-    if isinstance(layer, ShapeLayer):
-        words |= {layer.shape.kind, layer.shape.wording.title.lower()}
-    return words
+    kinds = [layer.kind, *([layer.shape.kind] if isinstance(layer, ShapeLayer) else [])]
+    return {word for kind in kinds for word in (kind, *NOUNS.get(kind, ()))}

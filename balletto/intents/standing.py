@@ -31,9 +31,12 @@ def stood(situation: Situation, layer: str, said: Data, is_new: bool = False) ->
     return edits
 
 
-def _put(layer: str, position: Any) -> list[Data]:
+_NO_ROOM = "this takes up no room, so it can stand at no side"
+_UNSEEN = "both must take up room and show at this frame: go to a frame where they do"
+
+
+def _put(layer: str, position: Any, told: str) -> list[Data]:
     if position is None:
-        told = "this takes up no room, or does not show at this frame: it can stand at no side"
         raise SceneError.at(layer, told)
     return [{"name": "set-value", "path": f"{layer}.transform.position", "value": position}]
 
@@ -46,7 +49,7 @@ def _at_side(situation: Situation, layer: str, said: Data, _: bool) -> list[Data
         return []
     frame, margin = situation.selection.frame, said.get("margin")
     scene, sides = situation.document, said["side"]
-    return _put(layer, position_at_sides(scene, layer, frame, sides, margin))
+    return _put(layer, position_at_sides(scene, layer, frame, sides, margin), _NO_ROOM)
 
 
 # By where a layer is beside another: along which axis that is, and to which side.
@@ -62,7 +65,8 @@ def _beside(situation: Situation, layer: str, said: Data, is_new: bool) -> list[
     usual = round(_BETWEEN * min(scene.size))
     by = said.get("beside.y", sign * said.get("beside.by", usual))
     frame = situation.selection.frame
-    return _put(layer, position_beside(scene, layer, other, frame, ("xy".index(axis), by, is_new)))
+    how = ("xy".index(axis), by, is_new)
+    return _put(layer, position_beside(scene, layer, other, frame, how), _UNSEEN)
 
 
 def _in_stack(situation: Situation, layer: str, said: Data, _: bool) -> list[Data]:

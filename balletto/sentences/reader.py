@@ -73,7 +73,7 @@ class Context:
     """What a sentence is read for: the frames a second of its scene, the text of its title, what it
     may say, the kind of layer, and of shape, that it is said of, and whether that has copies; what
     the shapes of the scene are called; the sizes of its picture and of the letters in px;
-    the frame at which the layer ends, 0 if there is none;
+    the frame at which the layer ends, 0 if that is not known;
     whether several layers are spoken of."""
 
     rate: float = RATE
@@ -101,7 +101,7 @@ def context_of(scene: Scene, layer_id: Any, may_say: tuple[str, ...] = EVERYTHIN
     if style is not None and isinstance(style.size, int | float):
         letters = style.size
     text, size = getattr(layer, "text", None), scene.size
-    end = layer.span[1] if layer is not None else 0
+    end = layer.span[1] if layer is not None else scene.length  # as a new one does
     return Context(rate, text, may_say, kind, shape, has_copies, shapes, size, letters, end)
 
 

@@ -50,8 +50,9 @@ def _wave_along(move: SaidMove, pace: list[str]) -> None:
 
 
 def _alone_or_both(move: SaidMove) -> None:
-    """What comes or goes, and sways or shakes besides, is more than one move."""
-    if move.lead in ("home", "away") and (move.poses or move.ways):
+    """What comes, goes or rises, and sways or shakes besides, is more than one move."""
+    leads = move.lead in ("home", "away") and (move.poses or move.ways)
+    if leads or any(not length for _, _, length in move.ways):
         move.marks["both"] = "yes"
 
 

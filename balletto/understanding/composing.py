@@ -270,7 +270,7 @@ def _colors(move: SaidMove) -> None:
 
 def _places(move: SaidMove) -> None:
     """Where it comes from, or goes to."""
-    has_from = any(kind == "from" and not length for kind, _, length in move.ways)
+    has_from = any(kind == "from" for kind, _, _ in move.ways)
     if has_from and not move.lead:
         move.lead = "home"
     if move.names("x", "y") and not any(length for _, _, length in move.ways):

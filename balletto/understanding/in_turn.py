@@ -9,35 +9,43 @@ from ..sentences.language.tokens import SayingError
 from ..sentences.moves.wording import move_text
 from ..sentences.reader import Context, Meaning, move_of
 from .changes import Around, changed, comes_home, last_frame, leaves
-from .tokens import Measures, tokens_of
+from .tokens import QUOTED, Measures, tokens_of
 from .understand import Understood
 
 Understand = Callable[[str], Understood]
 Statements = tuple[tuple[str, Understood], ...]
-WHOLE = re.compile(r"“[^”]*”|\"[^\"]*\"|\([^)]*\)")  # within which nothing is parted
+WHOLE = re.compile(rf"{QUOTED.pattern}|\([^)]*\)")  # within which nothing is parted
 
 
+# Each begins where a word ends: white space is gone over once, however much of it there is.
 _PAUSE = re.compile(
-    r"(?P<come>.+?)[,;]?\s+(?:and\s+)?(?:then\s+)?(?:it\s+)?(?:holds?|stays?|waits?|pauses?|rests?|stands?)\b"
+    r"(?<![\s,;])[,;]?\s+(?:and\s+)?(?:then\s+)?(?:it\s+)?"
+    r"(?:holds?|stays?|waits?|pauses?|rests?|stands?)\b"
     r"(?:\s+(?:there|still|on screen|visible|readable))?(?:\s+for)?\s+"
     r"(?P<time>(?:[\d.]+|half an?|an?|one|two|three|four|five|ten|twenty)\s*"
     r"(?:s|secs?|seconds?|f|frames?)\b)"
-    r"[,;]?\s+(?:and\s+)?(?:then\s+)?(?P<go>.+)",
+    r"[,;]?\s+(?:and\s+)?(?:then\s+)?",
     re.IGNORECASE,
 )
 
 
 def with_a_pause(line: str, understand: Understand, context: Context) -> Statements:
     """What comes, holds for a while, and goes otherwise: two moves; none, if it is not so told."""
-    if (told := _PAUSE.fullmatch(line.strip())) is None:
+    if (told := _PAUSE.search(line)) is None:
         return ()
     try:
-        found = (told["come"], understand(told["come"])), (told["go"], understand(told["go"]))
+        found = _both_of(line, told, understand)
         time = tokens_of(told["time"], Measures(context.rate, context.size), str).tokens[0]
     except SayingError:
         return ()
     pause = time.value * (context.rate if time.unit == "s" else 1)
     return _after_each_other(found, {1: pause}, context) if _are_moves(found) else ()
+
+
+def _both_of(line: str, between: re.Match[str], understand: Understand) -> Statements:
+    """What stands before and behind a part of a line; SayingError as `understand` tells it."""
+    texts = line[: between.start()].strip(), leaving(line[between.end() :].strip())
+    return tuple((text, understand(text)) for text in texts)
 
 
 def _are_moves(found: Statements) -> bool:
@@ -65,16 +73,16 @@ def in_turn(found: Statements, line: str, context: Context) -> Statements:
     return _after_each_other(found, pauses, context)
 
 
-_FIRST_AND_THEN = re.compile(r"(.+?)(?:,\s*|\s+)(?:and\s+)?then\s+(.+)", re.IGNORECASE)
+_FIRST_AND_THEN = re.compile(r"(?<![\s,])(?:,\s*|\s+)(?:and\s+)?then\s+", re.IGNORECASE)
 
 
 def first_and_then(line: str, understand: Understand, context: Context) -> Statements:
     """Two moves: what comes, and then does something else; none, if it is not so told. What is said
     in our wording, or goes back to rest, is one move."""
-    if (told := _FIRST_AND_THEN.fullmatch(line)) is None or WHOLE.search(line):
+    if (told := _FIRST_AND_THEN.search(line)) is None or WHOLE.search(line):
         return ()
     try:
-        found = tuple((text, understand(text)) for text in (told[1], leaving(told[2])))
+        found = _both_of(line, told, understand)
     except SayingError:
         return ()
     (_, first), (_, then) = found
@@ -104,10 +112,13 @@ def _after_each_other(
     found: Statements, pauses: Mapping[int, float | None], context: Context
 ) -> Statements:
     """Statements of which some moves, by their numbers, begin so many frames after the one before
-    them has ended, or, for None, end as their layer does; if it is not told when they do."""
+    them has ended, or, for None, end as their layer does; if it is not told when they do. What
+    follows a new title is of that."""
     around = Around(context.text or "", context.rate, context.end)
     made, last, unit = list[tuple[str, Understood]](), None, ""
     for number, (text, each) in enumerate(found):
+        if each.meaning.what == "layer":
+            around = around._replace(text=each.meaning.data.get("text", ""))
         if each.meaning.what == "move" and not each.goes_on:
             if unit and not _OF_UNITS.search(text):
                 text, each = _as_told(each, {**each.meaning.data, "unit": unit}, around)

@@ -258,7 +258,8 @@ def _course(move: SaidMove, rest: str) -> None:
 def _groups(move: SaidMove, rest: str) -> None:
     """Letters that go together by so many, white space aside."""
     letters = [each for each in characters_of(move.text) if not each.isspace()]
-    places = ", ".join(str(number // int(rest)) for number in range(len(letters)))
+    count = max(round(float(rest.replace("−", "-"))), 1)
+    places = ", ".join(str(number // count) for number in range(len(letters)))
     move.order = f"in an order set by hand ({places})"
 
 

@@ -18,7 +18,7 @@ from .in_turn import (
     leaving,
     with_a_pause,
 )
-from .tokens import MOST_LETTERS
+from .tokens import check_length
 from .understand import Understood, understand_line
 
 MOST_STATEMENTS, MOST_ATTEMPTS = 4, 12
@@ -38,8 +38,7 @@ def understand(text: str, context: Context, move: str = "") -> tuple[Understood,
     """What the lines of a text mean, for a layer and, with `move`, for a move that they may change,
     whose sentence that is: then that move as a whole. SayingError tells what is not understood, and
     where."""
-    if len(text) > MOST_LETTERS:
-        raise SayingError(f"at most {MOST_LETTERS} letters can be understood at once", 0, 1)
+    check_length(text)
     parts, start = list[Understood](), 0
     for line in text.split("\n"):
         if line.strip():
@@ -61,6 +60,7 @@ def statements_in(line: str, understand: Understand, context: Context) -> Statem
     """The statements of a line, each with what it means: one, if the line is understood as one.
     What happens then begins as what comes before it is done. SayingError, if neither the line nor
     what it is parted to is understood: that of the line."""
+    check_length(line)
     hiding, both = _HIDING.search(line), _IN_AND_OUT.match(line)
     if both:
         return tuple((each, understand(each)) for each in _comes_and_goes(both))

@@ -15,10 +15,18 @@ from typing import NamedTuple
 
 import webcolors
 
+from ..sentences.language.tokens import SayingError
+
 MOST_LETTERS = 4000
 QUOTED = re.compile(r"“[^”]*”|\"[^\"]*\"")  # words that are quoted, with their marks
 UNKNOWN = "Z"  # the sign of what is no word, number or mark
 MOST = 1e9  # of any number: more is not understood
+
+
+def check_length(text: str) -> None:
+    """Before anything is looked for in a text; SayingError if it is too long."""
+    if len(text) > MOST_LETTERS:
+        raise SayingError(f"at most {MOST_LETTERS} letters can be understood at once", 0, 1)
 
 
 class Measures(NamedTuple):
@@ -135,9 +143,10 @@ _CAPITALS = re.compile(r"[A-ZÀ-Þ][A-ZÀ-Þ’'!?\d]+")
 
 def _with_names(found: list[Token]) -> list[Token]:
     """Words that are meant as they are written, without marks around them, as one string: with
-    capitals behind "says" and the like, or at least two in capitals alone."""
+    capitals behind "says" and the like, or at least two in capitals alone. Where all words have
+    capitals, none is meant so."""
     made: list[Token] = []
-    is_mixed = any(re.search(r"[a-zà-þ]{3}", token.text) for token in found)
+    is_mixed = any(token.text.islower() and token.text.isalpha() for token in found)
     at = 0
     while at < len(found):
         is_said = bool(made) and made[-1].sign in _BEFORE_NAMES

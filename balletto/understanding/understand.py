@@ -24,7 +24,7 @@ from .facts import facts_of, without_floating
 from .looks import in_words_of, looks_of
 from .moves import SaidMove, take
 from .spelling import spelled
-from .tokens import MOST_LETTERS, QUOTED, Measures, Signs, tokens_of
+from .tokens import QUOTED, Measures, Signs, check_length, tokens_of
 from .values import NAMES_OF_PROPERTIES, by_letters
 from .ways import CHANGE_TABLES
 
@@ -121,8 +121,7 @@ def understand_beside(line: str, context: Context, move: str) -> Understood:
 def _first_of(order: Sequence["_Attempt"], typed: _Typed) -> Understood:
     """What the first of some attempts makes of a line."""
     faults: list[SayingError] = []
-    if len(typed.text) > MOST_LETTERS:
-        raise SayingError(f"at most {MOST_LETTERS} letters can be understood at once", 0, 1)
+    check_length(typed.text)
     if not typed.text.strip():
         order = (_by_itself,)
     for attempt in (*order, _as_it_stands):

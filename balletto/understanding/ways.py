@@ -19,6 +19,8 @@ from functools import cache, cached_property
 from importlib.resources import files
 from itertools import chain, takewhile
 
+from ..scene.layers.nouns import NOUNS
+
 # The tables of what is said together: of moves, of their changes, and of looks in the order in
 # which they are tried.
 EFFECTS = (
@@ -50,8 +52,7 @@ _SLOTS = {
     "x": r"X\d+", "m": r"[MNSP]s?\d+", "c": r"C\d+", "q": r"Q\d+", "e": r"E\d+",
     "v": r"[NPASTMX]s?\d+", "d": r"D\d+", "h": r"H\d+", "w": r"[a-z][\w’']*",
     "y": r"[a-z][\w’']*", "i": r"[a-z](?= )",
-    "o": r"(?:title|text|headline|subtitle|caption|strapline|logo|photo|picture|image|video|clip"
-    r"|bar|box|line|rectangle|circle|ellipse|square|star|shape|group|adjustment|it)",
+    "o": "(?:it|" + "|".join(chain(NOUNS, *NOUNS.values())) + ")",
 }  # fmt: skip
 
 

@@ -176,6 +176,8 @@ class AsksTest(unittest.TestCase):
             ("bring it to the back", "as it is already"),
             ("no trail", "nothing of what is selected"),
             ("60 px from the edge", "say from which edge"),
+            ("trim it to 0 frames", "nothing of it would be left"),
+            ("put it below “Nobody”", "no other layer “Nobody”"),
             ("split it at frame 300", "from frame 0 to 90"),
         ):
             with self.subTest(line), self.assertRaisesRegex(SceneError, told):

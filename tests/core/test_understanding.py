@@ -11,7 +11,7 @@ from hypothesis import strategies as st
 
 from balletto.sentences.language.tokens import SayingError
 from balletto.sentences.reader import Context, read
-from balletto.understanding.several import understand
+from balletto.understanding.several import statements_in, understand
 from balletto.understanding.understand import title_words, understand_line
 from balletto.understanding.ways import ALL_TABLES, LOOK_TABLES, MOVE_TABLES, table
 from benchmarks.hands import wordings
@@ -233,12 +233,20 @@ class PhrasesTest(TestCase):
         self.assertEqual((found.what, found.data), ("place", {"rotation.2": 10}))
 
     def test_words_and_lines_of_any_length_are_bounded(self):
-        for line in ("x" * 3999, "fade " * 799, "bold, " * 660, "a " * 1999, "x" * 100_000):
+        for line in ("x" * 3999, "fade " * 799, "bold, " * 660, "a " * 1999, "x" * 100_000,
+                     f"fade{' ' * 3900}then out", "fade, letters 0 at a time"):  # fmt: skip
             with self.subTest(line[:8]):
                 try:
                     understand(line, CONTEXT)
                 except SayingError as fault:
                     self.assertTrue(str(fault))
+        with self.assertRaisesRegex(SayingError, "at most"):  # before anything is looked for in it
+            statements_in(f"{' ' * 100_000}then", self.fail, CONTEXT)
+
+    def test_a_title_in_title_case_is_no_new_title(self):
+        for line in ("Title Fade In", "Text Slides In From The Left"):
+            self.assertEqual(meaning(line).meaning.what, "move", line)
+        self.assertEqual(meaning("title Hello in the middle").meaning.data["text"], "Hello")
 
     def test_a_number_alone_is_nothing_by_itself(self):
         for name in ("places", "spans", "scenes", "copies", "flurries", "layers.shape"):
@@ -289,6 +297,8 @@ class PhrasesTest(TestCase):
             with self.subTest(line):
                 found = [each.meaning.data for each in understand(line, context)]
                 self.assertEqual([move.get("start", 0) for move in found], starts)
+        _, _, then = understand("a title “Go”, letters rise one by one, then it shakes", context)
+        self.assertEqual(then.meaning.data["start"], 22)  # by the letters of the new one
         with self.assertRaises(SayingError):  # it is not known when its layer ends
             understand("fade in, fade out", replace(CONTEXT, end=0))
 

@@ -11,9 +11,7 @@ from ..layer_names import layer_called
 from ..placing import PLACING
 from ..situation import Data, Situation, is_with_group
 from ..stacking import at_an_end, at_another, in_order
-from .sounds import SOUND_ASKS
-
-Ask = Callable[[Situation, list[str], list[Any]], list[Data]]
+from .sounds import SOUND_ASKS, Ask
 
 
 def edits_for_ask(situation: Situation, layers: list[str], data: Data) -> list[Data]:
@@ -116,6 +114,10 @@ def _trimmed(side: int, sign: int) -> Ask:
 
 
 def _as_long(situation: Situation, layers: list[str], values: list[Any]) -> list[Data]:
+    if values[0] < 1:
+        raise SceneError.at(
+            "", f"at least one frame, got {values[0]:g}: nothing of it would be left"
+        )
     spans = ((layer, situation.layer(layer)["span"][0]) for layer in layers)
     return [_set(f"{layer}.span.1", first + values[0]) for layer, first in spans]
 
