@@ -82,7 +82,8 @@ def _step(signs: Signs, at: int, title: frozenset[str], said: SaidMove) -> int:
         return end
     if token.sign in noise():
         return at + 1
-    raise SayingError(f"“{token.text}” is not understood here", token.start, token.end)
+    told = token.text.strip("“”")
+    raise SayingError(f"“{told}” is not understood here", token.start, token.end)
 
 
 # Values that stand alone: "pulse 105", "fade out 15", "spin 180°", "slam down from 300 %". They

@@ -217,6 +217,7 @@ const DOES = {
   setting: "sets the layer",
   scene: "sets the scene",
   several: "does all of it",
+  ask: "does it",
 };
 
 function draw(line) {
