@@ -247,8 +247,8 @@ class PhrasesTest(TestCase):
         for line in ("Title Fade In", "Text Slides In From The Left"):
             self.assertEqual(meaning(line).meaning.what, "move", line)
         self.assertEqual(meaning("title Hello in the middle").meaning.data["text"], "Hello")
-        with self.assertRaisesRegex(SayingError, "^“GO NOW” is not"):
-            meaning("letters rise, GO NOW")
+        with self.assertRaisesRegex(SayingError, "^“MOON DAY” is not"):
+            meaning("write MOON DAY in the centre, white on blue, letters rise")
 
     def test_a_number_alone_is_nothing_by_itself(self):
         for name in ("places", "spans", "scenes", "copies", "flurries", "layers.shape"):
