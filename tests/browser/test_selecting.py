@@ -218,11 +218,14 @@ class SelectingTest(BrowserTest):
         self.assertEqual(leave_by(lambda: box("t3").click()), ["t3"])
 
     def test_keys_of_the_timeline_work_when_a_value_is_typed(self):
+        def type_at_once():
+            self.type_value("type.size", "90")
+            self.page.keyboard.press("g")
+            self.page.keyboard.type("30")
+            self.page.keyboard.press("Enter")
+
         self.pick("t1")
-        self.type_value("type.size", "90")
-        self.page.keyboard.press("g")
-        self.page.keyboard.type("30")
-        self.page.keyboard.press("Enter")
+        self.settled(type_at_once)
         expect(self.page.locator("#time")).to_have_value(re.compile(r"/ 30$"))
         self.assertEqual(self.layers()[0]["style"]["size"], 90)
         self.page.keyboard.press("g")
